@@ -1,0 +1,71 @@
+// Builds server and web into dist/, each only when something it is made of has changed.
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { root } from './root.mjs';
+
+const serverParts = ['core/src', 'contract/src', 'server/src', 'demo/src', 'scripts/build.mjs', 'package-lock.json'];
+const webParts = ['core/src', 'contract/src', 'web', 'angular.json', 'tsconfig.base.json', 'package-lock.json'];
+
+function* filesOf(part) {
+  const at = path.join(root, part);
+  if (!statSync(at).isDirectory()) yield at;
+  else for (const name of readdirSync(at).sort()) yield* filesOf(path.join(part, name));
+}
+
+function fingerprint(parts) {
+  const hash = createHash('sha256');
+  for (const part of parts) {
+    for (const file of filesOf(part)) {
+      if (/\.(test|spec)\.ts$/.test(file)) continue;
+      hash.update(path.relative(root, file)).update(readFileSync(file));
+    }
+  }
+  return hash.digest('hex');
+}
+
+async function whenChanged(name, parts, build) {
+  const stamp = path.join(root, 'dist', `${name}.stamp`);
+  const now = fingerprint(parts);
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
+  console.log(`Building the ${name}…`);
+  await build();
+  mkdirSync(path.dirname(stamp), { recursive: true });
+  writeFileSync(stamp, now);
+}
+
+async function buildServer() {
+  const { build } = await import('esbuild');
+  const source = (name) => path.join(root, 'server/src', `${name}.ts`);
+  await build({
+    entryPoints: ['main', 'migrate', 'load-demo', 'rebuild', 'write-examples'].map(source),
+    outdir: path.join(root, 'dist/server'),
+    bundle: true,
+    splitting: true,
+    format: 'esm',
+    platform: 'node',
+    target: 'node20',
+    packages: 'external',
+    alias: Object.fromEntries(['core', 'contract', 'demo'].map((name) => [`@sombra/${name}`, path.join(root, name, 'src/index.ts')])),
+    sourcemap: true,
+    logLevel: 'warning',
+  });
+  writeFileSync(path.join(root, 'dist/server/package.json'), '{ "type": "module" }');
+}
+
+function buildWeb() {
+  const ng = path.join(root, 'node_modules/@angular/cli/bin/ng.js');
+  const run = spawnSync(process.execPath, [ng, 'build', '--no-progress'], { cwd: root, encoding: 'utf8', env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+  if (run.status !== 0) throw new Error(`The web build failed:\n${run.stdout}\n${run.stderr}`);
+  const warnings = `${run.stdout}${run.stderr}`.split('\n').filter((line) => /WARNING/.test(line));
+  for (const line of warnings) console.log(line);
+}
+
+export async function buildAll() {
+  await whenChanged('server', serverParts, buildServer);
+  await whenChanged('web', webParts, buildWeb);
+}
+
+if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) await buildAll();

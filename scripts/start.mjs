@@ -1,0 +1,60 @@
+// npm start: installs what is missing, starts the database, brings it up to date, serves, and stops it all on Ctrl-C.
+import { spawn, spawnSync } from 'node:child_process';
+import path from 'node:path';
+import { ensureDatabasePackages, ensureNpmPackages } from './packages.mjs';
+import { root } from './root.mjs';
+
+ensureNpmPackages();
+ensureDatabasePackages();
+const { clusterFolder, startCluster } = await import('./cluster.mjs');
+const { buildAll } = await import('./build.mjs');
+await buildAll();
+
+const cluster = await startCluster({ folder: clusterFolder('cluster') });
+const port = process.env.PORT ?? '4310';
+const env = {
+  ...process.env,
+  PORT: port,
+  OWNER_DATABASE_URL: cluster.ownerUrl(cluster.database),
+  DATABASE_URL: cluster.appUrl(cluster.database),
+  SESSION_SECRET: cluster.sessionSecret,
+  WEB_ROOT: path.join(root, 'dist/web/browser'),
+  LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+};
+
+const entry = (name) => path.join(root, 'dist/server', `${name}.js`);
+let server;
+let stopping = false;
+
+function stop(status) {
+  if (stopping) return;
+  stopping = true;
+  const finish = () => {
+    cluster.stop();
+    process.exit(status);
+  };
+  if (server && server.exitCode === null) {
+    server.once('exit', finish);
+    server.kill('SIGTERM');
+  } else finish();
+}
+
+process.on('SIGINT', () => stop(0));
+process.on('SIGTERM', () => stop(0));
+
+for (const step of ['migrate', 'load-demo']) {
+  const run = spawnSync(process.execPath, ['--enable-source-maps', entry(step)], { env, stdio: 'inherit' });
+  if (run.status !== 0) stop(1);
+}
+
+if (!stopping) {
+  // Detached: Ctrl-C reaches this script alone, which then stops the server before the database.
+  server = spawn(process.execPath, ['--enable-source-maps', entry('main')], { env, detached: true, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+  server.once('message', ({ listening }) => {
+    console.log(`Sombra is at http://127.0.0.1:${listening} — sign in as ines, password shade-walks (demo). Ctrl-C stops it.`);
+  });
+  server.once('exit', (code) => {
+    if (!stopping) console.error('The server stopped by itself.');
+    stop(code ?? 1);
+  });
+}
