@@ -1,0 +1,58 @@
+import { daysBetween, type IsoDate } from '../calendar';
+import type { Decision, DecisionKind } from '../record';
+import type { Level } from '../reason';
+
+/** How decisions are ranked: data a programme may change. Points run from 0 to 100. */
+export interface UrgencyRules {
+  readonly basePoints: Readonly<Record<Level, number>>;
+  /** Points for each day past the last day, and the most they may add. */
+  readonly perDayLate: Readonly<Record<Level, number>>;
+  readonly mostForLateness: number;
+  /** A decision shows on the desk this many days before its last day. */
+  readonly showDaysAhead: Readonly<Record<DecisionKind, number>>;
+}
+
+export const defaultUrgency: UrgencyRules = {
+  basePoints: { urgent: 70, act: 45, watch: 20, good: 5 },
+  perDayLate: { urgent: 5, act: 1, watch: 0.5, good: 0 },
+  mostForLateness: 30,
+  showDaysAhead: {
+    measure_ground: 0,
+    measure_stock: 0,
+    resolve_pit: 0,
+    record_planting: 0,
+    do_remedy: 14,
+    look: 0,
+  },
+};
+
+export interface Ranked<D extends Decision> {
+  readonly decision: D;
+  /** 0–100: what it costs to leave it. */
+  readonly points: number;
+  /** Days past the last day; negative while there is time, `null` without a last day. */
+  readonly daysLate: number | null;
+}
+
+/** Whether a decision belongs on the desk at a date. */
+export function isDue(decision: Decision, today: IsoDate, rules: UrgencyRules = defaultUrgency): boolean {
+  if (decision.dueOn === null) return true;
+  return daysBetween(today, decision.dueOn) <= rules.showDaysAhead[decision.kind];
+}
+
+/** Decisions that are due at a date, the most costly to leave first; equal ones keep their order. */
+export function rankDecisions<D extends Decision>(
+  decisions: readonly D[],
+  today: IsoDate,
+  rules: UrgencyRules = defaultUrgency,
+): Ranked<D>[] {
+  return decisions
+    .filter((decision) => isDue(decision, today, rules))
+    .map((decision) => {
+      const daysLate = decision.dueOn === null ? null : daysBetween(decision.dueOn, today);
+      const late = Math.max(0, daysLate ?? 0) * rules.perDayLate[decision.level];
+      const points = rules.basePoints[decision.level] + Math.min(rules.mostForLateness, late);
+      return { decision, points: Math.min(100, points), daysLate };
+    })
+    .sort((a, b) => b.points - a.points);
+}

@@ -1,0 +1,3 @@
+export * from './shapes';
+export * from './pit-section';
+export * from './percolation-plot';

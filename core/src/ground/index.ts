@@ -1,0 +1,3 @@
+export * from './soil';
+export * from './percolation';
+export * from './ground-facts';

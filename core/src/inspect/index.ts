@@ -1,0 +1,2 @@
+export * from './root-arcs';
+export * from './verdict';

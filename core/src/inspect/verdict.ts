@@ -1,0 +1,229 @@
+import { addDaysTo, addMonthsTo, earliest, monthsBetween, type IsoDate } from '../calendar';
+import type { Finding } from '../day';
+import { requireWithin } from '../errors';
+import type { PercolationClass } from '../ground';
+import { limits } from '../limits';
+import type { Practice } from '../practice';
+import { because, worstLevel, type Level, type Reason, type RemedyCode } from '../reason';
+import { compressedSharePct, type CirclingRoot } from './root-arcs';
+
+export const mulchContacts = ['clear', 'touching', 'heaped'] as const;
+export type MulchContact = (typeof mulchContacts)[number];
+
+export const stakeStates = ['none', 'in_place', 'tight', 'biting', 'broken'] as const;
+export type StakeState = (typeof stakeStates)[number];
+
+/** What a probe or a finger finds at ball depth. */
+export const probeClasses = ['dry', 'slightly_dry', 'moist', 'wet', 'saturated'] as const;
+export type ProbeClass = (typeof probeClasses)[number];
+
+/** One look at one tree. `null` means not looked at; an empty list of roots means looked and none found. */
+export interface Inspection {
+  readonly inspectedOn: IsoDate;
+  /** Flare below the surface; negative stands above it. */
+  readonly flareDepthMm: number | null;
+  readonly mulchDepthMm: number | null;
+  readonly mulchContact: MulchContact | null;
+  readonly stake: StakeState | null;
+  readonly probe: ProbeClass | null;
+  readonly circlingRoots: readonly CirclingRoot[] | null;
+}
+
+export interface NextLook {
+  readonly on: IsoDate;
+  readonly because: Reason;
+}
+
+export interface InspectionVerdict {
+  readonly level: Level;
+  /** Worst first. */
+  readonly findings: readonly Finding[];
+  /** Remedies asked for, worst first, each with its last day. */
+  readonly remedies: readonly { readonly remedy: RemedyCode; readonly level: Level; readonly dueOn: IsoDate }[];
+  readonly nextLook: NextLook;
+}
+
+export interface InspectionContext {
+  readonly practice: Practice;
+  readonly plantedOn: IsoDate;
+  readonly percolation: PercolationClass | undefined;
+}
+
+const severity: Readonly<Record<Level, number>> = { urgent: 0, act: 1, watch: 2, good: 3 };
+
+/** How soon a remedy of this kind is looked at again, days; the rest wait for the scheduled look. */
+const followUpDays: Partial<Record<RemedyCode, number>> = {
+  water_now: 3,
+  water_soon: 7,
+  skip_water: 14,
+  find_drainage: 7,
+  free_tie_now: 30,
+  mend_stake: 30,
+  remove_stake: 30,
+  clear_to_flare: 60,
+  cut_root: 90,
+  stage_root_cuts: 180,
+  examine_roots: 30,
+};
+
+/**
+ * What a look at a tree means: a finding for each thing looked at, the remedy and its last day, and the
+ * date of the next look. Limits are the practice's. A share of circumference is of the roots exposed.
+ * @throws InvalidInputError for a measure outside `limits`, or a look before the planting.
+ */
+export function judgeInspection(look: Inspection, context: InspectionContext): InspectionVerdict {
+  requireInspection(look);
+  const months = monthsBetween(context.plantedOn, look.inspectedOn);
+  const findings = [
+    judgeFlareDepth(look, context, months),
+    ...judgeMulch(look, context.practice),
+    judgeStake(look, context.practice, months),
+    judgeProbe(look, context.percolation),
+    judgeRoots(look, context.practice),
+  ]
+    .filter((f) => f !== undefined)
+    .sort((a, b) => severity[a.level] - severity[b.level]);
+  const days = context.practice.inspection.remedyDays;
+  const remedies = findings
+    .filter((f) => f.remedy !== 'none' && f.level !== 'good')
+    .map(({ remedy, level }) => {
+      const wait = level === 'urgent' ? days.urgent : level === 'act' ? days.act : days.watch;
+      return { remedy, level, dueOn: addDaysTo(look.inspectedOn, Math.min(wait, followUpDays[remedy] ?? wait)) };
+    });
+  return {
+    level: worstLevel(findings.map((f) => f.level)),
+    findings,
+    remedies,
+    nextLook: nextLook(look, context, remedies.map((r) => r.remedy)),
+  };
+}
+
+/** First scheduled look after `after`, then one a year. */
+export function scheduledLook(plantedOn: IsoDate, after: IsoDate, practice: Practice): NextLook {
+  const schedule = practice.inspection.looksAfterMonths;
+  for (const month of schedule) {
+    const on = addMonthsTo(plantedOn, month);
+    if (on > after) return { on, because: because('look_scheduled', { monthAfterPlanting: month }) };
+  }
+  return { on: addMonthsTo(after, 12), because: because('look_yearly', {}) };
+}
+
+function nextLook(look: Inspection, context: InspectionContext, remedies: readonly RemedyCode[]): NextLook {
+  const scheduled = scheduledLook(context.plantedOn, look.inspectedOn, context.practice);
+  const followUps = remedies.flatMap((remedy) => {
+    const inDays = followUpDays[remedy];
+    return inDays === undefined ? [] : [{ remedy, inDays, on: addDaysTo(look.inspectedOn, inDays) }];
+  });
+  const first = earliest(followUps.map((f) => f.on));
+  const followUp = followUps.find((f) => f.on === first);
+  if (!followUp || followUp.on >= scheduled.on) return scheduled;
+  return { on: followUp.on, because: because('look_follow_up', { inDays: followUp.inDays, remedy: followUp.remedy }) };
+}
+
+function requireInspection(look: Inspection): void {
+  if (look.flareDepthMm !== null) requireWithin('flareDepthMm', look.flareDepthMm, limits.flareDepthMm);
+  if (look.mulchDepthMm !== null) requireWithin('mulchDepthMm', look.mulchDepthMm, limits.mulchDepthMm);
+  look.circlingRoots?.forEach((root, i) =>
+    requireWithin(`circlingRoots[${i}].diameterMm`, root.diameterMm, limits.rootDiameterMm),
+  );
+}
+
+function finding(aspect: Finding['aspect'], level: Level, reason: Reason, remedy: RemedyCode = 'none'): Finding {
+  return { aspect, level, because: reason, remedy };
+}
+
+function judgeFlareDepth(look: Inspection, context: InspectionContext, months: number): Finding | undefined {
+  if (look.flareDepthMm === null) return undefined;
+  const rules = context.practice.inspection;
+  const depthMm = look.flareDepthMm;
+  if (depthMm < -rules.exposedMm) {
+    return finding('flare', 'act', because('flare_exposed', { aboveMm: -depthMm }), 'cover_roots');
+  }
+  const { clearFromMm, examineFromMm, liftOverMm } = rules.flare;
+  if (depthMm <= 0) return finding('flare', 'good', because('flare_visible', { depthMm, limitMm: clearFromMm }));
+  if (depthMm < clearFromMm) {
+    return finding('flare', 'watch', because('flare_visible', { depthMm, limitMm: clearFromMm }), 'watch_yearly_clear');
+  }
+  if (depthMm < examineFromMm) {
+    return finding('flare', 'act', because('flare_covered', { depthMm, limitMm: clearFromMm }), 'clear_to_flare');
+  }
+  if (depthMm <= liftOverMm) {
+    return finding('flare', 'act', because('flare_buried', { depthMm, limitMm: examineFromMm }), 'examine_roots');
+  }
+  const replantMonths = rules.replantWithinMonths;
+  const remedy = months < replantMonths ? 'lift_and_replant' : 'collar_excavation';
+  const facts = { depthMm, limitMm: liftOverMm, monthsSincePlanting: months, replantMonths };
+  return finding('flare', 'urgent', because('flare_deep', facts), remedy);
+}
+
+function judgeMulch(look: Inspection, practice: Practice): Finding[] {
+  const found: Finding[] = [];
+  if (look.mulchContact === 'heaped') found.push(finding('mulch', 'act', because('mulch_heaped', {}), 'pull_back_mulch'));
+  if (look.mulchContact === 'touching') found.push(finding('mulch', 'act', because('mulch_touching', {}), 'pull_back_mulch'));
+  const depthMm = look.mulchDepthMm;
+  if (depthMm === null) return found;
+  const { min: minMm, max: maxMm } = practice.mulch.acceptedDepthMm;
+  if (depthMm > maxMm) found.push(finding('mulch', 'act', because('mulch_thick', { depthMm, maxMm }), 'thin_mulch'));
+  else if (depthMm < minMm) found.push(finding('mulch', 'watch', because('mulch_thin', { depthMm, minMm }), 'top_up_mulch'));
+  else if (found.length === 0) found.push(finding('mulch', 'good', because('mulch_in_range', { depthMm, minMm, maxMm })));
+  return found;
+}
+
+function judgeStake(look: Inspection, practice: Practice, months: number): Finding | undefined {
+  const facts = { monthsSincePlanting: months, offAfterMonths: practice.staking.offAfterMonths };
+  switch (look.stake) {
+    case null:
+      return undefined;
+    case 'none':
+      return finding('stake', 'good', because('stake_none', {}));
+    case 'biting':
+      return finding('stake', 'urgent', because('stake_biting', {}), 'free_tie_now');
+    case 'tight':
+      return finding('stake', 'act', because('stake_tight', {}), 'loosen_tie');
+    case 'broken':
+      return finding('stake', 'act', because('stake_broken', {}), 'mend_stake');
+    case 'in_place':
+      return months >= practice.staking.offAfterMonths
+        ? finding('stake', 'act', because('stake_overdue', facts), 'remove_stake')
+        : finding('stake', 'good', because('stake_in_place', facts));
+  }
+}
+
+function judgeProbe(look: Inspection, percolation: PercolationClass | undefined): Finding | undefined {
+  switch (look.probe) {
+    case null:
+      return undefined;
+    case 'dry':
+      return finding('moisture', 'urgent', because('probe_dry', {}), 'water_now');
+    case 'slightly_dry':
+      return finding('moisture', 'watch', because('probe_slightly_dry', {}), 'water_soon');
+    case 'moist':
+      return finding('moisture', 'good', because('probe_good', {}));
+    case 'wet':
+      return finding('moisture', 'watch', because('probe_wet', {}), 'skip_water');
+    case 'saturated':
+      return finding('moisture', 'urgent', because('probe_saturated', { percolation: percolation ?? 'unknown' }), 'find_drainage');
+  }
+}
+
+function judgeRoots(look: Inspection, practice: Practice): Finding | undefined {
+  if (look.circlingRoots === null) return undefined;
+  if (look.circlingRoots.length === 0) return finding('roots', 'good', because('roots_none_circling', {}));
+  const rules = practice.inspection.roots;
+  const sharePct = compressedSharePct(look.circlingRoots.map((root) => root.arc));
+  const thickestMm = Math.max(...look.circlingRoots.map((root) => root.diameterMm));
+  if (sharePct > rules.referOverPct) {
+    const facts = { sharePct, thickestMm, limitPct: rules.referOverPct };
+    return finding('roots', 'urgent', because('roots_past_correction', facts), 'refer_arborist');
+  }
+  if (thickestMm > rules.referRootOverMm) {
+    const facts = { thickestMm, limitMm: rules.referRootOverMm };
+    return finding('roots', 'act', because('roots_thick', facts), 'refer_arborist');
+  }
+  if (sharePct >= rules.stagedFromPct) {
+    const facts = { sharePct, thickestMm, limitPct: rules.stagedFromPct, toPct: rules.referOverPct };
+    return finding('roots', 'act', because('roots_staged', facts), 'stage_root_cuts');
+  }
+  const facts = { sharePct, thickestMm, limitPct: rules.stagedFromPct };
+  return finding('roots', 'act', because('roots_pressing', facts), 'cut_root');
+}

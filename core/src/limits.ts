@@ -1,0 +1,34 @@
+import type { NumberRange } from './errors';
+
+/**
+ * The widest values Sombra accepts as a measurement at all, used by the core, by every form and by every
+ * file that is read. They catch slips (a tree of 40 km, a caliper typed in inches), not bad practice:
+ * judging a value is the work of the practice. Sources: the largest stock machine-moved as a landscape
+ * tree (ball 3 m, caliper 400 mm), the tallest street trees on record (under 100 m).
+ */
+export const limits = {
+  ballDiameterMm: { min: 100, max: 3000, unit: 'mm' },
+  ballHeightMm: { min: 80, max: 2000, unit: 'mm' },
+  topRootsDepthMm: { min: 0, max: 600, unit: 'mm' },
+  rootSpreadMm: { min: 100, max: 2000, unit: 'mm' },
+  rootDepthMm: { min: 80, max: 1000, unit: 'mm' },
+  caliperMm: { min: 8, max: 400, unit: 'mm' },
+  treeHeightM: { min: 0.2, max: 25, unit: 'm' },
+  slopePct: { min: 0, max: 60, unit: '%' },
+  bearingDeg: { min: 0, max: 360, unit: '°' },
+  stripWidthMm: { min: 300, max: 50000, unit: 'mm' },
+  wireHeightM: { min: 2, max: 60, unit: 'm' },
+  probeDepthMm: { min: 0, max: 1000, unit: 'mm' },
+  percolationMinute: { min: 0, max: 2880, unit: 'min' },
+  waterLevelMm: { min: 0, max: 2000, unit: 'mm' },
+  flareAboveGradeMm: { min: -300, max: 400, unit: 'mm' },
+  holeWidthMm: { min: 150, max: 9000, unit: 'mm' },
+  firstWaterL: { min: 0, max: 2000, unit: 'L' },
+  mulchDepthMm: { min: 0, max: 600, unit: 'mm' },
+  flareDepthMm: { min: -200, max: 600, unit: 'mm' },
+  rootDiameterMm: { min: 1, max: 400, unit: 'mm' },
+  lng: { min: -180, max: 180, unit: '°' },
+  lat: { min: -85, max: 85, unit: '°' },
+} as const satisfies Record<string, NumberRange>;
+
+export type Measure = keyof typeof limits;

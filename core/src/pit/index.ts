@@ -1,0 +1,2 @@
+export * from './pit-geometry';
+export * from './pit-plan';

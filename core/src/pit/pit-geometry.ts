@@ -1,0 +1,85 @@
+/** Volumes and shapes of pits, rings and bowls. Lengths in mm, volumes in litres. */
+
+const litres = (mm3: number): number => mm3 / 1e6;
+const discArea = (diameterMm: number): number => (Math.PI / 4) * diameterMm ** 2;
+
+/** Area of a stadium: a rectangle with a half disc at each end. `lengthMm` is end to end. mm² */
+export function stadiumArea(widthMm: number, lengthMm: number): number {
+  return widthMm * (lengthMm - widthMm) + discArea(widthMm);
+}
+
+export interface PitShape {
+  /** Width across, at grade. A round pit is as long as it is wide. */
+  readonly widthMm: number;
+  readonly lengthMm: number;
+  readonly bottomWidthMm: number;
+  readonly bottomLengthMm: number;
+  /** How far the sides lean in from grade to base, each side, along the length. */
+  readonly insetMm: number;
+}
+
+/**
+ * Shape of a pit of full width W for a ball of diameter D: sloped sides down to a base of
+ * min(W, D + margin). In a strip narrower than W the pit becomes a stadium as wide as the strip and of
+ * the same area at grade, L = w + (πW²/4 − πw²/4)/w, its base min(w, Wb) wide and L − 2e long.
+ */
+export function pitShape(input: { ballMm: number; fullWidthMm: number; baseMarginMm: number; stripMm: number | 'open' }): PitShape {
+  const full = input.fullWidthMm;
+  const fullBottom = Math.min(full, input.ballMm + input.baseMarginMm);
+  const insetMm = (full - fullBottom) / 2;
+  const strip = input.stripMm;
+  if (strip === 'open' || strip >= full) {
+    return { widthMm: full, lengthMm: full, bottomWidthMm: fullBottom, bottomLengthMm: fullBottom, insetMm };
+  }
+  const lengthMm = strip + (discArea(full) - discArea(strip)) / strip;
+  return {
+    widthMm: strip,
+    lengthMm,
+    bottomWidthMm: Math.min(strip, fullBottom),
+    bottomLengthMm: lengthMm - 2 * insetMm,
+    insetMm,
+  };
+}
+
+/** Volume of a pit of this shape by Simpson's rule over top, middle and base; exact for these solids. L */
+export function pitVolumeL(shape: PitShape, meanDepthMm: number): number {
+  const top = stadiumArea(shape.widthMm, shape.lengthMm);
+  const base = stadiumArea(shape.bottomWidthMm, shape.bottomLengthMm);
+  const middle = stadiumArea(
+    (shape.widthMm + shape.bottomWidthMm) / 2,
+    (shape.lengthMm + shape.bottomLengthMm) / 2,
+  );
+  return litres(((top + 4 * middle + base) / 6) * meanDepthMm);
+}
+
+/**
+ * Mulch in a ring around the trunk, at full thickness: π/4·(Dm² − (c + 2g)²)·t; a ring cut by a strip
+ * keeps only the part of its disc within the strip. L
+ */
+export function mulchVolumeL(input: {
+  ringDiameterMm: number;
+  trunkMm: number;
+  gapMm: number;
+  thicknessMm: number;
+  stripMm: number | 'open';
+}): number {
+  const ring = discWithinStripArea(input.ringDiameterMm, input.stripMm);
+  const clear = discWithinStripArea(input.trunkMm + 2 * input.gapMm, input.stripMm);
+  return litres((ring - clear) * input.thicknessMm);
+}
+
+function discWithinStripArea(diameterMm: number, strip: number | 'open'): number {
+  if (strip === 'open' || strip >= diameterMm) return discArea(diameterMm);
+  const r = diameterMm / 2;
+  const h = strip / 2;
+  return 2 * (r ** 2 * Math.asin(h / r) + h * Math.sqrt(r ** 2 - h ** 2));
+}
+
+/** Water a berm of this height holds over the ball. L */
+export const bermStoreL = (ballDiameterMm: number, heightMm: number): number => litres(discArea(ballDiameterMm) * heightMm);
+
+/** Soil in a collar bowl: the frustum between its radii less the trunk. L */
+export function collarBowlL(input: { depthMm: number; innerRadiusMm: number; outerRadiusMm: number; trunkMm: number }): number {
+  const { depthMm, innerRadiusMm: r, outerRadiusMm: R, trunkMm } = input;
+  return litres(((Math.PI * depthMm) / 3) * (R ** 2 + R * r + r ** 2) - discArea(trunkMm) * depthMm);
+}

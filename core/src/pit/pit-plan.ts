@@ -1,0 +1,272 @@
+import { groundPercolation, requireGround, type GroundFacts, type PercolationClass, type SoilClass } from '../ground';
+import type { Practice } from '../practice';
+import { because, type Reason, type Reasoned } from '../reason';
+import { ballVolumeL, effectiveBallHeightMm, liftingTeam, requireStock, treeMass, type LiftingTeam, type Stock } from '../stock';
+import { firstSoakL } from '../water';
+import { requireWithin } from '../errors';
+import { bermStoreL, mulchVolumeL, pitShape, pitVolumeL, type PitShape } from './pit-geometry';
+
+export interface PitPlan {
+  readonly kind: 'plan';
+  readonly practiceId: string;
+  readonly practiceVersion: number;
+  /** Height of the ball, or depth of spread roots, once the flare is found. */
+  readonly rootsHeightMm: number;
+  /** Ball diameter, or spread of bare roots. */
+  readonly rootsWidthMm: number;
+  /** Depth of the hole at the uphill edge of the ball, below grade there. */
+  readonly depthMm: Reasoned;
+  /** Depth below grade under the centre of the ball. */
+  readonly meanDepthMm: number;
+  readonly widthMm: Reasoned;
+  readonly shape: PitShape;
+  /** Flare above grade at the uphill edge. */
+  readonly proudMm: Reasoned;
+  /** How far the downhill edge of the ball stands above grade. */
+  readonly downhillProudMm: Reasoned;
+  readonly pitL: Reasoned;
+  readonly backfillL: Reasoned;
+  /** Loose soil left over once the pit is filled. */
+  readonly spoilL: Reasoned;
+  readonly mulchL: Reasoned;
+  readonly mulchRingMm: number;
+  readonly berm: { readonly heightMm: number; readonly storeL: number } | null;
+  readonly firstWaterL: Reasoned;
+  readonly massKg: Reasoned;
+  readonly lifting: { readonly team: LiftingTeam; readonly because: readonly Reason[] };
+  readonly cautions: readonly Reason[];
+}
+
+export interface NoPitPlan {
+  readonly kind: 'no_plan';
+  readonly because: readonly Reason[];
+}
+
+export type PitResult = PitPlan | NoPitPlan;
+
+export interface PitInput {
+  readonly ground: GroundFacts;
+  readonly stock: Stock;
+  readonly practice: Practice;
+  /** Thickness of soil to be put back and firmed under the ball, where the hole was dug too deep. */
+  readonly fillUnderBallMm?: number;
+  readonly fillFirmed?: boolean;
+}
+
+/**
+ * Numbers of a pit for one tree at one spot by one practice, each with its reasons; or the reasons why
+ * there can be none (slope, strip, kind of stock, soil not looked at).
+ *
+ * Geometry: proud p = base + allowance by soil + settlement; depth at the uphill edge d = He − p; on a
+ * slope s the downhill edge of a level ball of diameter D stands p + s·D proud and the mean depth is
+ * d − s·D/2. Unknown slope counts as level and an unknown strip as open: the reasons in `groundGaps` say so.
+ * @throws InvalidInputError for a measure outside `limits`.
+ */
+export function pitPlan(input: PitInput): PitResult {
+  const { ground, stock, practice } = input;
+  requireGround(ground);
+  requireStock(stock);
+  const blocked = noPlanReasons(input);
+  if (blocked.length > 0 || ground.soil === null) return { kind: 'no_plan', because: blocked };
+
+  const percolation = percolationClassOf(ground);
+  const rootsWidthMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
+  const rootsHeightMm = stock.kind === 'bare_root' ? stock.rootDepthMm : effectiveBallHeightMm(stock);
+  const proudMm = proudHeight(input, ground.soil, percolation);
+  const depthMm = uphillDepth(stock, rootsHeightMm, proudMm.value);
+  const exposureMm = ((ground.slopePct ?? 0) / 100) * rootsWidthMm;
+  const downhillDepthMm = depthMm.value - exposureMm;
+  if (downhillDepthMm < practice.leastDownhillDepthMm) {
+    const facts = { downhillDepthMm, leastMm: practice.leastDownhillDepthMm, slopePct: ground.slopePct ?? 0 };
+    return { kind: 'no_plan', because: [because('slope_too_steep', facts)] };
+  }
+  const meanDepthMm = depthMm.value - exposureMm / 2;
+  const stripMm = ground.stripWidthMm ?? 'open';
+  const { widthMm, shape } = pitWidth(input, rootsWidthMm, stripMm);
+  const volumeL = pitVolumeL(shape, meanDepthMm);
+  const ballBelowGradeL =
+    stock.kind === 'bare_root'
+      ? 0
+      : ballVolumeL(stock.kind, stock.ballDiameterMm, rootsHeightMm) * (meanDepthMm / rootsHeightMm);
+  const pitL = { value: volumeL, because: [because('pit_volume', { topMm: shape.widthMm, bottomMm: shape.bottomWidthMm, meanDepthMm })] };
+  const { material, spoilBulking } = practice.backfill;
+  const mulchRingMm = Math.max(practice.mulch.leastRingDiameterMm, shape.widthMm);
+  const slow = percolation === 'slow' || percolation === 'stands';
+  const bermed = practice.berm.where !== 'none' && !(slow && practice.berm.notInSlowSoil);
+  return {
+    kind: 'plan',
+    practiceId: practice.id,
+    practiceVersion: practice.version,
+    rootsHeightMm,
+    rootsWidthMm,
+    depthMm,
+    meanDepthMm,
+    widthMm,
+    shape,
+    proudMm,
+    downhillProudMm: {
+      value: proudMm.value + exposureMm,
+      because: [because('downhill_exposure', { slopePct: ground.slopePct ?? 0, ballMm: rootsWidthMm, exposureMm })],
+    },
+    pitL,
+    backfillL: {
+      value: volumeL - ballBelowGradeL,
+      because: [because('backfill_is_pit_less_ball', { pitL: volumeL, ballBelowGradeL, material })],
+    },
+    spoilL: {
+      value: ballBelowGradeL * spoilBulking,
+      because: [because('spoil_bulks', { ballBelowGradeL, bulking: spoilBulking })],
+    },
+    mulchL: mulch(input, mulchRingMm, stripMm),
+    mulchRingMm,
+    berm: bermed ? { heightMm: practice.berm.heightMm, storeL: bermStoreL(rootsWidthMm, practice.berm.heightMm) } : null,
+    firstWaterL: firstSoakL({ stock, soil: ground.soil, percolation, pitVolumeL: volumeL, practice }),
+    ...weight(stock),
+    cautions: cautions(ground),
+  };
+}
+
+/** Facts still missing or doubtful at a spot before its plan can be trusted. */
+export function groundGaps(ground: GroundFacts): readonly Reason[] {
+  const gaps: Reason[] = [];
+  if (ground.soil === null) gaps.push(because('soil_missing', {}));
+  const percolation = groundPercolation(ground);
+  if (!percolation) gaps.push(because('percolation_missing', {}));
+  else if (percolation.kind === 'questioned') gaps.push(because('percolation_questioned', { question: percolation.question }));
+  if (ground.slopePct === null) gaps.push(because('slope_missing', {}));
+  return gaps;
+}
+
+/**
+ * What to put back when a hole was dug too deep: the whole excess, firmed, and the settlement still to
+ * allow for by standing the ball that much prouder. mm
+ */
+export function overDug(input: { dugDepthMm: number; plannedDepthMm: number; practice: Practice }): {
+  readonly putBackMm: number;
+  readonly settlementMm: number;
+} {
+  const putBackMm = Math.max(
+    0,
+    requireWithin('dugDepthMm', input.dugDepthMm, { min: 0, max: 3000, unit: 'mm' }) - input.plannedDepthMm,
+  );
+  return { putBackMm, settlementMm: putBackMm * input.practice.flareAboveGrade.settlementFirmed };
+}
+
+function noPlanReasons({ ground, stock, practice }: PitInput): Reason[] {
+  const reasons: Reason[] = [];
+  if (!practice.appliesTo.includes(stock.kind)) {
+    reasons.push(because('stock_kind_not_covered', { stock: stock.kind, practice: practice.name }));
+  }
+  if (ground.soil === null) reasons.push(because('soil_missing', {}));
+  const ballMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
+  if (typeof ground.stripWidthMm === 'number' && ground.stripWidthMm < ballMm) {
+    reasons.push(because('strip_under_ball', { stripWidthMm: ground.stripWidthMm, ballMm }));
+  }
+  return reasons;
+}
+
+function percolationClassOf(ground: GroundFacts): PercolationClass | undefined {
+  const result = groundPercolation(ground);
+  return result?.kind === 'rate' ? result.class : undefined;
+}
+
+function proudHeight(input: PitInput, soil: SoilClass, percolation: PercolationClass | undefined): Reasoned {
+  const { practice, ground } = input;
+  const rule = practice.flareAboveGrade;
+  const reasons: Reason[] = [because('flare_base', { baseMm: rule.baseMm, practice: practice.name })];
+  const allowances: { extraMm: number; reason: Reason }[] = [];
+  const allow = (extraMm: number, reason: Reason) => allowances.push({ extraMm, reason });
+  if (rule.heavySoils.includes(soil)) {
+    allow(rule.heavySoilExtraMm, because('flare_heavy_soil', { extraMm: rule.heavySoilExtraMm, soil }));
+  }
+  if (ground.stony) allow(rule.stonyExtraMm, because('flare_stony', { extraMm: rule.stonyExtraMm }));
+  if (percolation === 'slow' || percolation === 'stands') {
+    allow(rule.slowSoilExtraMm, because('flare_slow', { extraMm: rule.slowSoilExtraMm, percolation }));
+  }
+  if (percolation === undefined) reasons.push(because('flare_percolation_unknown', {}));
+  reasons.push(...allowances.map((allowance) => allowance.reason));
+  const extras = allowances.map((allowance) => allowance.extraMm).filter((extraMm) => extraMm > 0);
+  const sum = extras.reduce((total, extraMm) => total + extraMm, 0);
+  const extraMm = rule.allowances === 'sum' ? sum : Math.max(0, ...extras);
+  if (rule.allowances === 'largest' && extras.length > 1) {
+    reasons.push(because('flare_larger_allowance_rules', { extraMm }));
+  }
+  const fillUnderBallMm = requireWithin('fillUnderBallMm', input.fillUnderBallMm ?? 0, { min: 0, max: 1000, unit: 'mm' });
+  const firmed = input.fillFirmed ?? true;
+  const share = firmed ? rule.settlementFirmed : rule.settlementLoose;
+  const settlementMm = fillUnderBallMm * share;
+  if (settlementMm > 0) {
+    reasons.push(because('flare_settlement', { fillUnderBallMm, sharePct: share * 100, settlementMm, firmed }));
+  }
+  return { value: rule.baseMm + extraMm + settlementMm, because: reasons };
+}
+
+function uphillDepth(stock: Stock, rootsHeightMm: number, proudMm: number): Reasoned {
+  const depthMm = rootsHeightMm - proudMm;
+  if (stock.kind === 'bare_root') {
+    return { value: depthMm, because: [because('depth_bare_root', { rootDepthMm: rootsHeightMm, proudMm, depthMm })] };
+  }
+  return {
+    value: depthMm,
+    because: [
+      because('ball_height_less_surplus', {
+        ballHeightMm: stock.ballHeightMm,
+        surplusMm: stock.topRootsDepthMm,
+        effectiveMm: rootsHeightMm,
+      }),
+      because('depth_is_ball_less_proud', { effectiveMm: rootsHeightMm, proudMm, depthMm }),
+    ],
+  };
+}
+
+function pitWidth(input: PitInput, rootsWidthMm: number, stripMm: number | 'open'): { widthMm: Reasoned; shape: PitShape } {
+  const rule = input.practice.pitWidth;
+  if (input.stock.kind === 'bare_root') {
+    const full = rootsWidthMm + rule.bareRootMarginMm;
+    // Straight sides: the base is as wide as the top.
+    const shape = pitShape({ ballMm: full, fullWidthMm: full, baseMarginMm: 0, stripMm });
+    const why = because('width_bare_root', { spreadMm: rootsWidthMm, marginMm: rule.bareRootMarginMm });
+    return { widthMm: { value: shape.widthMm, because: [why, ...stretched(shape, full)] }, shape };
+  }
+  const { compacted } = input.ground;
+  const factor = compacted ? rule.ballFactorCompacted : rule.ballFactor;
+  const full = factor * rootsWidthMm;
+  const shape = pitShape({ ballMm: rootsWidthMm, fullWidthMm: full, baseMarginMm: rule.baseMarginMm, stripMm });
+  const why = because('width_times_ball', { factor, ballMm: rootsWidthMm, compacted });
+  return { widthMm: { value: shape.widthMm, because: [why, ...stretched(shape, full)] }, shape };
+}
+
+function stretched(shape: PitShape, fullWidthMm: number): Reason[] {
+  if (shape.widthMm >= fullWidthMm) return [];
+  return [because('width_stretched', { stripWidthMm: shape.widthMm, fullWidthMm, lengthMm: shape.lengthMm })];
+}
+
+function mulch(input: PitInput, ringMm: number, stripMm: number | 'open'): Reasoned {
+  const { thicknessMm, gapMm } = input.practice.mulch;
+  const value = mulchVolumeL({ ringDiameterMm: ringMm, trunkMm: input.stock.caliperMm, gapMm, thicknessMm, stripMm });
+  const cutByStrip = stripMm !== 'open' && stripMm < ringMm;
+  return { value, because: [because('mulch_ring', { ringMm, thicknessMm, gapMm, cutByStrip })] };
+}
+
+function weight(stock: Stock): Pick<PitPlan, 'massKg' | 'lifting'> {
+  const { ballKg, topKg, totalKg } = treeMass(stock);
+  const team = liftingTeam(totalKg);
+  const why =
+    team.kind === 'people'
+      ? because('lift_people', { people: team.people, limitKg: team.limitKg })
+      : because('lift_equipment', { limitKg: team.limitKg });
+  return {
+    massKg: { value: totalKg, because: [because('mass_ball_and_top', { ballKg, topKg })] },
+    lifting: { team, because: [why] },
+  };
+}
+
+function cautions(ground: GroundFacts): Reason[] {
+  const found: Reason[] = [];
+  if (typeof ground.wireHeightM === 'number') found.push(because('wires_over_spot', { wireHeightM: ground.wireHeightM }));
+  const percolation = groundPercolation(ground);
+  if (percolation?.kind === 'rate' && percolation.class === 'stands') {
+    found.push(because('percolation_stands', { rateMmPerH: percolation.rateMmPerH }));
+  }
+  return found;
+}

@@ -1,0 +1,104 @@
+import type { SoilClass } from '../ground';
+import type { StockKind } from '../stock';
+
+/**
+ * A named, versioned set of choices a programme adopts. Every calculation and judgement reads it; no
+ * school of planting is built into the code. Lengths are mm, volumes L, times months unless named otherwise.
+ */
+export interface Practice {
+  readonly id: string;
+  readonly version: number;
+  readonly name: string;
+  readonly appliesTo: readonly StockKind[];
+  readonly flareAboveGrade: {
+    readonly baseMm: number;
+    readonly heavySoilExtraMm: number;
+    readonly heavySoils: readonly SoilClass[];
+    readonly stonyExtraMm: number;
+    readonly slowSoilExtraMm: number;
+    /** Whether soil and drainage allowances add up, or only the largest counts. */
+    readonly allowances: 'largest' | 'sum';
+    /** Share by which soil put back under the ball still settles, 0–1. */
+    readonly settlementFirmed: number;
+    readonly settlementLoose: number;
+  };
+  readonly pitWidth: {
+    readonly ballFactor: number;
+    readonly ballFactorCompacted: number;
+    readonly bareRootMarginMm: number;
+    /** The base is this much wider than the ball, so that a crew can reach down beside it. */
+    readonly baseMarginMm: number;
+  };
+  /** Least depth at the downhill edge; shallower asks for a terrace or a smaller ball. */
+  readonly leastDownhillDepthMm: number;
+  readonly backfill: { readonly material: 'site_soil'; readonly spoilBulking: number };
+  readonly mulch: {
+    readonly thicknessMm: number;
+    readonly gapMm: number;
+    readonly leastRingDiameterMm: number;
+    readonly acceptedDepthMm: { readonly min: number; readonly max: number };
+  };
+  readonly berm: { readonly where: 'ball_edge' | 'none'; readonly heightMm: number; readonly notInSlowSoil: boolean };
+  readonly firstSoak: { readonly doses: number; readonly skipBareRootInSlowSoil: boolean };
+  readonly staking: { readonly offAfterMonths: number };
+  readonly asBuilt: {
+    readonly flareToleranceMm: number;
+    readonly flareSpreadMm: number;
+    readonly leastWidthShare: number;
+    readonly leastWaterShare: number;
+  };
+  readonly inspection: InspectionRules;
+}
+
+export interface InspectionRules {
+  readonly looksAfterMonths: readonly number[];
+  readonly flare: { readonly clearFromMm: number; readonly examineFromMm: number; readonly liftOverMm: number };
+  /** Within this time after planting a tree planted too deep may still be lifted. Months. */
+  readonly replantWithinMonths: number;
+  /** Most flare that may stand clear of the soil before fine roots dry. */
+  readonly exposedMm: number;
+  readonly roots: {
+    readonly stagedFromPct: number;
+    readonly referOverPct: number;
+    /** A root thicker than this is for a qualified arborist. */
+    readonly referRootOverMm: number;
+  };
+  /** Days until a remedy is due. */
+  readonly remedyDays: { readonly urgent: number; readonly act: number; readonly watch: number };
+}
+
+export type PracticeChoice = keyof Omit<Practice, 'id' | 'version' | 'name' | 'appliesTo'>;
+
+/** The shipped practice every programme starts from; its choices and reasons are in docs/practice.md. */
+export const fieldDefault: Practice = {
+  id: 'field-default',
+  version: 1,
+  name: 'Field default',
+  appliesTo: ['container', 'balled', 'bare_root'],
+  flareAboveGrade: {
+    baseMm: 40,
+    heavySoilExtraMm: 20,
+    heavySoils: ['clay_loam', 'clay'],
+    stonyExtraMm: 20,
+    slowSoilExtraMm: 35,
+    allowances: 'largest',
+    settlementFirmed: 0.1,
+    settlementLoose: 0.25,
+  },
+  pitWidth: { ballFactor: 2.5, ballFactorCompacted: 3, bareRootMarginMm: 300, baseMarginMm: 300 },
+  leastDownhillDepthMm: 100,
+  backfill: { material: 'site_soil', spoilBulking: 1.25 },
+  mulch: { thicknessMm: 75, gapMm: 75, leastRingDiameterMm: 1200, acceptedDepthMm: { min: 25, max: 100 } },
+  berm: { where: 'ball_edge', heightMm: 90, notInSlowSoil: true },
+  firstSoak: { doses: 2, skipBareRootInSlowSoil: true },
+  staking: { offAfterMonths: 12 },
+  asBuilt: { flareToleranceMm: 15, flareSpreadMm: 30, leastWidthShare: 0.9, leastWaterShare: 0.9 },
+  inspection: {
+    looksAfterMonths: [1, 3, 6, 12],
+    flare: { clearFromMm: 25, examineFromMm: 75, liftOverMm: 150 },
+    replantWithinMonths: 24,
+    exposedMm: 100,
+    roots: { stagedFromPct: 25, referOverPct: 50, referRootOverMm: 50 },
+    remedyDays: { urgent: 2, act: 14, watch: 365 },
+  },
+};

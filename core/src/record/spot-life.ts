@@ -1,0 +1,169 @@
+import type { IsoDate } from '../calendar';
+import { judgeAsBuilt, type AsBuiltJudgement } from '../day';
+import { groundPercolation, unknownGround, type GroundFacts } from '../ground';
+import { judgeInspection, scheduledLook, type InspectionVerdict, type NextLook } from '../inspect';
+import { groundGaps, pitPlan, type PitPlan, type PitResult } from '../pit';
+import type { Practice } from '../practice';
+import { because, worstLevel, type Level, type Reason, type RemedyCode } from '../reason';
+import type { Stock } from '../stock';
+import { addDaysTo } from '../calendar';
+import { ofKind, standing, type FieldRecord, type RecordOfKind } from './record';
+
+export const stages = ['ground', 'match', 'stock', 'pit', 'day', 'water', 'inspect', 'results'] as const;
+export type Stage = (typeof stages)[number];
+
+export type DecisionKind = 'measure_ground' | 'measure_stock' | 'resolve_pit' | 'record_planting' | 'do_remedy' | 'look';
+
+/** Something a person has to settle about one spot or its tree. */
+export interface Decision {
+  readonly kind: DecisionKind;
+  readonly stage: Stage;
+  readonly level: Level;
+  /** Last day; `null` where only the season presses. */
+  readonly dueOn: IsoDate | null;
+  readonly remedy: RemedyCode | null;
+  readonly because: readonly Reason[];
+}
+
+export interface JudgedPlanting {
+  readonly record: RecordOfKind<'planting'>;
+  readonly judgement: AsBuiltJudgement;
+}
+
+export interface JudgedInspection {
+  readonly record: RecordOfKind<'inspection'>;
+  readonly verdict: InspectionVerdict;
+}
+
+/** All that follows from the records of one spot and its tree. */
+export interface SpotLife {
+  readonly stage: Stage;
+  readonly ground: GroundFacts;
+  readonly stock: Stock | null;
+  readonly plan: PitResult | null;
+  readonly planting: JudgedPlanting | null;
+  /** Oldest first. */
+  readonly inspections: readonly JudgedInspection[];
+  readonly level: Level;
+  readonly nextLook: NextLook | null;
+  readonly decisions: readonly Decision[];
+}
+
+/**
+ * Works out where a spot stands from its records alone, by one practice: the current facts, the plan, each
+ * judgement, and the decisions that wait. Running it again on the same records gives the same answer.
+ */
+export function spotLife(records: readonly FieldRecord[], practice: Practice): SpotLife {
+  const kept = standing(records);
+  const ground = ofKind(kept, 'ground').at(-1)?.facts ?? unknownGround;
+  const stock = ofKind(kept, 'stock').at(-1)?.facts ?? null;
+  const plan = stock ? pitPlan({ ground, stock, practice }) : null;
+  const goodPlan = plan?.kind === 'plan' ? plan : undefined;
+  const planting = judgedPlanting(kept, goodPlan, practice);
+  const inspections = judgedInspections(kept, planting, ground, practice);
+  const done = ofKind(kept, 'remedy');
+  const remedies = planting ? openRemedies(planting, inspections, done, practice) : [];
+  const nextLook = planting ? lookAfter(planting, inspections, practice) : null;
+  const decisions = planting
+    ? [...remedies, ...lookDecision(nextLook)]
+    : preparation(ground, stock, plan);
+  const level = planting ? worstLevel(remedies.map((decision) => decision.level)) : 'good';
+  const stage = planting ? 'inspect' : (decisions[0]?.stage ?? 'ground');
+  return { stage, ground, stock, plan, planting, inspections, level, nextLook, decisions };
+}
+
+function judgedPlanting(kept: readonly FieldRecord[], plan: PitPlan | undefined, practice: Practice): JudgedPlanting | null {
+  const record = ofKind(kept, 'planting').at(-1);
+  return record ? { record, judgement: judgeAsBuilt(record.facts, plan, practice) } : null;
+}
+
+function judgedInspections(
+  kept: readonly FieldRecord[],
+  planting: JudgedPlanting | null,
+  ground: GroundFacts,
+  practice: Practice,
+): JudgedInspection[] {
+  if (!planting) return [];
+  const percolation = groundPercolation(ground);
+  const context = {
+    practice,
+    plantedOn: planting.record.facts.plantedOn,
+    percolation: percolation?.kind === 'rate' ? percolation.class : undefined,
+  };
+  return ofKind(kept, 'inspection')
+    .sort((a, b) => a.facts.inspectedOn.localeCompare(b.facts.inspectedOn))
+    .map((record) => ({ record, verdict: judgeInspection(record.facts, context) }));
+}
+
+/** The stage a spot waits in before it is planted: the first thing that is missing, in work order. */
+function preparation(ground: GroundFacts, stock: Stock | null, plan: PitResult | null): Decision[] {
+  const open = (kind: DecisionKind, stage: Stage, level: Level, reasons: readonly Reason[]): Decision[] => [
+    { kind, stage, level, dueOn: null, remedy: null, because: reasons },
+  ];
+  const gaps = groundGaps(ground);
+  if (gaps.length > 0) return open('measure_ground', 'ground', 'watch', gaps);
+  if (!stock) return open('measure_stock', 'stock', 'watch', [because('stock_missing', {})]);
+  if (plan?.kind === 'no_plan') return open('resolve_pit', 'pit', 'act', plan.because);
+  return open('record_planting', 'day', 'watch', [because('ready_to_plant', {})]);
+}
+
+interface OpenFinding {
+  readonly aspect: string;
+  readonly foundOn: IsoDate;
+  readonly decision: Decision;
+}
+
+/** For each thing looked at, the latest look rules; a remedy done since then closes its finding. */
+function openRemedies(
+  planting: JudgedPlanting,
+  inspections: readonly JudgedInspection[],
+  done: readonly RecordOfKind<'remedy'>[],
+  practice: Practice,
+): Decision[] {
+  const latest = new Map<string, OpenFinding[]>();
+  const plantedOn = planting.record.facts.plantedOn;
+  const { remedyDays } = practice.inspection;
+  latest.set(
+    'as_built',
+    planting.judgement.findings.map((f) => ({
+      aspect: 'as_built',
+      foundOn: plantedOn,
+      decision: remedyDecision(f, addDaysTo(plantedOn, f.level === 'urgent' ? remedyDays.urgent : remedyDays.act)),
+    })),
+  );
+  for (const { record, verdict } of inspections) {
+    const aspects = new Set(verdict.findings.map((f) => f.aspect));
+    if (aspects.has('flare')) latest.delete('as_built');
+    for (const aspect of aspects) {
+      const found = verdict.findings.filter((f) => f.aspect === aspect);
+      latest.set(
+        aspect,
+        found.map((f) => {
+          const dueOn = verdict.remedies.find((r) => r.remedy === f.remedy)?.dueOn ?? record.facts.inspectedOn;
+          return { aspect, foundOn: record.facts.inspectedOn, decision: remedyDecision(f, dueOn) };
+        }),
+      );
+    }
+  }
+  return [...latest.values()]
+    .flat()
+    .filter(({ decision }) => decision.remedy !== 'none' && decision.level !== 'good')
+    .filter(({ decision, foundOn }) => !done.some((d) => d.facts.remedy === decision.remedy && d.facts.doneOn >= foundOn))
+    .map(({ decision }) => decision);
+}
+
+function remedyDecision(found: { level: Level; because: Reason; remedy: RemedyCode }, dueOn: IsoDate): Decision {
+  return { kind: 'do_remedy', stage: 'inspect', level: found.level, dueOn, remedy: found.remedy, because: [found.because] };
+}
+
+function lookAfter(planting: JudgedPlanting, inspections: readonly JudgedInspection[], practice: Practice): NextLook {
+  const last = inspections.at(-1);
+  if (last) return last.verdict.nextLook;
+  const { plantedOn } = planting.record.facts;
+  return scheduledLook(plantedOn, plantedOn, practice);
+}
+
+function lookDecision(nextLook: NextLook | null): Decision[] {
+  if (!nextLook) return [];
+  return [{ kind: 'look', stage: 'inspect', level: 'watch', dueOn: nextLook.on, remedy: null, because: [nextLook.because] }];
+}

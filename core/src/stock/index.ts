@@ -1,0 +1,2 @@
+export * from './stock';
+export * from './mass';

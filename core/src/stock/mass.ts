@@ -1,0 +1,51 @@
+import { ballVolumeL, type Stock } from './stock';
+
+/** kg per litre of the ball as received: light container mix, moist field soil. */
+const ballDensity = { container: 0.8, balled: 1.7 } as const;
+/** Trunk diameter at breast height as a share of caliper. */
+const dbhPerCaliper = 0.8;
+const freshPerDry = 1.9;
+
+export interface TreeMass {
+  readonly ballKg: number;
+  readonly topKg: number;
+  readonly totalKg: number;
+}
+
+/**
+ * Fresh mass above ground from the diameter at breast height.
+ * Jenkins et al. 2003, mixed hardwood: dry kg = exp(−2.4800 + 2.4835·ln(dbh cm)); fresh = 1.9 × dry.
+ */
+export function topMassKg(dbhMm: number): number {
+  return freshPerDry * Math.exp(-2.48 + 2.4835 * Math.log(dbhMm / 10));
+}
+
+/** Mass of the tree as received, before any surplus is scraped off: that is what a crew lifts. */
+export function treeMass(stock: Stock): TreeMass {
+  const topKg = topMassKg(dbhPerCaliper * stock.caliperMm);
+  const ballKg =
+    stock.kind === 'bare_root'
+      ? 0
+      : ballVolumeL(stock.kind, stock.ballDiameterMm, stock.ballHeightMm) * ballDensity[stock.kind];
+  return { ballKg, topKg, totalKg: ballKg + topKg };
+}
+
+export interface LiftingLimits {
+  /** Mass that 1, 2, 3 people may lift: team capacity does not add up. kg */
+  readonly byPeopleKg: readonly [number, number, number];
+}
+
+export const defaultLiftingLimits: LiftingLimits = { byPeopleKg: [23, 30, 34] };
+
+export type LiftingTeam =
+  | { readonly kind: 'people'; readonly people: 1 | 2 | 3; readonly limitKg: number }
+  | { readonly kind: 'equipment'; readonly limitKg: number };
+
+/** Who lifts a mass by hand, or that trolley, boards or a machine are needed. */
+export function liftingTeam(massKg: number, lifting: LiftingLimits = defaultLiftingLimits): LiftingTeam {
+  const [one, two, three] = lifting.byPeopleKg;
+  if (massKg <= one) return { kind: 'people', people: 1, limitKg: one };
+  if (massKg <= two) return { kind: 'people', people: 2, limitKg: two };
+  if (massKg <= three) return { kind: 'people', people: 3, limitKg: three };
+  return { kind: 'equipment', limitKg: three };
+}

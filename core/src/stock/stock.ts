@@ -1,0 +1,63 @@
+import { InvalidInputError, requireWithin } from '../errors';
+import { limits } from '../limits';
+
+export const stockKinds = ['container', 'balled', 'bare_root'] as const;
+export type StockKind = (typeof stockKinds)[number];
+
+interface TopMeasures {
+  /** Trunk diameter 150 mm above the flare, or at 300 mm once it exceeds 100 mm. */
+  readonly caliperMm: number;
+  readonly heightM: number;
+}
+
+export interface BallStock extends TopMeasures {
+  readonly kind: 'container' | 'balled';
+  readonly ballDiameterMm: number;
+  /** As received, surplus on top included. */
+  readonly ballHeightMm: number;
+  /** Topmost structural roots below the surface of the ball; adventitious roots do not count. */
+  readonly topRootsDepthMm: number;
+}
+
+export interface BareRootStock extends TopMeasures {
+  readonly kind: 'bare_root';
+  readonly rootSpreadMm: number;
+  /** Flare to the lowest root, roots spread. */
+  readonly rootDepthMm: number;
+}
+
+export type Stock = BallStock | BareRootStock;
+
+/**
+ * @throws InvalidInputError for a measure outside `limits`, or topmost roots as deep as the ball is high.
+ */
+export function requireStock(stock: Stock): void {
+  requireWithin('caliperMm', stock.caliperMm, limits.caliperMm);
+  requireWithin('heightM', stock.heightM, limits.treeHeightM);
+  if (stock.kind === 'bare_root') {
+    requireWithin('rootSpreadMm', stock.rootSpreadMm, limits.rootSpreadMm);
+    requireWithin('rootDepthMm', stock.rootDepthMm, limits.rootDepthMm);
+    return;
+  }
+  requireWithin('ballDiameterMm', stock.ballDiameterMm, limits.ballDiameterMm);
+  requireWithin('ballHeightMm', stock.ballHeightMm, limits.ballHeightMm);
+  requireWithin('topRootsDepthMm', stock.topRootsDepthMm, limits.topRootsDepthMm);
+  if (stock.topRootsDepthMm >= stock.ballHeightMm) {
+    throw new InvalidInputError(
+      `topRootsDepthMm must be less than the ball height ${stock.ballHeightMm} mm, got ${stock.topRootsDepthMm}`,
+      'topRootsDepthMm',
+      { received: stock.topRootsDepthMm, max: stock.ballHeightMm, unit: 'mm' },
+    );
+  }
+}
+
+/** Shape factor of a ball against the cylinder around it: containers taper little, balled stock more. */
+const ballTaper = { container: 0.85, balled: 0.7 } as const;
+
+/** Volume in litres of a ball of this diameter and height, π/4·D²·H·τ. */
+export function ballVolumeL(kind: BallStock['kind'], diameterMm: number, heightMm: number): number {
+  return ((Math.PI / 4) * diameterMm ** 2 * heightMm * ballTaper[kind]) / 1e6;
+}
+
+/** Ball height once the surplus over the topmost structural root is scraped away. */
+export const effectiveBallHeightMm = (stock: BallStock): number => stock.ballHeightMm - stock.topRootsDepthMm;

@@ -1,0 +1,71 @@
+/** Everything is computed in metric; these are for display and entry only. */
+export const unitSystems = ['metric', 'us'] as const;
+export type UnitSystem = (typeof unitSystems)[number];
+
+export type Quantity = 'lengthMm' | 'heightM' | 'volumeL' | 'massKg' | 'rateMmPerH' | 'slopePct' | 'bearingDeg' | 'minute';
+
+interface Display {
+  readonly unit: string;
+  /** Displayed = metric × factor. */
+  readonly factor: number;
+  readonly decimals: number;
+}
+
+const mmPerInch = 25.4;
+const mPerFoot = 0.3048;
+/** US liquid gallon, exactly 231 cubic inches. */
+const lPerGallon = 3.785411784;
+/** Avoirdupois pound, exact. */
+const kgPerPound = 0.45359237;
+
+const same = (unit: string, decimals: number): Record<UnitSystem, Display> => ({
+  metric: { unit, factor: 1, decimals },
+  us: { unit, factor: 1, decimals },
+});
+
+export const displays: Readonly<Record<Quantity, Readonly<Record<UnitSystem, Display>>>> = {
+  lengthMm: { metric: { unit: 'mm', factor: 1, decimals: 0 }, us: { unit: 'in', factor: 1 / mmPerInch, decimals: 1 } },
+  heightM: { metric: { unit: 'm', factor: 1, decimals: 1 }, us: { unit: 'ft', factor: 1 / mPerFoot, decimals: 1 } },
+  volumeL: { metric: { unit: 'L', factor: 1, decimals: 0 }, us: { unit: 'gal', factor: 1 / lPerGallon, decimals: 1 } },
+  massKg: { metric: { unit: 'kg', factor: 1, decimals: 0 }, us: { unit: 'lb', factor: 1 / kgPerPound, decimals: 0 } },
+  rateMmPerH: { metric: { unit: 'mm/h', factor: 1, decimals: 0 }, us: { unit: 'in/h', factor: 1 / mmPerInch, decimals: 2 } },
+  slopePct: same('%', 0),
+  bearingDeg: same('°', 0),
+  minute: same('min', 0),
+};
+
+/** The number a person sees for a metric value, and its unit. Not rounded. */
+export function toDisplay(value: number, quantity: Quantity, system: UnitSystem): { value: number; unit: string } {
+  const { factor, unit } = displays[quantity][system];
+  return { value: value * factor, unit };
+}
+
+/** The metric value of a number a person typed in their own units. */
+export const fromDisplay = (shown: number, quantity: Quantity, system: UnitSystem): number =>
+  shown / displays[quantity][system].factor;
+
+const narrowSpace = ' ';
+
+/** Digits grouped by narrow spaces from 10 000 up, decimal point, true minus: the same in every language. */
+export function formatNumber(value: number, decimals: number): string {
+  const fixed = Math.abs(value).toFixed(decimals);
+  const [whole = '0', fraction] = fixed.split('.');
+  const grouped = whole.length > 4 ? whole.replace(/\B(?=(\d{3})+$)/g, narrowSpace) : whole;
+  const sign = value < 0 && Number(fixed) !== 0 ? '−' : '';
+  return sign + grouped + (fraction ? `.${fraction}` : '');
+}
+
+/** `340 mm`, `13.4 in`; a percent or degree sign follows its number as the trade writes it. */
+export function formatQuantity(value: number, quantity: Quantity, system: UnitSystem): string {
+  const { unit, factor, decimals } = displays[quantity][system];
+  const number = formatNumber(value * factor, decimals);
+  return unit === '°' ? number + unit : `${number} ${unit}`;
+}
+
+const points = ['N', 'NNE', 'NE', 'ENE', 'E', 'ESE', 'SE', 'SSE', 'S', 'SSW', 'SW', 'WSW', 'W', 'WNW', 'NW', 'NNW'] as const;
+
+/** Nearest of the sixteen compass points for a bearing in degrees clockwise from north. */
+export function compassPoint(bearingDeg: number): string {
+  const index = Math.round((((bearingDeg % 360) + 360) % 360) / 22.5) % 16;
+  return points[index] ?? 'N';
+}

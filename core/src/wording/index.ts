@@ -1,0 +1,4 @@
+export * from './names';
+export * from './say-remedy';
+export * from './say-reason';
+export * from './say-facts';

@@ -1,0 +1,52 @@
+import type { RecordFacts, RecordKind } from '../record';
+import type { RemedyCode } from '../reason';
+import { formatQuantity, type Quantity, type UnitSystem } from '../units';
+import { factNames, mulchContactNames, probeNames, soilNames, stakeNames, stockNames } from './names';
+import { remedyWords } from './say-remedy';
+
+export interface SaidFact {
+  readonly key: string;
+  readonly name: string;
+  readonly value: string;
+}
+
+const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  soil: soilNames,
+  kind: stockNames,
+  mulchContact: mulchContactNames,
+  stake: stakeNames,
+  probe: probeNames,
+};
+
+const suffixes: readonly (readonly [suffix: string, quantity: Quantity])[] = [
+  ['Mm', 'lengthMm'],
+  ['M', 'heightM'],
+  ['L', 'volumeL'],
+  ['Pct', 'slopePct'],
+  ['Deg', 'bearingDeg'],
+];
+
+/** The facts of a record as names and values in the reader's units; what was not looked at is left out. */
+export function sayFacts<K extends RecordKind>(facts: RecordFacts[K], units: UnitSystem): SaidFact[] {
+  return Object.entries(facts)
+    .filter(([key, value]) => value !== null && key in factNames)
+    .map(([key, value]) => ({ key, name: factNames[key] ?? key, value: sayFact(key, value, units) }));
+}
+
+function sayFact(key: string, value: unknown, units: UnitSystem): string {
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (key === 'remedy') return remedyWords[value as RemedyCode].act;
+  if (key === 'circlingRoots') return sayRoots(value as readonly { arc: { fromDeg: number; toDeg: number }; diameterMm: number }[], units);
+  if (key === 'percolation') return `${(value as unknown[]).length} readings`;
+  if (Array.isArray(value)) return value.map((part) => sayFact(key, part, units)).join(', ');
+  if (typeof value === 'string') return words[key]?.[value] ?? value;
+  const quantity = suffixes.find(([suffix]) => key.endsWith(suffix))?.[1];
+  return quantity ? formatQuantity(Number(value), quantity, units) : String(value);
+}
+
+function sayRoots(roots: readonly { arc: { fromDeg: number; toDeg: number }; diameterMm: number }[], units: UnitSystem): string {
+  if (roots.length === 0) return 'none seen';
+  return roots
+    .map(({ arc, diameterMm }) => `${formatQuantity(diameterMm, 'lengthMm', units)} over ${arc.fromDeg}–${arc.toDeg}°`)
+    .join(', ');
+}
