@@ -1,0 +1,11 @@
+import { limits, type Measure } from '@sombra/core';
+import { z } from 'zod';
+
+/** A number within the core's limits for this measure. */
+export const measure = (name: Measure) => z.number().min(limits[name].min).max(limits[name].max);
+
+export const isoDate = z.iso.date();
+export const instant = z.iso.datetime({ offset: true });
+/** Ids are made by the device that makes the thing. */
+export const recordId = z.uuidv7();
+export const entityId = z.uuid();

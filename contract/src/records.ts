@@ -1,0 +1,138 @@
+import {
+  mulchContacts,
+  probeClasses,
+  soilClasses,
+  stakeStates,
+  type FieldRecord,
+  type GroundFacts,
+  type Inspection,
+  type PlantingFacts,
+  type RemedyCode,
+  type RemedyDone,
+  type Stock,
+} from '@sombra/core';
+import { z } from 'zod';
+import { instant, isoDate, measure, recordId, entityId } from './measures';
+
+export const groundFactsSchema = z.strictObject({
+  soil: z.enum(soilClasses).nullable(),
+  stony: z.boolean(),
+  compacted: z.boolean(),
+  percolation: z.array(z.strictObject({ minute: measure('percolationMinute'), levelMm: measure('waterLevelMm') })).max(60),
+  slopePct: measure('slopePct').nullable(),
+  fallsTowardsDeg: measure('bearingDeg').nullable(),
+  stripWidthMm: z.union([z.literal('open'), measure('stripWidthMm')]).nullable(),
+  wireHeightM: z.union([z.literal('none'), measure('wireHeightM')]).nullable(),
+}) satisfies z.ZodType<GroundFacts>;
+
+const top = { caliperMm: measure('caliperMm'), heightM: measure('treeHeightM') };
+
+const ballSchema = <K extends 'container' | 'balled'>(kind: K) =>
+  z.strictObject({
+    kind: z.literal(kind),
+    ...top,
+    ballDiameterMm: measure('ballDiameterMm'),
+    ballHeightMm: measure('ballHeightMm'),
+    topRootsDepthMm: measure('topRootsDepthMm'),
+  });
+
+export const stockSchema = z
+  .discriminatedUnion('kind', [
+    ballSchema('container'),
+    ballSchema('balled'),
+    z.strictObject({
+      kind: z.literal('bare_root'),
+      ...top,
+      rootSpreadMm: measure('rootSpreadMm'),
+      rootDepthMm: measure('rootDepthMm'),
+    }),
+  ])
+  .superRefine((stock, context) => {
+    if (stock.kind !== 'bare_root' && stock.topRootsDepthMm >= stock.ballHeightMm) {
+      context.addIssue({
+        code: 'custom',
+        path: ['topRootsDepthMm'],
+        input: stock.topRootsDepthMm,
+        message: `must be less than the ball height ${stock.ballHeightMm} mm, got ${stock.topRootsDepthMm}`,
+      });
+    }
+  }) satisfies z.ZodType<Stock>;
+
+export const plantingSchema = z.strictObject({
+  plantedOn: isoDate,
+  flareAboveGradeMm: z.array(measure('flareAboveGradeMm')).min(1).max(4),
+  holeWidthMm: measure('holeWidthMm'),
+  firstWaterL: measure('firstWaterL'),
+  practiceId: z.string().max(60),
+  practiceVersion: z.int().min(1),
+}) satisfies z.ZodType<PlantingFacts>;
+
+const circlingRootSchema = z.strictObject({
+  arc: z.strictObject({ fromDeg: measure('bearingDeg'), toDeg: measure('bearingDeg') }),
+  diameterMm: measure('rootDiameterMm'),
+});
+
+export const inspectionSchema = z.strictObject({
+  inspectedOn: isoDate,
+  flareDepthMm: measure('flareDepthMm').nullable(),
+  mulchDepthMm: measure('mulchDepthMm').nullable(),
+  mulchContact: z.enum(mulchContacts).nullable(),
+  stake: z.enum(stakeStates).nullable(),
+  probe: z.enum(probeClasses).nullable(),
+  circlingRoots: z.array(circlingRootSchema).max(20).nullable(),
+}) satisfies z.ZodType<Inspection>;
+
+const remedyCodes = [
+  'replant_higher', 'widen_hole', 'give_rest_of_soak', 'level_the_ball', 'watch_yearly_clear',
+  'clear_to_flare', 'examine_roots', 'lift_and_replant', 'collar_excavation', 'cover_roots', 'top_up_mulch', 'thin_mulch',
+  'pull_back_mulch', 'remove_stake', 'loosen_tie', 'free_tie_now', 'mend_stake', 'water_now', 'water_soon', 'skip_water',
+  'find_drainage', 'cut_root', 'stage_root_cuts', 'refer_arborist',
+] as const satisfies readonly RemedyCode[];
+
+export const remedySchema = z.strictObject({
+  remedy: z.enum(remedyCodes),
+  doneOn: isoDate,
+}) satisfies z.ZodType<RemedyDone>;
+
+const envelope = { id: recordId, recordedAt: instant, supersedes: recordId.nullable() };
+const recordOf = <K extends string, F extends z.ZodType>(kind: K, facts: F) =>
+  z.strictObject({ ...envelope, kind: z.literal(kind), facts });
+
+/** A field fact as it crosses the border, in files and over HTTP. */
+export const fieldRecordSchema = z.discriminatedUnion('kind', [
+  recordOf('ground', groundFactsSchema),
+  recordOf('stock', stockSchema),
+  recordOf('planting', plantingSchema),
+  recordOf('inspection', inspectionSchema),
+  recordOf('remedy', remedySchema),
+]) satisfies z.ZodType<FieldRecord>;
+
+/** Who made a record, on what, and when it reached the server. */
+const provenance = {
+  recordedBy: z.string().max(120),
+  device: z.string().max(80),
+};
+
+export const keptRecordSchema = z.intersection(
+  fieldRecordSchema,
+  z.object({ ...provenance, receivedAt: instant }),
+);
+export type KeptRecord = FieldRecord & { recordedBy: string; device: string; receivedAt: string };
+
+/** A record sent by a device. Facts that others may be editing at a desk carry the version they were read at. */
+export const sendRecordSchema = z.strictObject({
+  spotId: entityId,
+  device: provenance.device,
+  /** Version of the spot the facts were edited from; required for `ground` and `stock`. */
+  spotVersion: z.int().min(1).nullable(),
+  record: fieldRecordSchema,
+});
+export type SendRecord = Omit<z.infer<typeof sendRecordSchema>, 'record'> & { readonly record: FieldRecord };
+
+export const recordReceiptSchema = z.object({
+  id: recordId,
+  /** False when this record was already here. */
+  stored: z.boolean(),
+  spotVersion: z.int(),
+});
+export type RecordReceipt = z.infer<typeof recordReceiptSchema>;
