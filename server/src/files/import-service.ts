@@ -1,0 +1,100 @@
+import type { ImportPreview, ImportProgress, User } from '@sombra/contract';
+import { ConflictError, InvalidInputError } from '@sombra/core';
+import type { Knex } from 'knex';
+import { v7 as uuidv7 } from 'uuid';
+import { bumpSpots, insertSpots, placeIds, spotsByRef, takenIds, updateSpot } from '../ground/repository';
+import { asActor, type Db } from '../platform/db';
+import { requireRole } from '../platform/sessions';
+import { deriveAndKeep } from '../record/derive';
+import { currentPractice, insertRecords, recordsOfSpots } from '../record/repository';
+import { importRow, planRow, type PlannedRow } from './plan-import';
+import { readSpotFile, type GoodRow, type ReadFile } from './read-spot-file';
+
+/** Rows written between two signs of progress. */
+const chunkRows = 250;
+
+const mayImport = (user: User): void => requireRole(user, ['coordinator'], 'import a file');
+
+/** What a file would do, row by row. Writes nothing. @throws InvalidInputError for a file that cannot be read. */
+export async function previewImport(db: Knex, user: User, file: { bytes: Uint8Array; fileName: string }): Promise<ImportPreview> {
+  mayImport(user);
+  const read = readSpotFile(file.bytes, file.fileName);
+  const planned = await planRows(db, user, read.good);
+  const bad = [...read.bad].map(([row, ref]) => ({ row, ref, place: '', species: null, verdict: 'bad' as const, writes: [] }));
+  const rows = [...planned.map(importRow), ...bad].sort((a, b) => a.row - b.row);
+  const counts = { new: 0, changed: 0, same: 0, bad: 0 };
+  for (const row of rows) counts[row.verdict] += 1;
+  return { fileName: file.fileName, rows, issues: [...read.issues], counts, ignoredColumns: [...read.ignoredColumns] };
+}
+
+export interface ImportRun {
+  readonly id: string;
+  readonly fileName: string;
+  readonly bytes: Uint8Array;
+  /** Cancelled while running: everything is rolled back. */
+  readonly signal: AbortSignal;
+  readonly onProgress: (progress: ImportProgress) => void;
+}
+
+/** Writes the good rows of a file as one transaction. The same act sent twice is done once. */
+export async function runImport(db: Knex, user: User, run: ImportRun): Promise<void> {
+  mayImport(user);
+  const read = readSpotFile(run.bytes, run.fileName);
+  const done = await asActor(db, user.name, async (trx) => {
+    // One import at a time: two files naming the same new spot must see each other.
+    await trx.raw(`select pg_advisory_xact_lock(hashtext('sombra.import'))`);
+    const before = await trx('import_act').where({ id: run.id }).first<{ written: number; same: number; bad: number } | undefined>();
+    if (before) return before;
+    return write(trx, user, run, read);
+  });
+  run.onProgress({ kind: 'done', written: done.written, same: done.same, bad: done.bad });
+}
+
+async function write(trx: Knex.Transaction, user: User, run: ImportRun, read: ReadFile): Promise<{ written: number; same: number; bad: number }> {
+  const planned = await planRows(trx, user, read.good);
+  const changing = planned.filter(({ verdict }) => verdict !== 'same');
+  await requireFreeIds(trx, changing);
+  for (let at = 0; at < changing.length; at += chunkRows) {
+    if (run.signal.aborted) throw new InvalidInputError('the import was cancelled', 'file', { title: 'The import was cancelled; nothing was stored' });
+    await writeChunk(trx, user.name, changing.slice(at, at + chunkRows));
+    run.onProgress({ kind: 'progress', done: Math.min(changing.length, at + chunkRows), of: changing.length });
+  }
+  const counts = { written: changing.length, same: planned.length - changing.length, bad: read.bad.size };
+  await trx('import_act').insert({ id: run.id, file_name: run.fileName, by: user.name, ...counts });
+  return counts;
+}
+
+async function requireFreeIds(trx: Db, planned: readonly PlannedRow[]): Promise<void> {
+  const fresh = planned.filter(({ verdict }) => verdict === 'new');
+  const taken = await takenIds(trx, fresh.flatMap(({ spotId, treeId }) => [spotId, treeId]));
+  const clash = fresh.find(({ spotId, treeId }) => taken.has(spotId) || taken.has(treeId));
+  if (clash) {
+    throw new ConflictError(`row ${clash.row.row} carries the id of another spot`, 'spot_id', {
+      title: `Row ${clash.row.row} carries the id of a spot that has another ref here; nothing was stored`,
+    });
+  }
+}
+
+async function writeChunk(trx: Knex.Transaction, by: string, rows: readonly PlannedRow[]): Promise<void> {
+  const places = await placeIds(trx, rows.map(({ row }) => row.cells.place), uuidv7);
+  const placeOf = ({ row }: PlannedRow) => places.get(row.cells.place) ?? '';
+  const fresh = rows.filter(({ verdict }) => verdict === 'new');
+  const spotOf = (planned: PlannedRow) => {
+    const { ref, lng, lat, species } = planned.row.cells;
+    return { id: planned.spotId, ref, placeId: placeOf(planned), lng, lat, treeId: planned.treeId, species };
+  };
+  await insertSpots(trx, fresh.map(spotOf), by);
+  for (const planned of rows.filter(({ updatesSpot }) => updatesSpot)) await updateSpot(trx, spotOf(planned));
+  const changed = rows.filter(({ verdict }) => verdict === 'changed').map(({ spotId }) => spotId);
+  if (changed.length > 0) await bumpSpots(trx, changed, by);
+  await insertRecords(trx, rows.flatMap(({ records }) => records));
+  await deriveAndKeep(trx, rows.map(({ spotId }) => spotId));
+}
+
+async function planRows(db: Db, user: User, rows: readonly GoodRow[]): Promise<PlannedRow[]> {
+  const stored = new Map((await spotsByRef(db, rows.map(({ cells }) => cells.ref))).map((spot) => [spot.ref, spot]));
+  const records = await recordsOfSpots(db, [...stored.values()].map(({ id }) => id));
+  const practice = await currentPractice(db);
+  const now = new Date().toISOString();
+  return rows.map((row) => planRow(row, { stored, records, practice, by: user.name, now, newId: uuidv7 }));
+}

@@ -1,0 +1,91 @@
+import type { ImportRow, KeptRecord } from '@sombra/contract';
+import { ofKind, standing, type FieldRecord, type Practice, type RecordFacts, type RecordKind } from '@sombra/core';
+import { isDeepStrictEqual } from 'node:util';
+import type { SpotRow as StoredSpot } from '../ground/repository';
+import type { NewRecord } from '../record/repository';
+import type { GoodRow } from './read-spot-file';
+
+/** What one row of a file will write. */
+export interface PlannedRow {
+  readonly row: GoodRow;
+  readonly spotId: string;
+  readonly treeId: string;
+  readonly verdict: 'new' | 'changed' | 'same';
+  readonly writes: readonly string[];
+  readonly updatesSpot: boolean;
+  readonly records: readonly NewRecord[];
+}
+
+export interface PlanContext {
+  readonly stored: ReadonlyMap<string, StoredSpot>;
+  readonly records: ReadonlyMap<string, readonly KeptRecord[]>;
+  readonly practice: Practice;
+  readonly by: string;
+  readonly now: string;
+  readonly newId: () => string;
+}
+
+/** A position moved by less than this is rounding in a file, not a move. Degrees, about 1 cm. */
+const samePositionDeg = 1e-7;
+
+/**
+ * Compares a row with what is stored: records the file carries come first, by their own ids; then the
+ * cells, where they say something other than the newest record, become a new record or a correction.
+ */
+export function planRow(row: GoodRow, context: PlanContext): PlannedRow {
+  const { cells } = row;
+  const stored = context.stored.get(cells.ref);
+  const spotId = stored?.id ?? cells.spot_id ?? context.newId();
+  const treeId = stored?.treeId ?? cells.tree_id ?? context.newId();
+  const kept = stored ? (context.records.get(stored.id) ?? []) : [];
+  const keptIds = new Set(kept.map((record) => record.id));
+  const carried = cells.records
+    .filter((record) => !keptIds.has(record.id))
+    .map(({ recordedBy, device, ...record }): NewRecord => ({ spotId, treeId, recordedBy, device, record }));
+  const known: FieldRecord[] = [...kept, ...carried.map(({ record }) => record)];
+  const changes = changedFacts(row, known, context).map(
+    (record): NewRecord => ({ spotId, treeId, recordedBy: context.by, device: 'file import', record }),
+  );
+  const records = [...carried, ...changes];
+  const updatesSpot = stored !== undefined && differs(row, stored);
+  const verdict = !stored ? 'new' : updatesSpot || records.length > 0 ? 'changed' : 'same';
+  const kinds = new Set<string>(records.map(({ record }) => record.kind));
+  if (!stored) kinds.add('spot');
+  if (updatesSpot) kinds.add('position or name');
+  return { row, spotId, treeId, verdict, writes: [...kinds], updatesSpot, records };
+}
+
+function differs({ cells }: GoodRow, stored: StoredSpot): boolean {
+  const moved = Math.abs(cells.lng - stored.lng) > samePositionDeg || Math.abs(cells.lat - stored.lat) > samePositionDeg;
+  return moved || cells.place !== stored.place || (cells.species !== null && cells.species !== stored.species);
+}
+
+function changedFacts(row: GoodRow, known: readonly FieldRecord[], context: PlanContext): FieldRecord[] {
+  const kept = standing(known);
+  const { ground, stock, planting, inspection } = row.facts;
+  const changes: FieldRecord[] = [];
+  const write = <K extends RecordKind>(kind: K, facts: RecordFacts[K], corrects: FieldRecord | undefined) => {
+    const record = { id: context.newId(), kind, recordedAt: context.now, supersedes: corrects?.id ?? null, facts };
+    changes.push(record as FieldRecord);
+  };
+  const current = <K extends 'ground' | 'stock' | 'planting'>(kind: K) => ofKind(kept, kind).at(-1);
+  if (ground && !isDeepStrictEqual(current('ground')?.facts, ground)) write('ground', ground, current('ground'));
+  if (stock && !isDeepStrictEqual(current('stock')?.facts, stock)) write('stock', stock, current('stock'));
+  if (planting) {
+    const before = current('planting');
+    const { id: practiceId, version: practiceVersion } = context.practice;
+    const facts = { ...planting, practiceId: before?.facts.practiceId ?? practiceId, practiceVersion: before?.facts.practiceVersion ?? practiceVersion };
+    if (!isDeepStrictEqual(before?.facts, facts)) write('planting', facts, before);
+  }
+  if (inspection) {
+    const looks = ofKind(kept, 'inspection');
+    const sameDay = looks.find((look) => look.facts.inspectedOn === inspection.inspectedOn);
+    if (!isDeepStrictEqual(sameDay?.facts, inspection)) write('inspection', inspection, sameDay);
+  }
+  return changes;
+}
+
+export function importRow({ row, verdict, writes }: PlannedRow): ImportRow {
+  const { ref, place, species } = row.cells;
+  return { row: row.row, ref, place, species, verdict, writes: [...writes] };
+}

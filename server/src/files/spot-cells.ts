@@ -1,0 +1,91 @@
+import { spotColumns, type KeptRecord, type SpotRow } from '@sombra/contract';
+import { ofKind, standing, type BallStock, type Stock } from '@sombra/core';
+import type { SpotRow as StoredSpot } from '../ground/repository';
+
+export type Cell = string | number | boolean | null | readonly unknown[];
+export type Cells = Record<keyof SpotRow, Cell>;
+
+/** Digits of a coordinate in a file: 1e-9° is a tenth of a millimetre. */
+const coordinateDigits = 9;
+const coordinate = (degrees: number): number => Number(degrees.toFixed(coordinateDigits));
+
+/** A spot as the cells of an export: the present in plain columns, every record in the last one. */
+export function spotCells(spot: StoredSpot, records: readonly KeptRecord[]): Cells {
+  const empty = Object.fromEntries(spotColumns.map((column) => [column, null])) as Cells;
+  const kept = standing(records);
+  return {
+    ...empty,
+    ref: spot.ref,
+    place: spot.place,
+    lng: coordinate(spot.lng),
+    lat: coordinate(spot.lat),
+    species: spot.species,
+    stony: false,
+    compacted: false,
+    ...groundCells(kept),
+    ...stockCells(ofKind(kept, 'stock').at(-1)?.facts),
+    ...plantingCells(kept),
+    ...inspectionCells(kept),
+    spot_id: spot.id,
+    tree_id: spot.treeId,
+    records: records.map(({ receivedAt: _arrival, ...record }) => record),
+  };
+}
+
+type Kept = ReturnType<typeof standing>;
+
+function groundCells(kept: Kept): Partial<Cells> {
+  const ground = ofKind(kept, 'ground').at(-1)?.facts;
+  if (!ground) return {};
+  return {
+    soil: ground.soil,
+    stony: ground.stony,
+    compacted: ground.compacted,
+    percolation: ground.percolation.map(({ minute, levelMm }) => `${minute}:${levelMm}`).join(' '),
+    slope_pct: ground.slopePct,
+    falls_towards_deg: ground.fallsTowardsDeg,
+    strip_width_mm: ground.stripWidthMm,
+    wire_height_m: ground.wireHeightM,
+  };
+}
+
+function stockCells(stock: Stock | undefined): Partial<Cells> {
+  if (!stock) return {};
+  const top = { stock_kind: stock.kind, caliper_mm: stock.caliperMm, height_m: stock.heightM };
+  return stock.kind === 'bare_root'
+    ? { ...top, root_spread_mm: stock.rootSpreadMm, root_depth_mm: stock.rootDepthMm }
+    : { ...top, ...ballCells(stock) };
+}
+
+const ballCells = (stock: BallStock): Partial<Cells> => ({
+  ball_diameter_mm: stock.ballDiameterMm,
+  ball_height_mm: stock.ballHeightMm,
+  top_roots_depth_mm: stock.topRootsDepthMm,
+});
+
+function plantingCells(kept: Kept): Partial<Cells> {
+  const planting = ofKind(kept, 'planting').at(-1)?.facts;
+  if (!planting) return {};
+  return {
+    planted_on: planting.plantedOn,
+    flare_above_grade_mm: planting.flareAboveGradeMm.join(' '),
+    hole_width_mm: planting.holeWidthMm,
+    first_water_l: planting.firstWaterL,
+  };
+}
+
+function inspectionCells(kept: Kept): Partial<Cells> {
+  const looks = ofKind(kept, 'inspection').map(({ facts }) => facts);
+  const last = looks.sort((a, b) => a.inspectedOn.localeCompare(b.inspectedOn)).at(-1);
+  if (!last) return {};
+  const roots = last.circlingRoots?.map(({ arc, diameterMm }) => `${arc.fromDeg}-${arc.toDeg}:${diameterMm}`);
+  return {
+    inspected_on: last.inspectedOn,
+    flare_depth_mm: last.flareDepthMm,
+    mulch_depth_mm: last.mulchDepthMm,
+    mulch_contact: last.mulchContact,
+    stake: last.stake,
+    probe: last.probe,
+    circling_roots: roots ? roots.join(' ') || 'none' : null,
+  };
+}

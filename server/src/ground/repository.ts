@@ -1,0 +1,158 @@
+import type { SpotLine, SpotListQuery } from '@sombra/contract';
+import type { Db } from '../platform/db';
+
+export interface SpotRow {
+  readonly id: string;
+  readonly ref: string;
+  readonly place: string;
+  readonly lng: number;
+  readonly lat: number;
+  readonly version: number;
+  readonly treeId: string | null;
+  readonly species: string | null;
+}
+
+function spotQuery(db: Db) {
+  return db('spot')
+    .join('place', 'place.id', 'spot.place_id')
+    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
+    .select<SpotRow[]>(
+      'spot.id',
+      'spot.ref',
+      'place.name as place',
+      db.raw('st_x(spot.position) as lng'),
+      db.raw('st_y(spot.position) as lat'),
+      'spot.version',
+      'tree.id as treeId',
+      'tree.species',
+    );
+}
+
+export async function findSpot(db: Db, id: string): Promise<SpotRow | undefined> {
+  return (await spotQuery(db).where('spot.id', id))[0];
+}
+
+export async function findSpotOfTree(db: Db, treeId: string): Promise<SpotRow | undefined> {
+  return (await spotQuery(db).where('tree.id', treeId))[0];
+}
+
+export async function spotsByRef(db: Db, refs: readonly string[]): Promise<SpotRow[]> {
+  return spotQuery(db).whereRaw('spot.ref = any(?::text[])', [[...refs]]);
+}
+
+/** Spots after a ref, in ref order: for exports that stream. */
+export async function spotsAfter(db: Db, ref: string, limit: number): Promise<SpotRow[]> {
+  return spotQuery(db).where('spot.ref', '>', ref).orderBy('spot.ref').limit(limit);
+}
+
+export interface LockedSpot {
+  readonly id: string;
+  readonly version: number;
+  readonly changedBy: string;
+  readonly treeId: string | null;
+}
+
+/** Takes the row lock that puts acts on one spot in order. */
+export async function lockSpot(trx: Db, id: string): Promise<LockedSpot | undefined> {
+  const row = await trx('spot').where({ id }).forUpdate().first<{ id: string; version: number; changed_by: string } | undefined>('id', 'version', 'changed_by');
+  if (!row) return undefined;
+  const tree = await trx('tree').where({ spot_id: id, standing: true }).first<{ id: string } | undefined>('id');
+  return { id: row.id, version: row.version, changedBy: row.changed_by, treeId: tree?.id ?? null };
+}
+
+export async function bumpSpot(trx: Db, id: string, by: string): Promise<number> {
+  const [row] = await trx('spot')
+    .where({ id })
+    .update({ version: trx.raw('version + 1'), changed_at: trx.fn.now(), changed_by: by })
+    .returning<{ version: number }[]>('version');
+  return row?.version ?? 0;
+}
+
+export async function bumpSpots(trx: Db, ids: readonly string[], by: string): Promise<void> {
+  await trx('spot')
+    .whereRaw('id = any(?::uuid[])', [[...ids]])
+    .update({ version: trx.raw('version + 1'), changed_at: trx.fn.now(), changed_by: by });
+}
+
+/** Ids of the places with these names; unknown ones are made. */
+export async function placeIds(trx: Db, names: readonly string[], newId: () => string): Promise<Map<string, string>> {
+  const unique = [...new Set(names)];
+  if (unique.length > 0) {
+    await trx('place').insert(unique.map((name) => ({ id: newId(), name }))).onConflict('name').ignore();
+  }
+  const rows = await trx('place').whereRaw('name = any(?::text[])', [unique]).select<{ id: string; name: string }[]>('id', 'name');
+  return new Map(rows.map((row) => [row.name, row.id]));
+}
+
+export interface NewSpot {
+  readonly id: string;
+  readonly ref: string;
+  readonly placeId: string;
+  readonly lng: number;
+  readonly lat: number;
+  readonly treeId: string;
+  readonly species: string | null;
+}
+
+export async function insertSpots(trx: Db, spots: readonly NewSpot[], by: string): Promise<void> {
+  if (spots.length === 0) return;
+  await trx('spot').insert(
+    spots.map((spot) => ({
+      id: spot.id,
+      ref: spot.ref,
+      place_id: spot.placeId,
+      position: trx.raw('st_setsrid(st_makepoint(?, ?), 4326)', [spot.lng, spot.lat]),
+      changed_by: by,
+    })),
+  );
+  await trx('tree').insert(spots.map((spot) => ({ id: spot.treeId, spot_id: spot.id, species: spot.species })));
+}
+
+export async function updateSpot(
+  trx: Db,
+  spot: { id: string; placeId: string; lng: number; lat: number; treeId: string | null; species: string | null },
+): Promise<void> {
+  await trx('spot')
+    .where({ id: spot.id })
+    .update({ place_id: spot.placeId, position: trx.raw('st_setsrid(st_makepoint(?, ?), 4326)', [spot.lng, spot.lat]) });
+  if (spot.treeId) await trx('tree').where({ id: spot.treeId }).update({ species: spot.species });
+}
+
+/** Ids among these already used by spots or trees. */
+export async function takenIds(db: Db, ids: readonly string[]): Promise<Set<string>> {
+  const rows = await db
+    .select<{ id: string }[]>('id').from('spot').whereRaw('id = any(?::uuid[])', [[...ids]])
+    .unionAll(db.select('id').from('tree').whereRaw('id = any(?::uuid[])', [[...ids]]));
+  return new Set(rows.map((row) => row.id));
+}
+
+const escapeLike = (text: string): string => text.replace(/[\\%_]/g, (c) => `\\${c}`);
+
+export async function listSpots(db: Db, query: SpotListQuery): Promise<{ lines: SpotLine[]; total: number }> {
+  const base = db('spot')
+    .join('place', 'place.id', 'spot.place_id')
+    .join('spot_state', 'spot_state.spot_id', 'spot.id')
+    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')));
+  if (query.stage) void base.where('spot_state.stage', query.stage);
+  if (query.find) {
+    const like = `%${escapeLike(query.find)}%`;
+    void base.where((or) => or.whereILike('spot.ref', like).orWhereILike('place.name', like).orWhereILike('tree.species', like));
+  }
+  const count = await base.clone().count<{ count: number }[]>('* as count');
+  if (query.after) void base.where('spot.ref', '>', query.after);
+  const lines = await base
+    .orderBy('spot.ref')
+    .limit(query.limit)
+    .select<SpotLine[]>(
+      'spot.id as spotId',
+      'tree.id as treeId',
+      'spot.ref',
+      'place.name as place',
+      'tree.species',
+      'spot_state.stage',
+      'spot_state.level',
+      'spot_state.next_look_on as nextLookOn',
+      db.raw('(select count(*)::int from decision where decision.spot_id = spot.id) as decisions'),
+    );
+  return { lines, total: Number(count[0]?.count ?? 0) };
+}

@@ -1,0 +1,26 @@
+import type { SpotDetail } from '@sombra/contract';
+import { NotFoundError } from '@sombra/core';
+import type { Db } from '../platform/db';
+import { currentPractice, recordsOfSpots } from '../record/repository';
+import { findSpot, findSpotOfTree, type SpotRow } from './repository';
+
+/** @throws NotFoundError */
+export async function spotDetail(db: Db, spotId: string): Promise<SpotDetail> {
+  return detailOf(db, await findSpot(db, spotId));
+}
+
+/** @throws NotFoundError */
+export async function spotDetailOfTree(db: Db, treeId: string): Promise<SpotDetail> {
+  return detailOf(db, await findSpotOfTree(db, treeId));
+}
+
+async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
+  if (!row) throw new NotFoundError('no such spot', 'id');
+  const records = await recordsOfSpots(db, [row.id]);
+  return {
+    spot: { id: row.id, ref: row.ref, place: row.place, position: [row.lng, row.lat], version: row.version },
+    tree: row.treeId ? { id: row.treeId, species: row.species } : null,
+    practice: await currentPractice(db),
+    records: records.get(row.id) ?? [],
+  };
+}

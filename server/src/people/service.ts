@@ -1,0 +1,72 @@
+import { hash, verify } from '@node-rs/argon2';
+import type { SignIn, User } from '@sombra/contract';
+import { TZDate } from '@date-fns/tz';
+import { InvalidInputError, type IsoDate } from '@sombra/core';
+import { formatISO } from 'date-fns';
+import type { Knex } from 'knex';
+import type pg from 'pg';
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
+import { asActor } from '../platform/db';
+import { TooManyTriesError } from '../platform/problems';
+import { findBySignIn, programmeTimeZone, setUnits } from './repository';
+
+const triesPerWindow = 8;
+const windowS = 15 * 60;
+
+export const hashPassword = (password: string): Promise<string> => hash(password);
+
+// Verified against when no such person exists, so that the answer takes as long either way.
+let decoy: Promise<string> | undefined;
+
+export function makePeople(db: Knex, pool: pg.Pool) {
+  const limiter = new RateLimiterPostgres({
+    storeClient: pool,
+    storeType: 'pool',
+    tableName: 'sign_in_limit',
+    tableCreated: true,
+    points: triesPerWindow,
+    duration: windowS,
+    clearExpiredByTimeout: false,
+  });
+
+  /** @throws InvalidInputError when name or password do not fit, TooManyTriesError after too many tries. */
+  async function signIn({ signIn: name, password }: SignIn, address: string): Promise<User> {
+    const key = `${address}:${name.toLowerCase()}`;
+    await spendTry(key);
+    const found = await findBySignIn(db, name);
+    decoy ??= hashPassword('no such person');
+    const fits = await verify(found?.passwordHash ?? (await decoy), password);
+    if (!found || !fits) throw new InvalidInputError('password does not fit this name', 'password', {});
+    await limiter.delete(key);
+    const { passwordHash: _secret, ...user } = found;
+    return user;
+  }
+
+  async function spendTry(key: string): Promise<void> {
+    try {
+      await limiter.consume(key);
+    } catch (error) {
+      if (!(error instanceof RateLimiterRes)) throw error;
+      const retryAfterS = Math.ceil(error.msBeforeNext / 1000);
+      throw new TooManyTriesError('too many sign-in tries', 'signIn', {
+        retryAfterS,
+        title: `Too many sign-in tries; wait ${Math.ceil(retryAfterS / 60)} min`,
+      });
+    }
+  }
+
+  async function changeUnits(user: User, units: User['units']): Promise<User> {
+    await asActor(db, user.name, (trx) => setUnits(trx, user.id, units));
+    return { ...user, units };
+  }
+
+  return { signIn, changeUnits, today: () => programmeToday(db) };
+}
+
+export type People = ReturnType<typeof makePeople>;
+
+/** Today's date where the programme is. */
+export async function programmeToday(db: Knex): Promise<IsoDate> {
+  const now = TZDate.tz(await programmeTimeZone(db));
+  return formatISO(now, { representation: 'date' });
+}

@@ -1,0 +1,99 @@
+import compression from 'compression';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import type { Knex } from 'knex';
+import { randomUUID } from 'node:crypto';
+import path from 'node:path';
+import type pg from 'pg';
+import { pinoHttp } from 'pino-http';
+import type { Logger } from 'pino';
+import { deskRoutes } from '../desk/routes';
+import { fileRoutes } from '../files/routes';
+import { groundRoutes } from '../ground/routes';
+import { peopleRoutes } from '../people/routes';
+import { makePeople } from '../people/service';
+import { recordRoutes } from '../record/routes';
+import type { Config } from './config';
+import { answerErrors, noSuchDoor } from './problems';
+import { csrf, requireUser, sessions } from './sessions';
+
+export interface AppParts {
+  readonly config: Config;
+  readonly db: Knex;
+  readonly sessionPool: pg.Pool;
+  readonly logger: Logger;
+}
+
+export function makeApp({ config, db, sessionPool, logger }: AppParts): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.set('trust proxy', 'loopback');
+  app.use(
+    pinoHttp({
+      logger,
+      genReqId: () => randomUUID(),
+      // Paths only: queries may hold what people typed.
+      serializers: {
+        req: (request: { id: unknown; method: unknown; url: string }) => ({ id: request.id, method: request.method, path: request.url.split('?')[0] }),
+        res: (response: { statusCode: unknown }) => ({ status: response.statusCode }),
+      },
+      customLogLevel: (_request, response, error) => (error || response.statusCode >= 500 ? 'error' : 'debug'),
+    }),
+  );
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'"],
+          // Angular writes component styles into style elements.
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'", 'blob:'],
+          upgradeInsecureRequests: config.secureCookies ? [] : null,
+        },
+      },
+      strictTransportSecurity: config.secureCookies,
+    }),
+  );
+  app.use(compression());
+  app.use('/api', api({ config, db, sessionPool, logger }));
+  if (config.webRoot) serveWeb(app, config.webRoot);
+  app.use(noSuchDoor);
+  app.use(answerErrors);
+  return app;
+}
+
+function api({ config, db, sessionPool }: AppParts): express.Router {
+  const router = express.Router();
+  router.use((_request, response, next) => {
+    response.setHeader('cache-control', 'no-store');
+    next();
+  });
+  router.use(sessions(config, sessionPool));
+  router.use(express.json({ limit: '256kb' }));
+  router.use(peopleRoutes(makePeople(db, sessionPool)));
+  router.use(requireUser);
+  router.use(csrf.csrfSynchronisedProtection);
+  router.use(deskRoutes(db), groundRoutes(db), recordRoutes(db), fileRoutes(db));
+  router.use(noSuchDoor);
+  return router;
+}
+
+/** Built files carry a hash in their name and may be kept; the page itself may not. */
+function serveWeb(app: Express, webRoot: string): void {
+  const hashed = /-[A-Z0-9]{8}\.(js|css|woff2)$/;
+  app.use(
+    express.static(webRoot, {
+      index: false,
+      setHeaders: (response, file) => {
+        response.setHeader('cache-control', hashed.test(file) ? 'public, max-age=31536000, immutable' : 'no-cache');
+      },
+    }),
+  );
+  app.get(/^\/(?!api\/)[^.]*$/, (_request, response) => {
+    response.sendFile(path.join(webRoot, 'index.html'), { headers: { 'cache-control': 'no-cache' } });
+  });
+}

@@ -1,0 +1,44 @@
+import { z } from 'zod';
+
+const port = z.coerce.number().int().min(0).max(65535);
+
+const environmentSchema = z.object({
+  PORT: port.default(4310),
+  /** Loopback unless an operator puts the server behind a proxy. */
+  HOST: z.string().default('127.0.0.1'),
+  DATABASE_URL: z.url(),
+  SESSION_SECRET: z.string().min(32),
+  WEB_ROOT: z.string().optional(),
+  /** 'on' when browsers reach the server over TLS: cookies are then marked Secure. */
+  TLS: z.enum(['on', 'off']).default('off'),
+  LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
+});
+
+export interface Config {
+  readonly port: number;
+  readonly host: string;
+  readonly databaseUrl: string;
+  readonly sessionSecret: string;
+  readonly webRoot: string | undefined;
+  readonly secureCookies: boolean;
+  readonly logLevel: string;
+}
+
+/** @throws Error naming each environment variable that is missing or wrong; values are not echoed. */
+export function readConfig(environment: NodeJS.ProcessEnv): Config {
+  const parsed = environmentSchema.safeParse(environment);
+  if (!parsed.success) {
+    const faults = parsed.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`);
+    throw new Error(`The environment is not usable. ${faults.join('; ')}`);
+  }
+  const env = parsed.data;
+  return {
+    port: env.PORT,
+    host: env.HOST,
+    databaseUrl: env.DATABASE_URL,
+    sessionSecret: env.SESSION_SECRET,
+    webRoot: env.WEB_ROOT,
+    secureCookies: env.TLS === 'on',
+    logLevel: env.LOG_LEVEL,
+  };
+}

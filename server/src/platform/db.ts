@@ -1,0 +1,38 @@
+import knex, { type Knex } from 'knex';
+import pg from 'pg';
+
+/** Either the database or a transaction on it: repositories work in both. */
+export type Db = Knex | Knex.Transaction;
+
+// Calendar dates stay text: a Date would move them across time zones.
+pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
+pg.types.setTypeParser(pg.types.builtins.INT8, Number);
+
+export function openDatabase(url: string, options: { applicationName?: string; maxConnections?: number } = {}): Knex {
+  return knex({
+    client: 'pg',
+    connection: { connectionString: url, application_name: options.applicationName ?? 'sombra' },
+    pool: { min: 0, max: options.maxConnections ?? 10 },
+    // A person waits for this answer: say soon that the database is away rather than hang.
+    acquireConnectionTimeout: 4000,
+    compileSqlOnError: false,
+  });
+}
+
+/** Runs one act as one transaction; the audit trail names the actor. */
+export function asActor<T>(db: Knex, actor: string, act: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
+  return db.transaction(async (trx) => {
+    await trx.raw(`select set_config('sombra.actor', ?, true)`, [actor]);
+    return act(trx);
+  });
+}
+
+/** Connection refused, cut, or the server going down or coming up: the caller may try again. */
+export function isDatabaseAway(error: unknown): boolean {
+  if (!(error instanceof Error)) return false;
+  const code = (error as { code?: unknown }).code;
+  if (error.name === 'KnexTimeoutError') return true;
+  if (error instanceof AggregateError) return error.errors.some(isDatabaseAway);
+  if (typeof code === 'string') return ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', '57P01', '57P02', '57P03'].includes(code) || code.startsWith('08');
+  return /Connection terminated|Connection ended|timeout expired/.test(error.message);
+}

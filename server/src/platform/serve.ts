@@ -1,0 +1,33 @@
+import type { Logger } from 'pino';
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { makeApp } from './app';
+import type { Config } from './config';
+import { openDatabase } from './db';
+import { openSessionPool } from './sessions';
+
+export interface RunningServer {
+  readonly port: number;
+  stop(): Promise<void>;
+}
+
+/** Starts the server and resolves once it accepts connections. */
+export async function serve(config: Config, logger: Logger): Promise<RunningServer> {
+  const db = openDatabase(config.databaseUrl);
+  const sessionPool = openSessionPool(config, (error) => logger.warn({ err: error }, 'session connection lost'));
+  const app = makeApp({ config, db, sessionPool, logger });
+  const server = await new Promise<Server>((resolve, reject) => {
+    const listening = app.listen(config.port, config.host, (error?: Error) => (error ? reject(error) : resolve(listening)));
+  });
+  const { port } = server.address() as AddressInfo;
+  return {
+    port,
+    async stop() {
+      const closed = new Promise<void>((resolve) => server.close(() => resolve()));
+      server.closeIdleConnections();
+      setTimeout(() => server.closeAllConnections(), 2000).unref();
+      await closed;
+      await Promise.all([db.destroy(), sessionPool.end()]);
+    },
+  };
+}

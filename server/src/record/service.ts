@@ -1,0 +1,99 @@
+import type { RecordReceipt, Role, SendRecord, User } from '@sombra/contract';
+import { addDaysTo, ConflictError, InvalidInputError, NotFoundError, type FieldRecord, type IsoDate } from '@sombra/core';
+import type { Knex } from 'knex';
+import { isDeepStrictEqual } from 'node:util';
+import { spotDetail } from '../ground/service';
+import { bumpSpot, lockSpot, type LockedSpot } from '../ground/repository';
+import { programmeToday } from '../people/service';
+import { asActor, type Db } from '../platform/db';
+import { requireRole } from '../platform/sessions';
+import { deriveAndKeep } from './derive';
+import { findRecord, insertRecords, isSuperseded, recordOfRow, recordsOfSpots } from './repository';
+
+const mayRecord: Readonly<Record<FieldRecord['kind'], readonly Role[]>> = {
+  ground: ['coordinator', 'crew_lead', 'inspector'],
+  stock: ['coordinator', 'crew_lead'],
+  planting: ['coordinator', 'crew_lead'],
+  inspection: ['coordinator', 'crew_lead', 'inspector'],
+  remedy: ['coordinator', 'crew_lead', 'inspector'],
+};
+
+/**
+ * Keeps one record, as one transaction with what follows from it. A record that is already here is left
+ * as it is and acknowledged again.
+ * @throws ConflictError when the spot has changed since the facts were read (`details.current` holds it),
+ *   when the record id carries other facts, or when the corrected record was corrected already.
+ */
+export async function keepRecord(db: Knex, user: User, sent: SendRecord): Promise<RecordReceipt> {
+  requireRole(user, mayRecord[sent.record.kind], `record ${sent.record.kind}`);
+  const today = await programmeToday(db);
+  return asActor(db, user.name, async (trx) => {
+    const spot = await lockSpot(trx, sent.spotId);
+    if (!spot) throw new NotFoundError('no such spot', 'spotId');
+    const before = await findRecord(trx, sent.record.id);
+    if (before) {
+      requireSame(sent, recordOfRow(before), before.spot_id);
+      return { id: sent.record.id, stored: false, spotVersion: spot.version };
+    }
+    await requireFits(trx, sent, spot, today);
+    await requireVersion(trx, sent, spot);
+    const { record, device } = sent;
+    await insertRecords(trx, [{ spotId: spot.id, treeId: spot.treeId, recordedBy: user.name, device, record }]);
+    const spotVersion = await bumpSpot(trx, spot.id, user.name);
+    await deriveAndKeep(trx, [spot.id]);
+    return { id: record.id, stored: true, spotVersion };
+  });
+}
+
+function requireSame(sent: SendRecord, kept: FieldRecord, keptSpotId: string): void {
+  const same = keptSpotId === sent.spotId && kept.kind === sent.record.kind && isDeepStrictEqual(kept.facts, sent.record.facts);
+  if (!same) throw new ConflictError('this record id is taken by other facts', 'record.id', { title: 'This record was already stored with other facts' });
+}
+
+/** Facts edited at a desk must be based on the newest ones; looks and plantings stand side by side. */
+async function requireVersion(trx: Db, sent: SendRecord, spot: LockedSpot): Promise<void> {
+  if (sent.record.kind !== 'ground' && sent.record.kind !== 'stock') return;
+  if (sent.spotVersion === spot.version) return;
+  throw new ConflictError(`spot is at version ${spot.version}, got ${sent.spotVersion ?? 'none'}`, 'spotVersion', {
+    title: `${spot.changedBy} changed this spot while you were editing it. Nothing of yours was stored yet.`,
+    current: await spotDetail(trx, spot.id),
+  });
+}
+
+async function requireFits(trx: Db, { record }: SendRecord, spot: LockedSpot, today: IsoDate): Promise<void> {
+  if (record.kind !== 'ground' && spot.treeId === null) {
+    throw new InvalidInputError('a tree must be assigned to the spot first', 'record.kind');
+  }
+  if (record.supersedes !== null) await requireCorrectable(trx, record, spot.id);
+  const plantedOn = latestPlanting((await recordsOfSpots(trx, [spot.id])).get(spot.id) ?? []);
+  // One day of grace: a phone may live in a time zone ahead of the programme's.
+  const lastDay = addDaysTo(today, 1);
+  if (record.kind === 'planting') requireDay('record.facts.plantedOn', record.facts.plantedOn, '1900-01-01', lastDay);
+  if (record.kind === 'inspection' || record.kind === 'remedy') {
+    if (!plantedOn) throw new InvalidInputError('the tree must be recorded as planted first', 'record.kind');
+    if (record.kind === 'inspection') requireDay('record.facts.inspectedOn', record.facts.inspectedOn, plantedOn, lastDay);
+    else requireDay('record.facts.doneOn', record.facts.doneOn, plantedOn, lastDay);
+  }
+}
+
+function latestPlanting(records: readonly FieldRecord[]): IsoDate | undefined {
+  return records.filter((r) => r.kind === 'planting').at(-1)?.facts.plantedOn;
+}
+
+function requireDay(path: string, day: IsoDate, first: IsoDate, last: IsoDate): void {
+  if (day < first || day > last) throw new InvalidInputError(`${path} must be within ${first} to ${last}, got ${day}`, path);
+}
+
+async function requireCorrectable(trx: Db, record: FieldRecord, spotId: string): Promise<void> {
+  if (record.supersedes === null) return;
+  const target = await findRecord(trx, record.supersedes);
+  if (!target || target.spot_id !== spotId || target.kind !== record.kind) {
+    throw new InvalidInputError('must name a record of the same kind at this spot', 'record.supersedes');
+  }
+  if (await isSuperseded(trx, record.supersedes)) {
+    throw new ConflictError('that record was corrected already', 'record.supersedes', {
+      title: 'Someone corrected this record first. Nothing of yours was stored yet.',
+      current: await spotDetail(trx, spotId),
+    });
+  }
+}
