@@ -1,0 +1,3 @@
+export * from './people';
+export * from './town';
+export * from './seed';

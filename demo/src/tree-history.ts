@@ -1,0 +1,181 @@
+import {
+  addDaysTo,
+  addMonthsTo,
+  daysBetween,
+  fieldDefault,
+  judgeInspection,
+  monthsBetween,
+  pitPlan,
+  scheduledLook,
+  type CirclingRoot,
+  type FieldRecord,
+  type GroundFacts,
+  type Inspection,
+  type IsoDate,
+  type ProbeClass,
+  type RecordFacts,
+  type RecordKind,
+  type RemedyCode,
+  type StakeState,
+  type Stock,
+} from '@sombra/core';
+import { seededUuid, type Dice } from './seed';
+import type { Street } from './streets';
+
+export type DemoRecord = FieldRecord & { readonly by: string; readonly device: string };
+
+/** What is true of a tree, whether or not anybody has looked. */
+interface Condition {
+  flareDepthMm: number;
+  mulchDepthMm: number;
+  mulchHeaped: boolean;
+  stake: StakeState;
+  roots: CirclingRoot[];
+}
+
+export interface Planted {
+  readonly street: Street;
+  readonly ground: GroundFacts;
+  readonly stock: Stock;
+  readonly plantedOn: IsoDate;
+  readonly today: IsoDate;
+  readonly from: Dice;
+}
+
+export function record<K extends RecordKind>(
+  kind: K,
+  facts: RecordFacts[K],
+  made: { on: IsoDate; hour: number; by: string; device?: string; from: Dice },
+): DemoRecord {
+  const minute = made.from.whole(0, 59);
+  const instant = Date.parse(`${made.on}T${String(made.hour).padStart(2, '0')}:${String(minute).padStart(2, '0')}:00Z`);
+  return {
+    id: seededUuid(instant, made.from),
+    kind,
+    recordedAt: new Date(instant).toISOString(),
+    supersedes: null,
+    facts,
+    by: made.by,
+    device: made.device ?? 'phone',
+  } as DemoRecord;
+}
+
+/**
+ * Plants a tree by its plan and runs the core forward: looks happen when the last verdict asked for them,
+ * what is found follows from the tree's condition, and most remedies get done.
+ */
+export function treeHistory(planted: Planted): DemoRecord[] {
+  const { records, condition } = plant(planted);
+  const percolation = planted.street.percolationMmPerH < 5 ? 'stands' : planted.street.percolationMmPerH < 25 ? 'slow' : 'good';
+  const context = { practice: fieldDefault, plantedOn: planted.plantedOn, percolation } as const;
+  let due = scheduledLook(planted.plantedOn, planted.plantedOn, fieldDefault).on;
+  for (let looks = 0; looks < 24; looks++) {
+    const on = addDaysTo(due, planted.from.whole(0, 9));
+    if (on > planted.today) break;
+    const look = lookAt(condition, on, planted);
+    records.push(record('inspection', look, { on, hour: planted.from.whole(8, 16), by: 'Marta Velho-Lume', from: planted.from }));
+    const verdict = judgeInspection(look, context);
+    for (const { remedy } of verdict.remedies) {
+      const doneOn = addDaysTo(on, planted.from.whole(1, 12));
+      if (doneOn > planted.today || !getsDone(remedy, planted)) continue;
+      records.push(record('remedy', { remedy, doneOn }, { on: doneOn, hour: 10, by: 'Bento Quarel', from: planted.from }));
+      mend(condition, remedy);
+    }
+    due = verdict.nextLook.on;
+    age(condition, daysBetween(on, due), planted);
+  }
+  return records;
+}
+
+function plant({ ground, stock, plantedOn, street, from }: Planted): { records: DemoRecord[]; condition: Condition } {
+  // The deep lot went in by the surface of the ball: nobody probed for the topmost roots.
+  const unprobed = street.trouble === 'deep_stock' && stock.kind !== 'bare_root';
+  const plan = pitPlan({ ground, stock, practice: fieldDefault });
+  const proudMm = plan.kind === 'plan' ? plan.proudMm.value : 40;
+  const widthMm = plan.kind === 'plan' ? plan.widthMm.value : 900;
+  const soakL = plan.kind === 'plan' ? plan.firstWaterL.value : 40;
+  const buriedMm = unprobed ? 60 + from.between(40, 130) : 0;
+  const flare = Math.round(from.around(proudMm, 7));
+  const facts = {
+    plantedOn,
+    flareAboveGradeMm: [flare, flare + from.whole(-6, 6)],
+    holeWidthMm: Math.round((widthMm * from.between(0.94, 1.05)) / 10) * 10,
+    firstWaterL: Math.round(soakL * from.between(0.92, 1.1)),
+    practiceId: fieldDefault.id,
+    practiceVersion: fieldDefault.version,
+  };
+  const condition: Condition = {
+    flareDepthMm: buriedMm - Math.min(flare, 40) + from.between(5, 20),
+    mulchDepthMm: from.between(60, 85),
+    mulchHeaped: false,
+    stake: stock.heightM > 2.5 && from.chance(0.6) ? 'in_place' : 'none',
+    roots: potBound(stock, from),
+  };
+  return { records: [record('planting', facts, { on: plantedOn, hour: 12, by: 'Bento Quarel', from })], condition };
+}
+
+function potBound(stock: Stock, from: Dice): CirclingRoot[] {
+  if (stock.kind !== 'container' || !from.chance(0.12)) return [];
+  const fromDeg = from.whole(0, 35) * 10;
+  const arc = { fromDeg, toDeg: (fromDeg + from.whole(3, 16) * 10) % 360 };
+  return [{ arc, diameterMm: from.whole(8, 26) }];
+}
+
+function lookAt(condition: Condition, on: IsoDate, planted: Planted): Inspection {
+  const { from } = planted;
+  const yearly = monthsBetween(planted.plantedOn, on) >= 11;
+  return {
+    inspectedOn: on,
+    flareDepthMm: Math.round(from.around(condition.flareDepthMm, 3)),
+    mulchDepthMm: Math.round(condition.mulchDepthMm / 5) * 5,
+    mulchContact: condition.mulchHeaped ? 'heaped' : 'clear',
+    stake: condition.stake,
+    probe: probe(on, planted),
+    // Roots at the collar are only seen where somebody clears soil: at the yearly look.
+    circlingRoots: yearly ? condition.roots : null,
+  };
+}
+
+/** Dry summers, wet winters, and what the street does with water. */
+function probe(on: IsoDate, { street, from }: Planted): ProbeClass {
+  const month = Number(on.slice(5, 7));
+  const summer = month >= 6 && month <= 9;
+  if (street.trouble === 'ponding_clay' && !summer) return from.pick(['saturated', 'saturated', 'wet']);
+  if (street.trouble === 'overwatered' && summer) return from.pick(['saturated', 'wet', 'wet']);
+  if (summer) return from.pick(['moist', 'moist', 'moist', 'slightly_dry', 'slightly_dry', 'dry']);
+  return from.pick(['moist', 'moist', 'moist', 'moist', 'wet']);
+}
+
+const neverDone: readonly RemedyCode[] = ['lift_and_replant', 'collar_excavation', 'refer_arborist', 'stage_root_cuts', 'find_drainage'];
+
+function getsDone(remedy: RemedyCode, { street, from }: Planted): boolean {
+  if (remedy === 'remove_stake' && street.trouble === 'forgotten_stakes') return false;
+  return !neverDone.includes(remedy) && from.chance(0.85);
+}
+
+function mend(condition: Condition, remedy: RemedyCode): void {
+  if (remedy === 'clear_to_flare' || remedy === 'watch_yearly_clear') condition.flareDepthMm = 0;
+  if (remedy === 'pull_back_mulch') condition.mulchHeaped = false;
+  if (remedy === 'thin_mulch' || remedy === 'top_up_mulch') condition.mulchDepthMm = 70;
+  if (remedy === 'remove_stake' || remedy === 'free_tie_now' || remedy === 'mend_stake') condition.stake = 'none';
+  if (remedy === 'loosen_tie') condition.stake = 'in_place';
+  if (remedy === 'cut_root') condition.roots = [];
+}
+
+function age(condition: Condition, days: number, { street, from }: Planted): void {
+  condition.mulchDepthMm = Math.max(5, condition.mulchDepthMm - days * from.between(0.05, 0.12));
+  condition.flareDepthMm += days * 0.01;
+  if (street.trouble === 'mulch_heaps' && from.chance(0.3)) {
+    condition.mulchHeaped = true;
+    condition.mulchDepthMm += 70;
+  }
+  if (condition.stake === 'in_place' && from.chance(days / 900)) condition.stake = from.pick(['tight', 'broken']);
+  else if (condition.stake === 'tight' && from.chance(days / 300)) condition.stake = 'biting';
+}
+
+/** The last planting seasons (November to March) as first days, oldest first; the one under way comes last. */
+export function plantingSeasons(today: IsoDate, count: number): IsoDate[] {
+  const year = Number(today.slice(0, 4)) - (today.slice(5) < '11-01' ? 1 : 0);
+  const latest = `${year}-11-03`;
+  return Array.from({ length: count }, (_, i) => addMonthsTo(latest, -12 * (count - 1 - i)));
+}
