@@ -1,0 +1,13 @@
+import { provideHttpClient, withFetch, withInterceptors } from '@angular/common/http';
+import { provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
+import { provideRouter, withComponentInputBinding } from '@angular/router';
+import { routes } from './app.routes';
+import { sessionInterceptor } from './people/session-interceptor';
+
+export const appConfig: ApplicationConfig = {
+  providers: [
+    provideZonelessChangeDetection(),
+    provideHttpClient(withFetch(), withInterceptors([sessionInterceptor])),
+    provideRouter(routes, withComponentInputBinding()),
+  ],
+};

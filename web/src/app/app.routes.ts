@@ -1,0 +1,19 @@
+import type { Routes } from '@angular/router';
+
+const bench = () => import('./spot/stage-page').then((m) => m.StagePage);
+
+/** Stages that can do something yet, in work order. */
+export const openStages = ['ground', 'stock', 'pit', 'day', 'inspect'] as const;
+export type OpenStage = (typeof openStages)[number];
+
+export const routes: Routes = [
+  { path: '', pathMatch: 'full', redirectTo: 'desk' },
+  { path: 'desk', title: 'Desk · Sombra', loadComponent: () => import('./desk/desk-page').then((m) => m.DeskPage) },
+  ...openStages.flatMap((stage) => [
+    { path: stage, data: { stage }, title: `${stage} · Sombra`, loadComponent: bench },
+    { path: `${stage}/:spotId`, data: { stage }, title: `${stage} · Sombra`, loadComponent: bench },
+  ]),
+  { path: 'tree/:treeId', title: 'Tree · Sombra', loadComponent: () => import('./spot/tree-page').then((m) => m.TreePage) },
+  { path: 'import', title: 'Import · Sombra', loadComponent: () => import('./files/import-page').then((m) => m.ImportPage) },
+  { path: '**', redirectTo: 'desk' },
+];

@@ -1,0 +1,107 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { RouterOutlet } from '@angular/router';
+import { Rail } from './frame/rail';
+import { Toasts } from './frame/toasts';
+import { Topbar } from './frame/topbar';
+import { SessionService } from './people/session.service';
+import { SignInForm } from './people/sign-in-form';
+
+@Component({
+  selector: 's-root',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterOutlet, Rail, Topbar, Toasts, SignInForm],
+  template: `
+    @switch (session.state()) {
+      @case ('asking') {
+        <p class="opening" role="status">Opening Sombra…</p>
+      }
+      @case ('unreachable') {
+        <main class="opening" role="alert">
+          <h1>Sombra cannot be reached</h1>
+          <p>The server or its database does not answer. What you typed is kept on this device.</p>
+          <button type="button" class="btn btn-primary" (click)="session.ask()">Try again</button>
+        </main>
+      }
+      @case ('out') {
+        <s-sign-in-form />
+      }
+      @default {
+        <a class="visually-hidden-focusable skip" href="#work" (click)="toWork($event)">Skip to the work</a>
+        <s-rail />
+        <div class="side">
+          <s-topbar />
+          <main id="work" tabindex="-1"><router-outlet /></main>
+        </div>
+        @if (session.state() === 'expired') {
+          <div class="veil" role="dialog" aria-modal="true" aria-label="Sign in again">
+            <s-sign-in-form [again]="true" />
+          </div>
+        }
+      }
+    }
+    <s-toasts />
+  `,
+  styles: `
+    :host {
+      display: flex;
+      min-height: 100%;
+    }
+    .side {
+      flex: 1;
+      min-width: 0;
+      display: flex;
+      flex-direction: column;
+      height: 100vh;
+    }
+    main#work {
+      flex: 1;
+      min-height: 0;
+      outline: none;
+    }
+    .opening {
+      margin: 20vh auto;
+      max-width: 32rem;
+    }
+    s-sign-in-form {
+      flex: 1;
+    }
+    .skip {
+      position: absolute;
+      z-index: 20;
+      background: var(--sheet);
+      padding: 0.5rem;
+    }
+    .veil {
+      position: fixed;
+      inset: 0;
+      background: rgb(23 51 46 / 55%);
+      display: grid;
+      place-items: center;
+      z-index: 1040;
+    }
+    @media (max-width: 720px) {
+      :host {
+        flex-direction: column-reverse;
+      }
+      .side {
+        height: auto;
+        min-height: 0;
+        flex: 1;
+        padding-bottom: 60px;
+      }
+    }
+    @media print {
+      .side {
+        height: auto;
+      }
+    }
+  `,
+})
+export class App {
+  protected readonly session = inject(SessionService);
+
+  protected toWork(event: Event): void {
+    event.preventDefault();
+    document.getElementById('work')?.focus();
+  }
+}

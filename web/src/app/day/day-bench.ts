@@ -1,0 +1,176 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import { Router, RouterLink } from '@angular/router';
+import { formatQuantity, InvalidInputError, judgeAsBuilt, ofKind, pitSection, standing, type PlantingFacts } from '@sombra/core';
+import { DrawingView } from '../drawing/drawing-view';
+import { DayField } from '../fields/day-field';
+import { MeasureField } from '../fields/measure-field';
+import { LevelMark } from '../frame/level-mark';
+import { FindingsList } from '../inspect/findings-list';
+import { FormDraft } from '../spot/form-draft';
+import { FormFoot } from '../spot/form-foot';
+import { RecordForm } from '../spot/record-form';
+import { RecordSender } from '../spot/record-sender';
+import { SpotHead } from '../spot/spot-head';
+
+const points = ['first', 'second', 'third', 'fourth'] as const;
+
+/** How the tree was really planted, judged against its plan while it is typed. */
+@Component({
+  selector: 's-day-bench',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ReactiveFormsModule, RouterLink, DrawingView, DayField, MeasureField, LevelMark, FindingsList, FormFoot, SpotHead],
+  providers: [RecordSender, FormDraft],
+  template: `
+    <s-spot-head [heading]="heading()" />
+    <div class="bench">
+      <form [formGroup]="form" (ngSubmit)="submit()" novalidate>
+        <h2>As built</h2>
+        @if (!store.detail()?.tree) {
+          <p class="quiet">No tree is assigned to this spot yet.</p>
+        } @else {
+          <s-day-field formControlName="plantedOn" label="Planted on" [latest]="session.today()" [fault]="dayFault()" />
+          <p class="quiet">Flare above grade after the soak, at one to four points; below grade is negative.</p>
+          @for (point of points; track point; let i = $index) {
+            <s-measure-field [formControlName]="point" [label]="'Flare, point ' + (i + 1)" measure="flareAboveGradeMm" [required]="i === 0" [fault]="i === 0 ? sender.faultIn('flareAboveGradeMm') : null" />
+          }
+          <s-measure-field formControlName="holeWidthMm" label="Hole width" measure="holeWidthMm" [note]="planned().width" [fault]="sender.faultIn('holeWidthMm')" />
+          <s-measure-field formControlName="firstWaterL" label="First water" measure="firstWaterL" quantity="volumeL" [note]="planned().water" [fault]="sender.faultIn('firstWaterL')" />
+          <s-form-foot [act]="corrects() ? 'Store a correction' : 'Store as built'" [tried]="tried()" [incomplete]="incomplete()" (discard)="discard()" />
+        }
+      </form>
+      <div aria-live="polite">
+        @if (judgement(); as judged) {
+          <div class="verdict">
+            <h2>Against the plan</h2>
+            <s-level-mark [level]="judged.level" />
+          </div>
+          <s-findings [findings]="judged.findings" />
+        } @else {
+          <p class="quiet">The difference from plan is judged as soon as the values are complete.</p>
+        }
+        @if (section(); as drawing) {
+          <h2>The plan</h2>
+          <s-drawing [drawing]="drawing" />
+        } @else {
+          <p class="caution">
+            No pit plan stands for this spot. <a [routerLink]="['/stock', store.detail()?.spot?.id]">Look at the measures</a> before planting.
+          </p>
+        }
+        <p class="caution">Valid ticket on the day, gloves and boots on, swing radius cleared aloud, ball rolled on boards and never lifted by the trunk.</p>
+      </div>
+    </div>
+  `,
+  styleUrl: '../pit/pit-bench.scss',
+})
+export class DayBench extends RecordForm<'planting'> {
+  protected readonly kind = 'planting';
+  private readonly router = inject(Router);
+  protected readonly points = points;
+
+  protected readonly form = new FormGroup({
+    plantedOn: new FormControl('', { nonNullable: true }),
+    first: new FormControl<number | null>(null),
+    second: new FormControl<number | null>(null),
+    third: new FormControl<number | null>(null),
+    fourth: new FormControl<number | null>(null),
+    holeWidthMm: new FormControl<number | null>(null),
+    firstWaterL: new FormControl<number | null>(null),
+  });
+
+  private readonly plan = computed(() => {
+    const plan = this.store.life()?.plan;
+    return plan?.kind === 'plan' ? plan : undefined;
+  });
+
+  protected readonly planned = computed(() => {
+    const plan = this.plan();
+    const units = this.session.units();
+    if (!plan) return { width: '', water: '' };
+    return {
+      width: `Planned ${formatQuantity(plan.widthMm.value, 'lengthMm', units)}`,
+      water: `Planned ${formatQuantity(plan.firstWaterL.value, 'volumeL', units)}`,
+    };
+  });
+
+  protected readonly heading = computed(() => {
+    const plan = this.plan();
+    if (!plan) return '';
+    const say = (mm: number) => formatQuantity(mm, 'lengthMm', this.session.units());
+    return `Flare ${say(plan.proudMm.value)} above grade`;
+  });
+
+  protected readonly judgement = computed(() => {
+    const facts = this.facts();
+    const practice = this.store.detail()?.practice;
+    if (!facts || !practice) return null;
+    try {
+      return judgeAsBuilt(facts, this.plan(), practice);
+    } catch (error) {
+      if (error instanceof InvalidInputError) return null;
+      throw error;
+    }
+  });
+
+  protected readonly section = computed(() => {
+    const plan = this.plan();
+    const detail = this.store.detail();
+    const life = this.store.life();
+    if (!plan || !detail || !life?.stock) return null;
+    return pitSection({ plan, stock: life.stock, ground: life.ground, practice: detail.practice, units: this.session.units(), widthPx: 560, heightPx: 300 });
+  });
+
+  protected readonly dayFault = computed(() => {
+    const day = this.facts()?.plantedOn ?? '';
+    if (day && day > this.session.today()) return `Must not be after today, ${this.session.today()}`;
+    return this.sender.faultIn('plantedOn');
+  });
+
+  protected readonly incomplete = computed(() => (this.facts() ? null : 'The date, one flare height, the hole width and the first water are needed.'));
+
+  constructor() {
+    super();
+    this.start();
+  }
+
+  private newest() {
+    return ofKind(standing(this.store.detail()?.records ?? []), 'planting').at(-1);
+  }
+
+  protected corrects(): string | null {
+    return this.newest()?.id ?? null;
+  }
+
+  protected stored(): object {
+    const facts = this.newest()?.facts;
+    if (!facts) return { plantedOn: this.session.today() };
+    const [first = null, second = null, third = null, fourth = null] = facts.flareAboveGradeMm;
+    return { plantedOn: facts.plantedOn, first, second, third, fourth, holeWidthMm: facts.holeWidthMm, firstWaterL: facts.firstWaterL };
+  }
+
+  protected readFacts(): PlantingFacts | null {
+    const v = this.form.getRawValue();
+    const practice = this.store.detail()?.practice;
+    const wrong = [...points, 'holeWidthMm', 'firstWaterL'].some((name) => this.form.get(name)?.invalid);
+    const flare = points.map((point) => v[point]).filter((mm) => mm !== null);
+    if (wrong || !practice || !v.plantedOn || flare.length === 0 || v.holeWidthMm === null || v.firstWaterL === null) return null;
+    const kept = this.newest()?.facts;
+    return {
+      plantedOn: v.plantedOn,
+      flareAboveGradeMm: flare,
+      holeWidthMm: v.holeWidthMm,
+      firstWaterL: v.firstWaterL,
+      practiceId: kept?.practiceId ?? practice.id,
+      practiceVersion: kept?.practiceVersion ?? practice.version,
+    };
+  }
+
+  protected async submit(): Promise<void> {
+    if (this.dayFault() && !this.sender.problem()) {
+      this.tried.set(true);
+      return;
+    }
+    const treeId = this.store.detail()?.tree?.id;
+    if (await this.save('Planting stored.')) void this.router.navigate(['/tree', treeId]);
+  }
+}

@@ -1,0 +1,102 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { DeskLine } from '@sombra/contract';
+import { pitSection, remedyWords, type DecisionKind } from '@sombra/core';
+import type { OpenStage } from '../app.routes';
+import { DrawingView } from '../drawing/drawing-view';
+import { BecauseList } from '../frame/because-list';
+import { sayProblem } from '../frame/problem';
+import { sayDate } from '../frame/say-date';
+import { FindingsList } from '../inspect/findings-list';
+import { SessionService } from '../people/session.service';
+import { RecordSender } from '../spot/record-sender';
+import { SpotHead } from '../spot/spot-head';
+import { SpotStore } from '../spot/spot-store';
+
+const openers: Readonly<Record<DecisionKind, { readonly stage: OpenStage; readonly act: string }>> = {
+  measure_ground: { stage: 'ground', act: 'Enter ground facts' },
+  measure_stock: { stage: 'stock', act: 'Enter stock measures' },
+  resolve_pit: { stage: 'pit', act: 'Look at the pit' },
+  record_planting: { stage: 'day', act: 'Record as built' },
+  do_remedy: { stage: 'inspect', act: 'Inspect again' },
+  look: { stage: 'inspect', act: 'Inspect now' },
+};
+
+/** The chosen decision: why, what to do, and the act in place. */
+@Component({
+  selector: 's-desk-bench',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, BecauseList, DrawingView, FindingsList, SpotHead],
+  template: `
+    <s-spot-head />
+    @if (words(); as remedy) {
+      <h2>{{ remedy.act }}</h2>
+      <p>{{ remedy.how }}</p>
+    }
+    <s-because [reasons]="line().because" />
+    @if (line().dueOn; as day) {
+      <p>
+        Last day <b>{{ date(day) }}</b>
+      </p>
+    }
+    @if (words()?.caution; as caution) {
+      <p class="caution">{{ caution }}</p>
+    }
+    @if (sender.problem(); as fault) {
+      <p class="problem" role="alert">{{ say(fault) }}</p>
+    }
+    <p class="acts">
+      @if (line().remedy) {
+        <button type="button" class="btn btn-primary" [disabled]="sender.busy()" (click)="done()">Done today</button>
+        <a class="btn btn-outline-primary" [routerLink]="['/', opener().stage, line().spotId]">{{ opener().act }}</a>
+      } @else {
+        <a class="btn btn-primary" [routerLink]="['/', opener().stage, line().spotId]">{{ opener().act }}</a>
+      }
+      @if (line().treeId) {
+        <a class="btn btn-outline-primary" [routerLink]="['/tree', line().treeId]">History</a>
+      }
+    </p>
+    @if (lastLook(); as look) {
+      <h2>Last look, {{ date(look.record.facts.inspectedOn) }}</h2>
+      <s-findings [findings]="look.verdict.findings" />
+    } @else if (section(); as drawing) {
+      <s-drawing [drawing]="drawing" />
+    }
+  `,
+  styles: `
+    .acts {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0.5rem;
+      margin: 1rem 0 1.25rem;
+    }
+  `,
+})
+export class DeskBench {
+  readonly line = input.required<DeskLine>();
+  private readonly store = inject(SpotStore);
+  private readonly session = inject(SessionService);
+  protected readonly sender = inject(RecordSender);
+  protected readonly say = sayProblem;
+  protected readonly date = sayDate;
+  protected readonly opener = computed(() => openers[this.line().kind]);
+  protected readonly words = computed(() => {
+    const { remedy } = this.line();
+    return remedy ? remedyWords[remedy] : null;
+  });
+  protected readonly lastLook = computed(() => this.store.life()?.inspections.at(-1) ?? null);
+
+  protected readonly section = computed(() => {
+    const detail = this.store.detail();
+    const life = this.store.life();
+    if (!detail || life?.plan?.kind !== 'plan' || !life.stock) return null;
+    const { plan, stock, ground } = life;
+    return pitSection({ plan, stock, ground, practice: detail.practice, units: this.session.units(), widthPx: 600, heightPx: 330 });
+  });
+
+  protected async done(): Promise<void> {
+    const { remedy } = this.line();
+    if (!remedy) return;
+    await this.sender.send({ kind: 'remedy', facts: { remedy, doneOn: this.session.today() }, supersedes: null }, `${remedyWords[remedy].act}: stored as done.`);
+  }
+}

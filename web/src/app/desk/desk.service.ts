@@ -1,0 +1,51 @@
+import { HttpClient } from '@angular/common/http';
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { deskSchema, type Desk, type Problem } from '@sombra/contract';
+import { catchError, map, merge, of, Subject, switchMap, tap } from 'rxjs';
+import { readProblem } from '../frame/problem';
+import { OutboxService } from '../offline/outbox.service';
+import { SessionService } from '../people/session.service';
+
+/** The ranked list of what needs somebody, refreshed after every record that was kept. */
+@Injectable({ providedIn: 'root' })
+export class DeskService {
+  private readonly http = inject(HttpClient);
+  private readonly asked = new Subject<void>();
+  private readonly latest = signal<Desk | null>(null);
+  private readonly failed = signal<Problem | null>(null);
+  readonly desk = this.latest.asReadonly();
+  readonly problem = this.failed.asReadonly();
+  readonly waiting = computed(() => this.latest()?.waiting ?? {});
+
+  constructor() {
+    const session = inject(SessionService);
+    const outbox = inject(OutboxService);
+    merge(this.asked, session.signedIn$, outbox.delivered$)
+      .pipe(
+        switchMap(() => this.fetch()),
+        takeUntilDestroyed(),
+      )
+      .subscribe();
+    if (session.state() === 'in') this.refresh();
+  }
+
+  refresh(): void {
+    this.asked.next();
+  }
+
+  private fetch() {
+    return this.http.get('/api/desk').pipe(
+      // The schema checks the shape; reasons keep the types the core gave them.
+      map((body) => deskSchema.parse(body) as unknown as Desk),
+      tap((desk) => {
+        this.latest.set(desk);
+        this.failed.set(null);
+      }),
+      catchError((error: unknown) => {
+        this.failed.set(readProblem(error));
+        return of(null);
+      }),
+    );
+  }
+}

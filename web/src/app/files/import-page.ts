@@ -1,0 +1,111 @@
+import { ScrollingModule } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { ImportPreview, ImportProgress, ImportRow, RowIssue } from '@sombra/contract';
+import type { Subscription } from 'rxjs';
+import { v7 as uuidv7 } from 'uuid';
+import { DeskService } from '../desk/desk.service';
+import { readProblem, sayProblem } from '../frame/problem';
+import { ImportService } from './import.service';
+
+const verdictWords: Readonly<Record<ImportRow['verdict'], { readonly word: string; readonly icon: string }>> = {
+  new: { word: 'new', icon: 'bi-plus-circle-fill' },
+  changed: { word: 'changed', icon: 'bi-pencil-fill' },
+  same: { word: 'already here', icon: 'bi-check-lg' },
+  bad: { word: 'left out', icon: 'bi-x-octagon-fill' },
+};
+
+const kindWords: Readonly<Record<string, string>> = { ground: 'ground facts', stock: 'stock measures', planting: 'planting', inspection: 'inspection', remedy: 'remedy' };
+
+/** A file of measured spots: what each row would do, then the act. */
+@Component({
+  selector: 's-import-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ScrollingModule, RouterLink],
+  templateUrl: './import-page.html',
+  styleUrl: './import-page.scss',
+})
+export class ImportPage {
+  private readonly imports = inject(ImportService);
+  private readonly desk = inject(DeskService);
+  private running: Subscription | null = null;
+  private actId = '';
+  protected readonly file = signal<File | null>(null);
+  protected readonly preview = signal<ImportPreview | null>(null);
+  protected readonly reading = signal(false);
+  protected readonly fault = signal<string | null>(null);
+  protected readonly progress = signal<ImportProgress | null>(null);
+  protected readonly onlyFaults = signal(false);
+  protected readonly over = signal(false);
+  protected readonly words = verdictWords;
+
+  protected readonly issuesByRow = computed(() => {
+    const byRow = new Map<number, RowIssue[]>();
+    for (const issue of this.preview()?.issues ?? []) byRow.set(issue.row, [...(byRow.get(issue.row) ?? []), issue]);
+    return byRow;
+  });
+
+  protected readonly rows = computed(() => (this.preview()?.rows ?? []).filter((row) => !this.onlyFaults() || row.verdict === 'bad'));
+
+  protected readonly willWrite = computed(() => {
+    const counts = this.preview()?.counts;
+    return counts ? counts.new + counts.changed : 0;
+  });
+
+  protected choose(files: FileList | null): void {
+    const file = files?.[0];
+    this.over.set(false);
+    if (!file) return;
+    this.file.set(file);
+    this.look();
+  }
+
+  protected look(): void {
+    const file = this.file();
+    if (!file) return;
+    this.preview.set(null);
+    this.progress.set(null);
+    this.fault.set(null);
+    this.onlyFaults.set(false);
+    this.actId = uuidv7();
+    this.reading.set(true);
+    this.imports.preview(file).subscribe({
+      next: (preview) => {
+        this.preview.set(preview);
+        this.reading.set(false);
+      },
+      error: (error: unknown) => this.fail(error),
+    });
+  }
+
+  protected run(): void {
+    const file = this.file();
+    if (!file) return;
+    this.fault.set(null);
+    this.progress.set({ kind: 'progress', done: 0, of: this.willWrite() });
+    this.running = this.imports.run(file, this.actId).subscribe({
+      next: (progress) => {
+        if (progress.kind === 'failed') this.fault.set(progress.reference ? `${progress.title} Reference ${progress.reference}.` : progress.title);
+        this.progress.set(progress.kind === 'failed' ? null : progress);
+        if (progress.kind === 'done') this.desk.refresh();
+      },
+      error: (error: unknown) => this.fail(error),
+    });
+  }
+
+  protected cancel(): void {
+    this.running?.unsubscribe();
+    this.progress.set(null);
+    this.fault.set('The import was cancelled; nothing of it was stored.');
+  }
+
+  private fail(error: unknown): void {
+    this.reading.set(false);
+    this.progress.set(null);
+    this.fault.set(sayProblem(readProblem(error)));
+  }
+
+  protected writes(row: ImportRow): string {
+    return row.writes.map((kind) => kindWords[kind] ?? kind).join(', ');
+  }
+}

@@ -1,0 +1,14 @@
+import { format, parseISO } from 'date-fns';
+
+/** `Mon 23 Nov 2026`, from a calendar date. */
+export const sayDate = (isoDate: string): string => (isoDate ? format(parseISO(isoDate), 'EEE d MMM yyyy') : '');
+
+/** `23 Nov 2026` */
+export const sayDay = (isoDate: string): string => (isoDate ? format(parseISO(isoDate), 'd MMM yyyy') : '');
+
+/** `14 days late`, `today`, `in 3 days`. */
+export function sayLateness(daysLate: number): string {
+  if (daysLate === 0) return 'today';
+  const days = Math.abs(daysLate) === 1 ? '1 day' : `${Math.abs(daysLate)} days`;
+  return daysLate > 0 ? `${days} late` : `in ${days}`;
+}

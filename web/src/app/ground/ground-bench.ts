@@ -1,0 +1,154 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import { Router } from '@angular/router';
+import { compassPoint, fromDisplay, groundGaps, ofKind, soilNames, standing, toDisplay, type GroundFacts, type SoilClass } from '@sombra/core';
+import { ChoiceField, choicesOf } from '../fields/choice-field';
+import { MeasureField } from '../fields/measure-field';
+import { BecauseList } from '../frame/because-list';
+import { FormDraft } from '../spot/form-draft';
+import { FormFoot } from '../spot/form-foot';
+import { RecordForm } from '../spot/record-form';
+import { RecordSender } from '../spot/record-sender';
+import { SpotHead } from '../spot/spot-head';
+import { PercolationField, readRows, type PercolationRows } from './percolation-field';
+
+/** What was measured at a spot, and what that means for planting there. */
+@Component({
+  selector: 's-ground-bench',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ReactiveFormsModule, ChoiceField, MeasureField, BecauseList, FormFoot, SpotHead, PercolationField],
+  providers: [RecordSender, FormDraft],
+  template: `
+    <s-spot-head />
+    <form [formGroup]="form" (ngSubmit)="submit()" novalidate>
+      <div class="columns">
+        <div>
+          <s-choice-field formControlName="soil" label="Soil, by feel" [choices]="soils" [fault]="sender.faultIn('soil')" />
+          <s-choice-field formControlName="stony" label="Stony or rubble" [choices]="yesNo" />
+          <s-choice-field formControlName="compacted" label="Compacted, the probe stops by hand" [choices]="yesNo" />
+        </div>
+        <div>
+          <s-measure-field formControlName="slopePct" label="Slope" measure="slopePct" quantity="slopePct" [required]="false" [fault]="sender.faultIn('slopePct')" />
+          <s-measure-field formControlName="fallsTowardsDeg" label="Falls towards" measure="bearingDeg" quantity="bearingDeg" [required]="false" [note]="fallsNote()" [fault]="sender.faultIn('fallsTowardsDeg')" />
+          <s-choice-field formControlName="stripKind" label="Room for the pit" [choices]="strips" />
+          @if (form.value.stripKind === 'strip') {
+            <s-measure-field formControlName="stripWidthMm" label="Strip width" measure="stripWidthMm" [fault]="sender.faultIn('stripWidthMm')" />
+          }
+          <s-choice-field formControlName="wireKind" label="Wires overhead" [choices]="wires" />
+          @if (form.value.wireKind === 'wire') {
+            <s-measure-field formControlName="wireHeightM" label="Lowest wire above ground" measure="wireHeightM" quantity="heightM" [fault]="sender.faultIn('wireHeightM')" />
+            <p class="caution">Stay clear of conductors with tools, poles and crown. Measure from the ground by instrument; ask the utility's qualified people.</p>
+          }
+        </div>
+      </div>
+      <s-percolation-field formControlName="percolation" />
+      @if (gaps().length > 0) {
+        <s-because [reasons]="gaps()" />
+      }
+      <s-form-foot act="Store ground facts" [tried]="tried()" [incomplete]="incomplete()" [differences]="differences()" (discard)="discard()" (keepMine)="keepMine()" (takeTheirs)="takeTheirs()" />
+    </form>
+  `,
+  styles: `
+    .columns {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: 0 2rem;
+      margin-bottom: 1rem;
+    }
+    @media (max-width: 980px) {
+      .columns {
+        grid-template-columns: 1fr;
+      }
+    }
+  `,
+})
+export class GroundBench extends RecordForm<'ground'> {
+  protected readonly kind = 'ground';
+  private readonly router = inject(Router);
+  protected readonly soils = choicesOf(soilNames);
+  protected readonly yesNo = choicesOf({ no: 'No', yes: 'Yes' });
+  protected readonly strips = choicesOf({ open: 'Open lawn', strip: 'Strip' });
+  protected readonly wires = choicesOf({ none: 'None', wire: 'Wires' });
+
+  protected readonly form = new FormGroup({
+    soil: new FormControl<SoilClass | null>(null),
+    stony: new FormControl<'yes' | 'no'>('no', { nonNullable: true }),
+    compacted: new FormControl<'yes' | 'no'>('no', { nonNullable: true }),
+    slopePct: new FormControl<number | null>(null),
+    fallsTowardsDeg: new FormControl<number | null>(null),
+    stripKind: new FormControl<'open' | 'strip' | null>(null),
+    stripWidthMm: new FormControl<number | null>(null),
+    wireKind: new FormControl<'none' | 'wire' | null>(null),
+    wireHeightM: new FormControl<number | null>(null),
+    percolation: new FormControl<PercolationRows>([], { nonNullable: true }),
+  });
+
+  protected readonly gaps = computed(() => {
+    const facts = this.facts();
+    return facts ? groundGaps(facts) : [];
+  });
+
+  protected readonly incomplete = computed(() => (this.facts() ? null : 'A value above is missing or outside its limits.'));
+
+  protected readonly fallsNote = computed(() => {
+    const bearing = this.facts()?.fallsTowardsDeg;
+    return bearing === null || bearing === undefined ? 'Degrees from north, clockwise' : compassPoint(bearing);
+  });
+
+  constructor() {
+    super();
+    this.start();
+  }
+
+  private newest() {
+    return ofKind(standing(this.store.detail()?.records ?? []), 'ground').at(-1);
+  }
+
+  protected corrects(): string | null {
+    return this.newest()?.id ?? null;
+  }
+
+  protected stored(): object {
+    const facts = this.newest()?.facts;
+    if (!facts) return {};
+    const { stripWidthMm: strip, wireHeightM: wire } = facts;
+    const shown = (mm: number) => String(Number(toDisplay(mm, 'lengthMm', this.session.units()).value.toFixed(1)));
+    return {
+      soil: facts.soil,
+      stony: facts.stony ? 'yes' : 'no',
+      compacted: facts.compacted ? 'yes' : 'no',
+      slopePct: facts.slopePct,
+      fallsTowardsDeg: facts.fallsTowardsDeg,
+      stripKind: strip === null ? null : strip === 'open' ? 'open' : 'strip',
+      stripWidthMm: typeof strip === 'number' ? strip : null,
+      wireKind: wire === null ? null : wire === 'none' ? 'none' : 'wire',
+      wireHeightM: typeof wire === 'number' ? wire : null,
+      percolation: facts.percolation.map(({ minute, levelMm }) => ({ minute: String(minute), level: shown(levelMm) })),
+    };
+  }
+
+  protected readFacts(): GroundFacts | null {
+    const v = this.form.getRawValue();
+    const percolation = readRows(v.percolation, (level) => fromDisplay(level, 'lengthMm', this.session.units()));
+    const wrong = ['slopePct', 'fallsTowardsDeg'].some((name) => this.form.get(name)?.invalid);
+    const stripWrong = v.stripKind === 'strip' && (v.stripWidthMm === null || this.form.controls.stripWidthMm.invalid);
+    const wireWrong = v.wireKind === 'wire' && (v.wireHeightM === null || this.form.controls.wireHeightM.invalid);
+    if (typeof percolation === 'string' || wrong || stripWrong || wireWrong) return null;
+    return {
+      soil: v.soil,
+      stony: v.stony === 'yes',
+      compacted: v.compacted === 'yes',
+      percolation,
+      slopePct: v.slopePct,
+      fallsTowardsDeg: v.fallsTowardsDeg,
+      stripWidthMm: v.stripKind === 'strip' ? v.stripWidthMm : v.stripKind,
+      wireHeightM: v.wireKind === 'wire' ? v.wireHeightM : v.wireKind,
+    };
+  }
+
+  protected async submit(): Promise<void> {
+    const id = this.store.detail()?.spot.id;
+    if (!(await this.save('Ground facts stored.'))) return;
+    if (this.gaps().length === 0) void this.router.navigate(['/stock', id]);
+  }
+}

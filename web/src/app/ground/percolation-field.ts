@@ -1,0 +1,160 @@
+import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, signal } from '@angular/core';
+import { NG_VALUE_ACCESSOR, type ControlValueAccessor } from '@angular/forms';
+import { formatNumber, formatQuantity, percolationNames, percolationPlot, percolationRate, questionNames, limits, toDisplay, fromDisplay, type PercolationReading } from '@sombra/core';
+import { DrawingView } from '../drawing/drawing-view';
+import { SessionService } from '../people/session.service';
+
+interface Row {
+  readonly minute: string;
+  readonly level: string;
+}
+
+/** What is typed is the value: half-typed readings survive a reload too. */
+export type PercolationRows = readonly Row[];
+
+const number = (text: string): number | undefined => (/^\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : undefined);
+
+/** Readings of the rows that are complete, or the fault that stops them. Levels are typed in the reader's units. */
+export function readRows(rows: PercolationRows, toMm: (level: number) => number): PercolationReading[] | string {
+  const readings: PercolationReading[] = [];
+  for (const [i, row] of rows.entries()) {
+    if (row.minute.trim() === '' && row.level.trim() === '') continue;
+    const minute = number(row.minute);
+    const level = number(row.level);
+    if (minute === undefined || level === undefined) return `Reading ${i + 1} needs a minute and a level, as numbers`;
+    const levelMm = toMm(level);
+    if (minute > limits.percolationMinute.max) return `Reading ${i + 1}: minute must be within 0–${limits.percolationMinute.max}, got ${minute}`;
+    if (levelMm > limits.waterLevelMm.max) return `Reading ${i + 1}: level must be within 0–${limits.waterLevelMm.max} mm, got ${formatNumber(levelMm, 0)}`;
+    readings.push({ minute, levelMm: Math.round(levelMm * 10) / 10 });
+  }
+  return readings;
+}
+
+/** The percolation test: water level against the clock, the fall drawn as it comes, the rate and its class. */
+@Component({
+  selector: 's-percolation-field',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DrawingView],
+  template: `
+    <h3>Percolation test</h3>
+    <p class="quiet">Soak the hole, fill again, then read the water level. Three steady readings at least.</p>
+    <div class="pair">
+      <table class="plain">
+        <thead>
+          <tr>
+            <th scope="col">Minute</th>
+            <th scope="col">Level, {{ unit() }}</th>
+            <th><span class="visually-hidden">Take out</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (row of rows(); track $index) {
+            <tr>
+              <td><input inputmode="decimal" [attr.aria-label]="'Minute of reading ' + ($index + 1)" [value]="row.minute" (input)="edit($index, { minute: $any($event.target).value })" /></td>
+              <td><input inputmode="decimal" [attr.aria-label]="'Level of reading ' + ($index + 1)" [value]="row.level" (input)="edit($index, { level: $any($event.target).value })" /></td>
+              <td><button type="button" class="btn btn-sm" [attr.aria-label]="'Take out reading ' + ($index + 1)" (click)="remove($index)"><i class="bi bi-x-lg" aria-hidden="true"></i></button></td>
+            </tr>
+          }
+        </tbody>
+      </table>
+      <div>
+        @if (readings().length > 1) {
+          <s-drawing [drawing]="plot()" />
+        }
+        <p class="verdict" aria-live="polite">
+          @if (fault(); as text) {
+            <span class="fault">{{ text }}</span>
+          } @else {
+            <b>{{ verdict().head }}</b> {{ verdict().more }}
+          }
+        </p>
+      </div>
+    </div>
+    <button type="button" class="btn btn-outline-primary btn-sm" (click)="add()"><i class="bi bi-plus-lg" aria-hidden="true"></i> Add a reading</button>
+  `,
+  styles: `
+    .pair {
+      display: grid;
+      grid-template-columns: 15rem 1fr;
+      gap: 1.25rem;
+    }
+    input {
+      width: 5rem;
+      min-height: 40px;
+      text-align: right;
+      border: 1px solid #8b8471;
+      background: var(--sheet);
+      padding: 0 0.4rem;
+    }
+    td {
+      padding-block: 0.15rem;
+    }
+    .fault {
+      color: var(--urgent);
+      font-weight: 600;
+    }
+    p {
+      margin: 0.2rem 0 0.5rem;
+    }
+    @media (max-width: 720px) {
+      .pair {
+        grid-template-columns: 1fr;
+      }
+      input {
+        min-height: 48px;
+        width: 6rem;
+      }
+    }
+  `,
+  providers: [{ provide: NG_VALUE_ACCESSOR, useExisting: forwardRef(() => PercolationField), multi: true }],
+})
+export class PercolationField implements ControlValueAccessor {
+  private readonly session = inject(SessionService);
+  protected readonly rows = signal<PercolationRows>([]);
+  private changed: (rows: PercolationRows) => void = () => undefined;
+  protected readonly unit = computed(() => toDisplay(0, 'lengthMm', this.session.units()).unit);
+  private readonly read = computed(() => readRows(this.rows(), (level) => fromDisplay(level, 'lengthMm', this.session.units())));
+  protected readonly fault = computed(() => {
+    const read = this.read();
+    return typeof read === 'string' ? read : null;
+  });
+  protected readonly readings = computed(() => {
+    const read = this.read();
+    return typeof read === 'string' ? [] : read;
+  });
+  protected readonly plot = computed(() =>
+    percolationPlot({ readings: this.readings(), units: this.session.units(), widthPx: 360, heightPx: 170 }),
+  );
+  protected readonly verdict = computed(() => {
+    if (this.readings().length === 0) return { head: 'No test yet.', more: '' };
+    const result = percolationRate(this.readings());
+    if (result.kind === 'questioned') return { head: `${questionNames[result.question]}.`, more: `Reading ${result.atReading + 1}.` };
+    const say = (rate: number) => formatQuantity(rate, 'rateMmPerH', this.session.units());
+    const doubt = result.couldBe.length > 1 ? ` It could be ${result.couldBe.map((c) => percolationNames[c]).join(' or ')}.` : '';
+    const steady = result.steady ? `From the last ${result.readingsUsed} readings.` : 'The falls still differ: keep reading.';
+    return { head: `${say(result.rateMmPerH)} ± ${say(result.errorMmPerH)}: ${percolationNames[result.class]}.`, more: `${steady}${doubt}` };
+  });
+
+  protected edit(index: number, change: Partial<Row>): void {
+    this.set(this.rows().map((row, i) => (i === index ? { ...row, ...change } : row)));
+  }
+  protected add(): void {
+    this.set([...this.rows(), { minute: '', level: '' }]);
+  }
+  protected remove(index: number): void {
+    this.set(this.rows().filter((_, i) => i !== index));
+  }
+  private set(rows: PercolationRows): void {
+    this.rows.set(rows);
+    this.changed(rows);
+  }
+  writeValue(rows: PercolationRows | null): void {
+    this.rows.set(rows ?? []);
+  }
+  registerOnChange(changed: (rows: PercolationRows) => void): void {
+    this.changed = changed;
+  }
+  registerOnTouched(): void {
+    // Readings are judged as they are typed.
+  }
+}

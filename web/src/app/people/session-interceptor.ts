@@ -1,0 +1,19 @@
+import { HttpErrorResponse, type HttpInterceptorFn } from '@angular/common/http';
+import { inject, Injector } from '@angular/core';
+import { catchError, throwError } from 'rxjs';
+import { SessionService } from './session.service';
+
+/** Adds the CSRF token to what writes, and notices a session that has run out. */
+export const sessionInterceptor: HttpInterceptorFn = (request, next) => {
+  // The session service itself asks over HTTP: look it up late.
+  const injector = inject(Injector);
+  const writes = request.method !== 'GET';
+  const sent = writes ? request.clone({ setHeaders: { 'x-csrf-token': injector.get(SessionService).csrfToken() } }) : request;
+  return next(sent).pipe(
+    catchError((error: unknown) => {
+      const signedOut = error instanceof HttpErrorResponse && error.status === 401;
+      if (signedOut && !request.url.endsWith('/api/session')) injector.get(SessionService).expire();
+      return throwError(() => error);
+    }),
+  );
+};

@@ -1,0 +1,85 @@
+import { HttpClient } from '@angular/common/http';
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { sessionSchema, type Session, type SignIn, type User } from '@sombra/contract';
+import type { UnitSystem } from '@sombra/core';
+import { map, Subject, tap, type Observable } from 'rxjs';
+
+export type SessionState = 'asking' | 'unreachable' | 'out' | 'in' | 'expired';
+
+/** Who is signed in, in which units they read, and what day it is for the programme. */
+@Injectable({ providedIn: 'root' })
+export class SessionService {
+  private readonly http = inject(HttpClient);
+  private readonly current = signal<Session | null>(null);
+  private readonly phase = signal<SessionState>('asking');
+  private readonly signedInSubject = new Subject<User>();
+
+  readonly state = this.phase.asReadonly();
+  readonly user = computed(() => this.current()?.user ?? null);
+  readonly units = computed<UnitSystem>(() => this.user()?.units ?? 'metric');
+  readonly today = computed(() => this.current()?.today ?? '');
+  readonly csrfToken = computed(() => this.current()?.csrfToken ?? '');
+  /** Each time somebody signs in, again after an expired session too. */
+  readonly signedIn$: Observable<User> = this.signedInSubject.asObservable();
+
+  constructor() {
+    this.ask();
+  }
+
+  ask(): void {
+    this.phase.set('asking');
+    this.fetchSession().subscribe({
+      next: (session) => this.adopt(session),
+      error: () => this.phase.set('unreachable'),
+    });
+  }
+
+  private fetchSession(): Observable<Session> {
+    return this.http.get('/api/session').pipe(map((body) => sessionSchema.parse(body)));
+  }
+
+  signIn(entry: SignIn): Observable<Session> {
+    const before = this.user();
+    return this.http.post('/api/session', entry).pipe(
+      map((body) => sessionSchema.parse(body)),
+      tap((session) => {
+        // Another person on this device: start clean rather than show them somebody else's page.
+        if (before && session.user && before.id !== session.user.id) location.assign('/');
+        this.adopt(session);
+      }),
+    );
+  }
+
+  signOut(): void {
+    this.http.delete('/api/session').subscribe({
+      next: () => location.assign('/'),
+      error: () => location.assign('/'),
+    });
+  }
+
+  setUnits(units: UnitSystem): void {
+    this.http
+      .put('/api/session/preferences', { units })
+      .pipe(map((body) => sessionSchema.parse(body)))
+      .subscribe((session) => this.current.set(session));
+  }
+
+  /** The server no longer knows this session: ask for the password where the person is, and keep their page. */
+  expire(): void {
+    if (this.phase() !== 'in') return;
+    // The new session needs a token of its own before anybody can sign in to it.
+    this.fetchSession().subscribe({
+      next: (fresh) => {
+        this.current.update((session) => ({ ...(session ?? fresh), csrfToken: fresh.csrfToken }));
+        this.phase.set('expired');
+      },
+      error: () => this.phase.set('expired'),
+    });
+  }
+
+  private adopt(session: Session): void {
+    this.current.set(session);
+    this.phase.set(session.user ? 'in' : 'out');
+    if (session.user) this.signedInSubject.next(session.user);
+  }
+}

@@ -1,0 +1,174 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import { RouterLink } from '@angular/router';
+import {
+  compassPoint,
+  formatQuantity,
+  groundGaps,
+  InvalidInputError,
+  ofKind,
+  percolationNames,
+  groundPercolation,
+  pitPlan,
+  pitSection,
+  soilNames,
+  standing,
+  stockNames,
+  type PitResult,
+  type Stock,
+  type StockKind,
+} from '@sombra/core';
+import { DrawingView } from '../drawing/drawing-view';
+import { ChoiceField, choicesOf } from '../fields/choice-field';
+import { MeasureField } from '../fields/measure-field';
+import { BecauseList } from '../frame/because-list';
+import { FormDraft } from '../spot/form-draft';
+import { FormFoot } from '../spot/form-foot';
+import { RecordForm } from '../spot/record-form';
+import { RecordSender } from '../spot/record-sender';
+import { SpotHead } from '../spot/spot-head';
+import { PitNumbers } from './pit-numbers';
+
+/** Stock measures on one side, the pit they ask for on the other, live. */
+@Component({
+  selector: 's-pit-bench',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ReactiveFormsModule, RouterLink, ChoiceField, MeasureField, DrawingView, BecauseList, FormFoot, SpotHead, PitNumbers],
+  providers: [RecordSender, FormDraft],
+  templateUrl: './pit-bench.html',
+  styleUrl: './pit-bench.scss',
+})
+export class PitBench extends RecordForm<'stock'> {
+  protected readonly kind = 'stock';
+  protected readonly kinds = choicesOf(stockNames);
+
+  protected readonly form = new FormGroup({
+    kind: new FormControl<StockKind>('container', { nonNullable: true }),
+    caliperMm: new FormControl<number | null>(null),
+    heightM: new FormControl<number | null>(null),
+    ballDiameterMm: new FormControl<number | null>(null),
+    ballHeightMm: new FormControl<number | null>(null),
+    topRootsDepthMm: new FormControl<number | null>(null),
+    rootSpreadMm: new FormControl<number | null>(null),
+    rootDepthMm: new FormControl<number | null>(null),
+  });
+
+  protected readonly ground = computed(() => this.store.life()?.ground ?? null);
+  protected readonly gaps = computed(() => {
+    const ground = this.ground();
+    return ground ? groundGaps(ground) : [];
+  });
+
+  protected readonly deeperThanBall = computed(() => {
+    const facts = this.facts();
+    if (!facts || facts.kind === 'bare_root' || facts.topRootsDepthMm < facts.ballHeightMm) return null;
+    const say = (mm: number) => formatQuantity(mm, 'lengthMm', this.session.units());
+    return `Must be less than the ball height, ${say(facts.ballHeightMm)}, got ${say(facts.topRootsDepthMm)}`;
+  });
+
+  protected readonly result = computed<PitResult | null>(() => {
+    const detail = this.store.detail();
+    const ground = this.ground();
+    const stock = this.facts();
+    if (!detail || !ground || !stock) return null;
+    try {
+      return pitPlan({ ground, stock, practice: detail.practice });
+    } catch (error) {
+      // A value just typed out of range: its field says so.
+      if (error instanceof InvalidInputError) return null;
+      throw error;
+    }
+  });
+
+  protected readonly plan = computed(() => {
+    const result = this.result();
+    return result?.kind === 'plan' ? result : null;
+  });
+  protected readonly noPlan = computed(() => {
+    const result = this.result();
+    return result?.kind === 'no_plan' ? result : null;
+  });
+
+  protected readonly heading = computed(() => {
+    const plan = this.plan();
+    if (!plan) return '';
+    const say = (mm: number) => formatQuantity(mm, 'lengthMm', this.session.units());
+    return `Dig ${say(plan.depthMm.value)} deep, ${say(plan.widthMm.value)} wide`;
+  });
+
+  protected readonly section = computed(() => {
+    const detail = this.store.detail();
+    const plan = this.plan();
+    const ground = this.ground();
+    const stock = this.facts();
+    if (!detail || !plan || !ground || !stock) return null;
+    const narrow = window.innerWidth < 720;
+    return pitSection({
+      plan,
+      stock,
+      ground,
+      practice: detail.practice,
+      units: this.session.units(),
+      widthPx: narrow ? 440 : 640,
+      heightPx: narrow ? 330 : 380,
+    });
+  });
+
+  protected readonly groundWords = computed(() => {
+    const ground = this.ground();
+    if (!ground?.soil) return null;
+    const units = this.session.units();
+    const percolation = groundPercolation(ground);
+    return [
+      soilNames[ground.soil],
+      ground.stony ? 'stony' : '',
+      ground.compacted ? 'compacted' : '',
+      percolation?.kind === 'rate' ? `percolation ${percolationNames[percolation.class]}, ${formatQuantity(percolation.rateMmPerH, 'rateMmPerH', units)}` : '',
+      ground.slopePct ? `slope ${ground.slopePct} %${ground.fallsTowardsDeg === null ? '' : ` to ${compassPoint(ground.fallsTowardsDeg)}`}` : 'level',
+      typeof ground.stripWidthMm === 'number' ? `strip ${formatQuantity(ground.stripWidthMm, 'lengthMm', units)}` : 'open',
+    ].filter((word) => word !== '').join(' · ');
+  });
+
+  protected readonly incomplete = computed(() => {
+    if (this.deeperThanBall()) return 'The topmost roots cannot lie below the ball.';
+    return this.facts() ? null : 'A measure above is missing or outside its limits.';
+  });
+
+  constructor() {
+    super();
+    this.start();
+  }
+
+  private newest() {
+    return ofKind(standing(this.store.detail()?.records ?? []), 'stock').at(-1);
+  }
+
+  protected corrects(): string | null {
+    return this.newest()?.id ?? null;
+  }
+
+  protected stored(): object {
+    return this.newest()?.facts ?? {};
+  }
+
+  protected readFacts(): Stock | null {
+    const v = this.form.getRawValue();
+    const names = v.kind === 'bare_root' ? (['rootSpreadMm', 'rootDepthMm'] as const) : (['ballDiameterMm', 'ballHeightMm', 'topRootsDepthMm'] as const);
+    if ([...names, 'caliperMm', 'heightM'].some((name) => this.form.get(name)?.invalid)) return null;
+    const { caliperMm, heightM, ballDiameterMm, ballHeightMm, topRootsDepthMm, rootSpreadMm, rootDepthMm } = v;
+    if (caliperMm === null || heightM === null) return null;
+    if (v.kind === 'bare_root') {
+      return rootSpreadMm === null || rootDepthMm === null ? null : { kind: v.kind, caliperMm, heightM, rootSpreadMm, rootDepthMm };
+    }
+    if (ballDiameterMm === null || ballHeightMm === null || topRootsDepthMm === null) return null;
+    return { kind: v.kind, caliperMm, heightM, ballDiameterMm, ballHeightMm, topRootsDepthMm };
+  }
+
+  protected async submit(): Promise<void> {
+    if (this.deeperThanBall()) {
+      this.tried.set(true);
+      return;
+    }
+    await this.save('Stock measures stored.');
+  }
+}

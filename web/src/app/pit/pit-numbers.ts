@@ -1,0 +1,97 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { formatQuantity, sayReason, type PitPlan, type Quantity, type Reason } from '@sombra/core';
+import { SessionService } from '../people/session.service';
+
+interface Line {
+  readonly name: string;
+  readonly value: string;
+  readonly because: readonly string[];
+}
+
+/** Every number of a pit plan, each with its reason beside it. */
+@Component({
+  selector: 's-pit-numbers',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <table class="plain">
+      <caption class="visually-hidden">Numbers of the pit plan</caption>
+      <tbody>
+        @for (line of lines(); track line.name) {
+          <tr>
+            <th scope="row">{{ line.name }}</th>
+            <td class="num">{{ line.value }}</td>
+            <td class="why">
+              @for (sentence of line.because; track $index) {
+                <span>{{ sentence }} </span>
+              }
+            </td>
+          </tr>
+        }
+      </tbody>
+    </table>
+  `,
+  styles: `
+    th[scope='row'] {
+      white-space: nowrap;
+      font-size: 1rem;
+      color: var(--ink);
+      vertical-align: top;
+      padding-top: 0.4rem;
+    }
+    .num {
+      font-weight: 700;
+      white-space: nowrap;
+      padding-right: 1.25rem;
+    }
+    .why {
+      color: var(--quiet);
+      font-size: 0.94rem;
+    }
+    @media (max-width: 720px) {
+      tr {
+        display: grid;
+        grid-template-columns: 1fr auto;
+        border-bottom: 1px solid var(--line);
+      }
+      th,
+      td {
+        border: 0 !important;
+      }
+      .why {
+        grid-column: 1 / -1;
+      }
+    }
+  `,
+})
+export class PitNumbers {
+  readonly plan = input.required<PitPlan>();
+  private readonly session = inject(SessionService);
+
+  protected readonly lines = computed<Line[]>(() => {
+    const plan = this.plan();
+    const units = this.session.units();
+    const say = (reasons: readonly Reason[]) => reasons.map((reason) => sayReason(reason, units));
+    const line = (name: string, number: { value: number; because: readonly Reason[] }, quantity: Quantity): Line => ({
+      name,
+      value: formatQuantity(number.value, quantity, units),
+      because: say(number.because),
+    });
+    const { team } = plan.lifting;
+    return [
+      line('Depth at the uphill edge', plan.depthMm, 'lengthMm'),
+      line('Width at grade', plan.widthMm, 'lengthMm'),
+      line('Flare above grade', plan.proudMm, 'lengthMm'),
+      line('Downhill edge stands', plan.downhillProudMm, 'lengthMm'),
+      line('Pit', plan.pitL, 'volumeL'),
+      line('Backfill, site soil', plan.backfillL, 'volumeL'),
+      line('Loose soil left over', plan.spoilL, 'volumeL'),
+      line('Mulch', plan.mulchL, 'volumeL'),
+      line('First water', plan.firstWaterL, 'volumeL'),
+      ...(plan.berm
+        ? [{ name: 'Berm at the ball edge', value: formatQuantity(plan.berm.heightMm, 'lengthMm', units), because: [`Holds ${formatQuantity(plan.berm.storeL, 'volumeL', units)} over the ball.`] }]
+        : [{ name: 'Berm', value: 'none', because: ['In slow soil a berm ponds and drowns the roots.'] }]),
+      line('Mass as received', plan.massKg, 'massKg'),
+      { name: 'Lifting', value: team.kind === 'people' ? `${team.people} ${team.people === 1 ? 'person' : 'people'}` : 'equipment', because: say(plan.lifting.because) },
+    ];
+  });
+}

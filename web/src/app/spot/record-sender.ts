@@ -1,0 +1,91 @@
+import { inject, Injectable, signal } from '@angular/core';
+import type { Problem, SpotDetail } from '@sombra/contract';
+import type { FieldRecord, RecordFacts, RecordKind } from '@sombra/core';
+import { v7 as uuidv7 } from 'uuid';
+import { DeskService } from '../desk/desk.service';
+import { sayProblem } from '../frame/problem';
+import { ToastsService } from '../frame/toasts.service';
+import { OutboxService } from '../offline/outbox.service';
+import { readSpotDetail, SpotStore } from './spot-store';
+
+export interface Conflict {
+  readonly title: string;
+  readonly theirs: SpotDetail;
+}
+
+export interface Sending<K extends RecordKind> {
+  readonly kind: K;
+  readonly facts: RecordFacts[K];
+  readonly supersedes: string | null;
+}
+
+/**
+ * Sends the record of one form. Provided by each form, so that its problem, its conflict and the id of
+ * its unsent record stay its own: sending again after a fault is the same record, never a second one.
+ */
+@Injectable()
+export class RecordSender {
+  private readonly outbox = inject(OutboxService);
+  private readonly store = inject(SpotStore);
+  private readonly toasts = inject(ToastsService);
+  private readonly desk = inject(DeskService);
+  private recordId: string | null = null;
+  private readonly busyNow = signal(false);
+  private readonly faultNow = signal<Problem | null>(null);
+  private readonly conflictNow = signal<Conflict | null>(null);
+
+  readonly busy = this.busyNow.asReadonly();
+  readonly problem = this.faultNow.asReadonly();
+  readonly conflict = this.conflictNow.asReadonly();
+
+  /** True once the record is safe: kept by the server, or waiting on this device. */
+  async send<K extends RecordKind>(sending: Sending<K>, done: string): Promise<boolean> {
+    const detail = this.store.detail();
+    if (!detail || this.busyNow()) return false;
+    this.busyNow.set(true);
+    this.faultNow.set(null);
+    this.recordId ??= uuidv7();
+    const record = {
+      id: this.recordId,
+      kind: sending.kind,
+      recordedAt: new Date().toISOString(),
+      supersedes: sending.supersedes,
+      facts: sending.facts,
+    } as FieldRecord;
+    const needsVersion = sending.kind === 'ground' || sending.kind === 'stock';
+    const spotVersion = needsVersion ? detail.spot.version : null;
+    const delivery = await this.outbox.deliver({ spotId: detail.spot.id, device: 'browser', spotVersion, record });
+    this.busyNow.set(false);
+    if (delivery.kind === 'refused') {
+      await this.outbox.withdraw(record.id);
+      this.refuse(delivery.problem);
+      return false;
+    }
+    this.recordId = null;
+    this.conflictNow.set(null);
+    this.toasts.say(
+      delivery.kind === 'stored' ? done : `Kept on this device: ${sayProblem(delivery.problem)} It is sent by itself when that is over.`,
+    );
+    this.desk.refresh();
+    return true;
+  }
+
+  private refuse(problem: Problem): void {
+    if (problem.code === 'conflict' && problem.current) {
+      this.conflictNow.set({ title: sayProblem(problem), theirs: readSpotDetail(problem.current) });
+    } else this.faultNow.set(problem);
+  }
+
+  /** Goes on from the other person's state: what they wrote is then the newest, and ours may follow it. */
+  acceptTheirs(): void {
+    const conflict = this.conflictNow();
+    if (conflict) this.store.adopt(conflict.theirs);
+    this.conflictNow.set(null);
+  }
+
+  /** The server's fault in a field, by the last part of its path. */
+  faultIn(field: string): string | null {
+    const issue = this.faultNow()?.issues?.find(({ path }) => path.split('.').includes(field));
+    return issue ? `${issue.message.charAt(0).toUpperCase()}${issue.message.slice(1)}` : null;
+  }
+}

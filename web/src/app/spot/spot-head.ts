@@ -1,0 +1,99 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { RouterLink, RouterLinkActive } from '@angular/router';
+import { stageNames } from '@sombra/core';
+import { openStages } from '../app.routes';
+import { LevelMark } from '../frame/level-mark';
+import { SpotStore } from './spot-store';
+
+/** Which spot this is and the stages of its life, with the one it waits in marked. */
+@Component({
+  selector: 's-spot-head',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, RouterLinkActive, LevelMark],
+  template: `
+    @if (store.detail(); as detail) {
+      <div class="title">
+        <h1>{{ heading() || detail.spot.ref }}</h1>
+        @if (store.life()?.planting) {
+          <s-level-mark [level]="store.life()?.level ?? 'good'" />
+        }
+      </div>
+      <p class="quiet">
+        @if (heading()) {
+          {{ detail.spot.ref }} ·
+        }
+        {{ detail.spot.place }}
+        @if (detail.tree?.species; as species) {
+          · <i>{{ species }}</i>
+        }
+      </p>
+      <nav aria-label="Stages of this spot">
+        @for (stage of stages; track stage.path) {
+          <a [routerLink]="['/', stage.path, detail.spot.id]" queryParamsHandling="preserve" routerLinkActive="here" ariaCurrentWhenActive="page">
+            {{ stage.name }}
+            @if (stage.path === waitsIn()) {
+              <span class="waits">waits</span>
+            }
+          </a>
+        }
+        @if (detail.tree; as tree) {
+          <a [routerLink]="['/tree', tree.id]" routerLinkActive="here" ariaCurrentWhenActive="page">History</a>
+        }
+      </nav>
+    }
+  `,
+  styles: `
+    .title {
+      display: flex;
+      gap: 1rem;
+      align-items: baseline;
+      justify-content: space-between;
+    }
+    p {
+      margin: 0.1rem 0 0.6rem;
+    }
+    nav {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0 0.25rem;
+      border-bottom: 1px solid var(--line);
+      margin-bottom: 0.75rem;
+    }
+    a {
+      display: inline-flex;
+      align-items: center;
+      gap: 0.35rem;
+      min-height: 40px;
+      padding: 0 0.6rem;
+      color: var(--ink);
+      text-decoration: none;
+      border-bottom: 3px solid transparent;
+    }
+    a.here {
+      border-bottom-color: var(--chosen);
+      font-weight: 600;
+    }
+    .waits {
+      font-size: 0.8rem;
+      color: var(--act);
+      font-weight: 600;
+    }
+    @media (max-width: 720px) {
+      a {
+        min-height: 48px;
+      }
+    }
+    @media print {
+      nav {
+        display: none;
+      }
+    }
+  `,
+})
+export class SpotHead {
+  /** What the bench found, where it has something to say. */
+  readonly heading = input('');
+  protected readonly store = inject(SpotStore);
+  protected readonly stages = openStages.map((path) => ({ path, name: stageNames[path] }));
+  protected readonly waitsIn = computed(() => (this.store.life()?.decisions.length ? this.store.life()?.stage : null));
+}

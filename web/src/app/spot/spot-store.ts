@@ -1,0 +1,100 @@
+import { HttpClient } from '@angular/common/http';
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { spotDetailSchema, type KeptRecord, type Problem, type SpotDetail } from '@sombra/contract';
+import { spotLife, type FieldRecord } from '@sombra/core';
+import { catchError, map, merge, of, Subject, switchMap, tap, type Observable } from 'rxjs';
+import { readProblem } from '../frame/problem';
+import { OutboxService } from '../offline/outbox.service';
+import { SessionService } from '../people/session.service';
+
+export type SpotSource = { readonly kind: 'spot' | 'tree'; readonly id: string };
+
+/** Where a spot stands, worked out here by the core from its records, with those still on this device. */
+@Injectable()
+export class SpotStore {
+  private readonly http = inject(HttpClient);
+  private readonly outbox = inject(OutboxService);
+  private readonly asked = new Subject<SpotSource>();
+  private readonly source = signal<SpotSource | null>(null);
+  private readonly loaded = signal<SpotDetail | null>(null);
+  private readonly failed = signal<Problem | null>(null);
+
+  readonly detail = this.loaded.asReadonly();
+  readonly problem = this.failed.asReadonly();
+
+  /** Records on this device that the server has not kept yet. */
+  readonly waiting = computed(() => {
+    const spotId = this.loaded()?.spot.id;
+    return this.outbox.waiting().filter((entry) => entry.sent.spotId === spotId && entry.refused === null);
+  });
+
+  readonly records = computed<readonly (KeptRecord & { waiting?: true })[]>(() => {
+    const kept = this.loaded()?.records ?? [];
+    const waiting = this.waiting().map(({ sent }) => ({
+      ...sent.record,
+      recordedBy: 'you',
+      device: sent.device,
+      receivedAt: sent.record.recordedAt,
+      waiting: true as const,
+    }));
+    return [...kept, ...waiting.filter((record) => !kept.some(({ id }) => id === record.id))];
+  });
+
+  readonly life = computed(() => {
+    const detail = this.loaded();
+    return detail ? spotLife(this.records() as readonly FieldRecord[], detail.practice) : null;
+  });
+
+  constructor() {
+    merge(this.asked, inject(SessionService).signedIn$.pipe(map(() => this.source())), this.ownDelivered())
+      .pipe(
+        switchMap((source) => (source ? this.fetch(source) : of(null))),
+        takeUntilDestroyed(),
+      )
+      .subscribe();
+  }
+
+  open(source: SpotSource): void {
+    if (this.source()?.id !== source.id) this.loaded.set(null);
+    this.source.set(source);
+    this.asked.next(source);
+  }
+
+  close(): void {
+    this.source.set(null);
+    this.loaded.set(null);
+  }
+
+  reload(): void {
+    const source = this.source();
+    if (source) this.asked.next(source);
+  }
+
+  /** Takes over a newer state the server sent along with a conflict. */
+  adopt(detail: SpotDetail): void {
+    this.loaded.set(detail);
+  }
+
+  private ownDelivered(): Observable<SpotSource | null> {
+    return this.outbox.delivered$.pipe(map(() => this.source()));
+  }
+
+  private fetch(source: SpotSource): Observable<unknown> {
+    const url = source.kind === 'spot' ? `/api/spots/${source.id}` : `/api/trees/${source.id}`;
+    return this.http.get(url).pipe(
+      map((body) => readSpotDetail(body)),
+      tap((detail) => {
+        this.loaded.set(detail);
+        this.failed.set(null);
+      }),
+      catchError((error: unknown) => {
+        this.failed.set(readProblem(error));
+        return of(null);
+      }),
+    );
+  }
+}
+
+/** The schema checks the shape; records and practice keep the core's types. */
+export const readSpotDetail = (body: unknown): SpotDetail => spotDetailSchema.parse(body) as SpotDetail;

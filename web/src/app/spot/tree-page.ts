@@ -1,0 +1,213 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import {
+  inOrder,
+  pitSection,
+  recordNames,
+  remedyWords,
+  sayFacts,
+  sayReason,
+  type Decision,
+  type FieldRecord,
+  type Finding,
+  type Level,
+  type SaidFact,
+} from '@sombra/core';
+import { DrawingView } from '../drawing/drawing-view';
+import { BecauseList } from '../frame/because-list';
+import { LevelMark } from '../frame/level-mark';
+import { sayProblem } from '../frame/problem';
+import { sayDate, sayDay } from '../frame/say-date';
+import { FindingsList } from '../inspect/findings-list';
+import { SessionService } from '../people/session.service';
+import { RecordSender } from './record-sender';
+import { SpotHead } from './spot-head';
+import { SpotStore } from './spot-store';
+
+interface Entry {
+  readonly id: string;
+  readonly day: string;
+  readonly name: string;
+  readonly by: string;
+  readonly facts: readonly SaidFact[];
+  readonly findings: readonly Finding[];
+  readonly level: Level | null;
+  readonly corrected: boolean;
+  readonly correction: boolean;
+  readonly waiting: boolean;
+}
+
+/** A tree's life as one line of time, newest first, with what it needs now. */
+@Component({
+  selector: 's-tree-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, DrawingView, BecauseList, LevelMark, FindingsList, SpotHead],
+  providers: [SpotStore, RecordSender],
+  template: `
+    @if (store.problem(); as fault) {
+      <p class="problem" role="alert">{{ say(fault) }} <button type="button" class="btn btn-link" (click)="store.reload()">Try again</button></p>
+    }
+    @if (store.detail(); as detail) {
+      <s-spot-head />
+      <div class="pair">
+        <section aria-label="Now">
+          <h2>Now</h2>
+          @for (line of open(); track $index) {
+            <div class="open">
+              <s-level-mark [level]="line.decision.level" />
+              <div>
+                <b>{{ line.words?.act }}</b>
+                @if (line.decision.dueOn) {
+                  <span class="quiet"> by {{ day(line.decision.dueOn) }}</span>
+                }
+                <s-because [reasons]="line.decision.because" />
+                @if (line.words?.caution; as caution) {
+                  <p class="quiet">{{ caution }}</p>
+                }
+              </div>
+              @if (line.decision.remedy) {
+                <button type="button" class="btn btn-outline-primary" [disabled]="sender.busy()" (click)="done(line.decision)">Done today</button>
+              }
+            </div>
+          } @empty {
+            <p>{{ store.life()?.planting ? 'Nothing is open on this tree.' : 'Not planted yet.' }}</p>
+          }
+          @if (sender.problem(); as fault) {
+            <p class="problem" role="alert">{{ say(fault) }}</p>
+          }
+          @if (store.life()?.nextLook; as look) {
+            <p class="next">
+              <b>Next look {{ day(look.on) }}</b> <span class="quiet">{{ lookWhy() }}</span>
+              <a class="btn btn-primary" [routerLink]="['/inspect', detail.spot.id]">Inspect now</a>
+            </p>
+          }
+          @if (section(); as drawing) {
+            <h2>As planned</h2>
+            <s-drawing [drawing]="drawing" />
+          }
+        </section>
+        <section aria-label="History">
+          <h2>History</h2>
+          <ol>
+            @for (entry of entries(); track entry.id) {
+              <li [class.corrected]="entry.corrected">
+                <div class="stamp">
+                  <b>{{ entry.day }}</b>
+                  <span class="quiet">{{ entry.by }}</span>
+                </div>
+                <div class="told">
+                  <h3>
+                    {{ entry.name }}
+                    @if (entry.level) {
+                      <s-level-mark [level]="entry.level" />
+                    }
+                    @if (entry.corrected) {
+                      <small>corrected later</small>
+                    }
+                    @if (entry.correction) {
+                      <small>a correction</small>
+                    }
+                    @if (entry.waiting) {
+                      <small class="waits"><i class="bi bi-hourglass-split" aria-hidden="true"></i> on this device, to be sent</small>
+                    }
+                  </h3>
+                  <p class="facts">
+                    @for (fact of entry.facts; track fact.key) {
+                      <span><span class="quiet">{{ fact.name }}</span> {{ fact.value }}</span>
+                    }
+                  </p>
+                  @if (entry.findings.length > 0) {
+                    <s-findings [findings]="entry.findings" />
+                  }
+                </div>
+              </li>
+            }
+          </ol>
+        </section>
+      </div>
+    } @else if (!store.problem()) {
+      <p class="quiet" role="status">Opening the tree…</p>
+    }
+  `,
+  styleUrl: './tree-page.scss',
+})
+export class TreePage {
+  readonly treeId = input.required<string>();
+  protected readonly store = inject(SpotStore);
+  protected readonly sender = inject(RecordSender);
+  private readonly session = inject(SessionService);
+  protected readonly say = sayProblem;
+  protected readonly day = sayDate;
+
+  constructor() {
+    effect(() => this.store.open({ kind: 'tree', id: this.treeId() }));
+  }
+
+  protected readonly open = computed(() =>
+    (this.store.life()?.decisions ?? [])
+      .filter((decision) => decision.kind === 'do_remedy')
+      .map((decision) => ({ decision, words: decision.remedy ? remedyWords[decision.remedy] : null })),
+  );
+
+  protected readonly lookWhy = computed(() => {
+    const look = this.store.life()?.nextLook;
+    return look ? sayReason(look.because, this.session.units()) : '';
+  });
+
+  protected readonly section = computed(() => {
+    const detail = this.store.detail();
+    const life = this.store.life();
+    if (!detail || life?.plan?.kind !== 'plan' || !life.stock) return null;
+    const { plan, stock, ground } = life;
+    return pitSection({ plan, stock, ground, practice: detail.practice, units: this.session.units(), widthPx: 520, heightPx: 290 });
+  });
+
+  protected readonly entries = computed<Entry[]>(() => {
+    const records = this.store.records();
+    const corrected = new Set(records.map((record) => record.supersedes));
+    return inOrder(records as readonly (FieldRecord & { recordedBy: string; waiting?: true })[])
+      .map((record) => this.entry(record, corrected))
+      .sort((a, b) => (a.sortDay < b.sortDay ? 1 : a.sortDay > b.sortDay ? -1 : 0));
+  });
+
+  private entry(record: FieldRecord & { recordedBy: string; waiting?: true }, corrected: ReadonlySet<string | null>): Entry & { sortDay: string } {
+    const life = this.store.life();
+    const verdict = life?.inspections.find((look) => look.record.id === record.id)?.verdict;
+    const judgement = life?.planting?.record.id === record.id ? life.planting.judgement : undefined;
+    const sortDay = dayOf(record);
+    const dates = ['plantedOn', 'inspectedOn', 'doneOn'];
+    return {
+      id: record.id,
+      sortDay,
+      day: sayDay(sortDay),
+      name: recordNames[record.kind],
+      by: record.recordedBy,
+      facts: sayFacts(record.facts, this.session.units()).filter(({ key }) => !dates.includes(key)),
+      findings: verdict?.findings ?? judgement?.findings ?? [],
+      level: verdict?.level ?? judgement?.level ?? null,
+      corrected: corrected.has(record.id),
+      correction: record.supersedes !== null,
+      waiting: record.waiting === true,
+    };
+  }
+
+  protected async done(decision: Decision): Promise<void> {
+    if (!decision.remedy) return;
+    const facts = { remedy: decision.remedy, doneOn: this.session.today() };
+    await this.sender.send({ kind: 'remedy', facts, supersedes: null }, `${remedyWords[decision.remedy].act}: stored as done.`);
+  }
+}
+
+/** The day a record tells of: when it happened in the field, else when it was made. */
+function dayOf(record: FieldRecord): string {
+  switch (record.kind) {
+    case 'planting':
+      return record.facts.plantedOn;
+    case 'inspection':
+      return record.facts.inspectedOn;
+    case 'remedy':
+      return record.facts.doneOn;
+    default:
+      return record.recordedAt.slice(0, 10);
+  }
+}

@@ -1,0 +1,8 @@
+import { bootstrapApplication } from '@angular/platform-browser';
+import { App } from './app/app';
+import { appConfig } from './app/app.config';
+
+bootstrapApplication(App, appConfig).catch((error: unknown) => {
+  document.body.textContent = 'Sombra could not start. Reload the page.';
+  throw error;
+});
