@@ -63,9 +63,9 @@ function buildWeb() {
   for (const line of warnings) console.log(line);
 }
 
-export async function buildAll() {
+export async function buildAll({ web = true } = {}) {
   await whenChanged('server', serverParts, buildServer);
-  await whenChanged('web', webParts, buildWeb);
+  if (web) await whenChanged('web', webParts, buildWeb);
 }
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) await buildAll();

@@ -31,6 +31,9 @@ const lastName = (path: string): string => path.replace(/\[\d+\]|\.\d+/g, '').sp
 
 const isMeasure = (name: string): name is Measure => name in limits;
 
+/** Fields named shorter than the measure they hold. */
+const measureOf = (name: string): Measure | undefined => (name === 'heightM' ? 'treeHeightM' : isMeasure(name) ? name : undefined);
+
 /** Short enough to show in a message, and a number rather than somebody's words. */
 function echo(input: unknown): number | string | undefined {
   if (typeof input === 'number' && Number.isFinite(input)) return input;
@@ -42,7 +45,8 @@ export function problemIssues(error: z.ZodError): ProblemIssue[] {
   return error.issues.map((issue) => {
     const path = issue.path.map(String).join('.');
     const name = lastName(path);
-    const range = isMeasure(name) ? limits[name] : undefined;
+    const named = measureOf(name);
+    const range = named ? limits[named] : undefined;
     const received = echo(issue.input);
     if (range && received !== undefined && (issue.code === 'too_big' || issue.code === 'too_small')) {
       const message = `must be within ${range.min}–${range.max} ${range.unit}, got ${received}`;

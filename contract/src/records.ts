@@ -82,7 +82,7 @@ export const inspectionSchema = z.strictObject({
   circlingRoots: z.array(circlingRootSchema).max(20).nullable(),
 }) satisfies z.ZodType<Inspection>;
 
-const remedyCodes = [
+export const remedyCodes = [
   'replant_higher', 'widen_hole', 'give_rest_of_soak', 'level_the_ball', 'watch_yearly_clear',
   'clear_to_flare', 'examine_roots', 'lift_and_replant', 'collar_excavation', 'cover_roots', 'top_up_mulch', 'thin_mulch',
   'pull_back_mulch', 'remove_stake', 'loosen_tie', 'free_tie_now', 'mend_stake', 'water_now', 'water_soon', 'skip_water',

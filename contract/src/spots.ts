@@ -1,5 +1,6 @@
-import { recordKinds, stages, type Decision, type Level, type Practice, type Reason, type Stage } from '@sombra/core';
+import { stages, type Decision, type Practice, type Stage } from '@sombra/core';
 import { z } from 'zod';
+import { practiceSchema } from './practice';
 import { keptRecordSchema, type KeptRecord } from './records';
 
 export const positionSchema = z.tuple([z.number().min(-180).max(180), z.number().min(-85).max(85)]);
@@ -43,7 +44,7 @@ export const spotDetailSchema = z.object({
     version: z.int(),
   }),
   tree: z.object({ id: z.uuid(), species: z.string().nullable() }).nullable(),
-  practice: z.custom<Practice>((value) => typeof value === 'object' && value !== null),
+  practice: practiceSchema,
   records: z.array(keptRecordSchema),
 });
 export interface SpotDetail {
@@ -91,6 +92,3 @@ export interface Desk {
   total: number;
   waiting: Partial<Record<Stage, number>>;
 }
-
-export type { Level, Reason };
-export const recordKindSchema = z.enum(recordKinds);

@@ -34,7 +34,6 @@ export interface ReasonFacts {
   lift_people: { people: number; limitKg: number };
   lift_equipment: { limitKg: number };
   stock_kind_not_covered: { stock: StockKind; practice: string };
-  over_dug: { overMm: number; settlementMm: number };
   // ground
   soil_missing: Record<string, never>;
   percolation_missing: Record<string, never>;
@@ -44,7 +43,6 @@ export interface ReasonFacts {
   slope_missing: Record<string, never>;
   // stock
   stock_missing: Record<string, never>;
-  surplus_deep: { surplusMm: number };
   // day
   ready_to_plant: Record<string, never>;
   flare_as_planned: { actualMm: number; plannedMm: number; toleranceMm: number };
@@ -87,17 +85,13 @@ export interface ReasonFacts {
   roots_thick: { thickestMm: number; limitMm: number };
   look_scheduled: { monthAfterPlanting: number };
   look_follow_up: { inDays: number; remedy: RemedyCode };
-  look_overdue: { days: number };
-  look_due: Record<string, never>;
   look_yearly: Record<string, never>;
-  remedy_open: { remedy: RemedyCode; overdueDays: number };
 }
 
 /** What to do about a finding; `wording` holds the sentence and the caution of each. */
 export type RemedyCode =
   | 'none'
   | 'replant_higher'
-  | 'take_down_fill'
   | 'widen_hole'
   | 'give_rest_of_soak'
   | 'level_the_ball'

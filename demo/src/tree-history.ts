@@ -69,12 +69,15 @@ export function treeHistory(planted: Planted): DemoRecord[] {
   const percolation = planted.street.percolationMmPerH < 5 ? 'stands' : planted.street.percolationMmPerH < 25 ? 'slow' : 'good';
   const context = { practice: fieldDefault, plantedOn: planted.plantedOn, percolation } as const;
   let due = scheduledLook(planted.plantedOn, planted.plantedOn, fieldDefault).on;
-  for (let looks = 0; looks < 24; looks++) {
-    const on = addDaysTo(due, planted.from.whole(0, 9));
+  let repeats = 0;
+  for (;;) {
+    // A finding nobody can mend is not looked at every week for ever: the inspector comes back later each time.
+    const on = addDaysTo(due, planted.from.whole(0, 9) + 30 * repeats);
     if (on > planted.today) break;
     const look = lookAt(condition, on, planted);
     records.push(record('inspection', look, { on, hour: planted.from.whole(8, 16), by: 'Marta Velho-Lume', from: planted.from }));
     const verdict = judgeInspection(look, context);
+    repeats = verdict.level === 'urgent' ? Math.min(4, repeats + 1) : 0;
     for (const { remedy } of verdict.remedies) {
       const doneOn = addDaysTo(on, planted.from.whole(1, 12));
       if (doneOn > planted.today || !getsDone(remedy, planted)) continue;
@@ -146,10 +149,11 @@ function probe(on: IsoDate, { street, from }: Planted): ProbeClass {
   return from.pick(['moist', 'moist', 'moist', 'moist', 'wet']);
 }
 
-const neverDone: readonly RemedyCode[] = ['lift_and_replant', 'collar_excavation', 'refer_arborist', 'stage_root_cuts', 'find_drainage'];
+const neverDone: readonly RemedyCode[] = ['lift_and_replant', 'collar_excavation', 'refer_arborist', 'stage_root_cuts'];
 
 function getsDone(remedy: RemedyCode, { street, from }: Planted): boolean {
   if (remedy === 'remove_stake' && street.trouble === 'forgotten_stakes') return false;
+  if (remedy === 'find_drainage') return from.chance(0.4);
   return !neverDone.includes(remedy) && from.chance(0.85);
 }
 

@@ -170,6 +170,8 @@ export function rowFacts(row: SpotRow): RowFactsResult {
   const planting = rowPlanting(row);
   if (!planting.ok) return planting;
   const inspection = rowInspection(row);
+  const stray = inspectionColumns.find((column) => row.inspected_on === null && row[column] !== null);
+  if (stray) return { ok: false, column: 'inspected_on', message: `must be given where ${stray} is given` };
   if (inspection && !planting.value) return { ok: false, column: 'planted_on', message: 'must be given where a look is given' };
   if (inspection && planting.value && inspection.inspectedOn < planting.value.plantedOn) {
     return { ok: false, column: 'inspected_on', message: `must not be before planted_on, ${planting.value.plantedOn}` };
@@ -240,6 +242,8 @@ function rowPlanting(row: SpotRow): Group<NonNullable<RowFacts['planting']>> {
   }
   return { ok: true, value: { plantedOn, flareAboveGradeMm: flare, holeWidthMm: hole, firstWaterL: water } };
 }
+
+const inspectionColumns = ['flare_depth_mm', 'mulch_depth_mm', 'mulch_contact', 'stake', 'probe', 'circling_roots'] as const;
 
 function rowInspection(row: SpotRow): Inspection | null {
   if (row.inspected_on === null) return null;

@@ -3,7 +3,7 @@ import type { PitPlan } from '../pit';
 import type { Practice } from '../practice';
 import type { Stock } from '../stock';
 import { compassPoint, formatQuantity, type UnitSystem } from '../units';
-import { spreadApart, type Drawing, type Point, type Role, type Shape } from './shapes';
+import { spreadApart, textWidthPx, type Drawing, type Point, type Role, type Shape } from './shapes';
 
 export interface PitSectionInput {
   readonly plan: PitPlan;
@@ -12,18 +12,29 @@ export interface PitSectionInput {
   readonly practice: Practice;
   readonly units: UnitSystem;
   readonly widthPx: number;
+  /** The most height the drawing may take; it takes no more than its scale needs. */
   readonly heightPx: number;
 }
 
 /** Ratio of base to top diameter of a ball, so that the drawn frustum has the volume the plan computes. */
 const baseRatio = { container: 0.84, balled: 0.66 } as const;
 
-const gutter = { left: 118, right: 124, top: 34, bottom: 52 };
-const shoulderMm = 260;
+interface Gutter {
+  readonly left: number;
+  readonly right: number;
+  readonly top: number;
+  readonly bottom: number;
+}
+
+/** On a phone the drawing needs the room: labels break into short lines and the mulch is left to the table. */
+const compactUnderPx = 460;
+const isCompact = (widthPx: number): boolean => widthPx < compactUnderPx;
+
+const shoulderMm = 180;
 const trunkAboveMm = 420;
 const soilBelowMm = 130;
 const textPx = 13;
-const lineGapPx = 36;
+const lineGapPx = 17;
 
 /**
  * Section through the pit to one scale both ways, uphill on the left; along the strip where the pit is
@@ -31,12 +42,14 @@ const lineGapPx = 36;
  */
 export function pitSection(input: PitSectionInput): Drawing {
   const frame = sectionFrame(input);
-  const shapes = [...earth(input, frame), ...tree(input, frame), ...dressing(input, frame), ...dimensions(input, frame)];
-  return { widthPx: input.widthPx, heightPx: input.heightPx, shapes, description: describe(input) };
+  const shapes = [...earth(input, frame), ...tree(input, frame), ...dressing(input, frame), flareLine(input, frame), ...dimensions(input, frame)];
+  return { widthPx: input.widthPx, heightPx: frame.heightPx, shapes, description: describe(input) };
 }
 
 interface Frame {
+  readonly gutter: Gutter;
   readonly scale: number;
+  readonly heightPx: number;
   /** Millimetres from the trunk and above grade at the ball's uphill edge, to pixels. */
   readonly at: (xMm: number, yMm: number) => Point;
   readonly gradeAt: (xMm: number) => number;
@@ -48,7 +61,9 @@ interface Frame {
   readonly edgeMm: number;
 }
 
-function sectionFrame({ plan, ground, widthPx, heightPx }: PitSectionInput): Frame {
+function sectionFrame(input: PitSectionInput): Frame {
+  const { plan, ground, widthPx, heightPx: mostPx } = input;
+  const gutter = gutterFor(input);
   const slope = (ground.slopePct ?? 0) / 100;
   const halfBallMm = plan.rootsWidthMm / 2;
   const halfPitMm = plan.shape.lengthMm / 2;
@@ -58,14 +73,14 @@ function sectionFrame({ plan, ground, widthPx, heightPx }: PitSectionInput): Fra
   const baseMm = -plan.depthMm.value;
   const lowestMm = Math.min(baseMm, gradeAt(edgeMm)) - soilBelowMm;
   const roomX = widthPx - gutter.left - gutter.right;
-  const roomY = heightPx - gutter.top - gutter.bottom;
+  const roomY = mostPx - gutter.top - gutter.bottom;
   const scale = Math.min(roomX / (2 * edgeMm), roomY / (topMm - lowestMm));
   const centreX = gutter.left + roomX / 2;
-  const spareY = roomY - scale * (topMm - lowestMm);
-  const originY = gutter.top + spareY / 2 + scale * topMm;
+  const heightPx = Math.round(gutter.top + scale * (topMm - lowestMm) + gutter.bottom);
+  const originY = gutter.top + scale * topMm;
   const at = (xMm: number, yMm: number): Point => [centreX + xMm * scale, originY - yMm * scale];
   const halfBaseMm = plan.shape.bottomLengthMm / 2;
-  return { scale, at, gradeAt, halfPitMm, halfBaseMm, halfBallMm, topMm, baseMm, edgeMm };
+  return { gutter, scale, heightPx, at, gradeAt, halfPitMm, halfBaseMm, halfBallMm, topMm, baseMm, edgeMm };
 }
 
 const polygon = (role: Role, points: readonly Point[]): Shape => ({ kind: 'polygon', role, points });
@@ -75,10 +90,10 @@ function label(role: Role, at: Point, text: string, options: { align?: 'start' |
   return { kind: 'text', role, at, text, align: options.align ?? 'start', sizePx: textPx, strong: options.strong ?? false };
 }
 
-function earth({ heightPx }: PitSectionInput, f: Frame): Shape[] {
+function earth({ plan }: PitSectionInput, f: Frame): Shape[] {
   const left = f.at(-f.edgeMm, f.gradeAt(-f.edgeMm));
   const right = f.at(f.edgeMm, f.gradeAt(f.edgeMm));
-  const floorY = heightPx - gutter.bottom + 10;
+  const floorY = f.heightPx - f.gutter.bottom + 6;
   const pit: Point[] = [
     f.at(-f.halfPitMm, f.gradeAt(-f.halfPitMm)),
     f.at(-f.halfBaseMm, f.baseMm),
@@ -88,6 +103,7 @@ function earth({ heightPx }: PitSectionInput, f: Frame): Shape[] {
   return [
     polygon('ground', [left, right, [right[0], floorY], [left[0], floorY]]),
     polygon('backfill', pit),
+    ...[-1, 1].map((side) => apron(side, plan, f)),
     line('pit', pit),
     line('grade', [left, right]),
   ];
@@ -104,8 +120,20 @@ function tree({ plan, stock }: PitSectionInput, f: Frame): Shape[] {
     f.at(trunkMm, proudMm + 90),
     f.at(trunkMm, f.topMm),
   ];
-  const flare = line('flare', [f.at(-f.halfBallMm - 70, proudMm), f.at(f.halfBallMm + 70, proudMm)]);
-  return [...roots(stock, proudMm, f), polygon('trunk', trunk), flare];
+  return [...roots(stock, proudMm, f), polygon('trunk', trunk)];
+}
+
+function flareLine({ plan }: PitSectionInput, f: Frame): Shape {
+  const proudMm = plan.proudMm.value;
+  return line('flare', [f.at(-f.halfBallMm - 70, proudMm), f.at(f.halfBallMm + 70, proudMm)]);
+}
+
+/** Fill drawn up from grade to the ball's shoulder, begun under the ball so that its taper leaves no gap. */
+function apron(side: number, plan: PitPlan, f: Frame): Shape {
+  const xs = steps(f.halfBallMm * 0.6, f.halfPitMm, 16).map((x) => side * x);
+  const top = xs.map((x) => f.at(x, surfaceAt(x, plan, f)));
+  const foot = [...xs].reverse().map((x) => f.at(x, Math.min(f.gradeAt(x), surfaceAt(x, plan, f))));
+  return polygon('backfill', [...top, ...foot]);
 }
 
 function roots(stock: Stock, proudMm: number, f: Frame): Shape[] {
@@ -146,13 +174,6 @@ function dressing({ plan, stock, practice }: PitSectionInput, f: Frame): Shape[]
     const xs = steps(inner, half, 14).map((x) => side * x);
     const under = xs.map((x) => f.at(x, surfaceAt(x, plan, f)));
     const over = xs.map((x) => f.at(x, surfaceAt(x, plan, f) + thicknessMm * taper(Math.abs(x), inner, half, f.halfBallMm)));
-    const apron = steps(f.halfBallMm, half, 10).map((x) => side * x);
-    shapes.push(
-      polygon('backfill', [
-        ...apron.map((x) => f.at(x, surfaceAt(x, plan, f))),
-        ...[...apron].reverse().map((x) => f.at(x, Math.min(f.gradeAt(x), surfaceAt(x, plan, f)))),
-      ]),
-    );
     if (plan.berm) shapes.push(bermMound(side, plan.berm.heightMm, plan, f));
     shapes.push(polygon('mulch', [...under, ...over.reverse()]));
   }
@@ -182,50 +203,121 @@ function steps(from: number, to: number, count: number): number[] {
   return Array.from({ length: count + 1 }, (_, i) => from + ((to - from) * i) / count);
 }
 
-function dimensions(input: PitSectionInput, f: Frame): Shape[] {
-  const { plan, ground, units, heightPx, widthPx } = input;
+/** A number with the word beside it, and words that go below. */
+interface Legend {
+  readonly value: string;
+  readonly word: string;
+  readonly below: string | null;
+}
+
+interface Legends {
+  readonly proud: Legend;
+  readonly depth: Legend;
+  /** Only where the ground falls. */
+  readonly downhill: Legend | null;
+  /** Left out where room is short. */
+  readonly mulch: readonly [string, string] | null;
+}
+
+function legendsOf({ plan, ground, practice, units, widthPx }: PitSectionInput): Legends {
   const mm = (value: number) => formatQuantity(value, 'lengthMm', units);
   const sloped = (ground.slopePct ?? 0) > 0;
+  return {
+    proud: { value: mm(plan.proudMm.value), word: 'proud', below: null },
+    depth: { value: mm(plan.depthMm.value), word: 'deep', below: sloped ? 'uphill edge' : 'below grade' },
+    downhill: sloped ? { value: mm(plan.downhillProudMm.value), word: 'proud', below: downhillWord(ground) } : null,
+    mulch: isCompact(widthPx) ? null : [`mulch ${mm(practice.mulch.thicknessMm)},`, `${mm(practice.mulch.gapMm)} clear`],
+  };
+}
+
+const headOf = (legend: Legend, compact: boolean): string => (compact ? legend.value : `${legend.value} ${legend.word}`);
+const linesBelow = (legend: Legend, compact: boolean): string[] =>
+  [compact ? legend.word : null, legend.below].filter((text) => text !== null);
+
+/** Room for the dimension line and its tick between a label and the drawing. */
+const besideLabelPx = 26;
+
+/** Gutters as wide as the labels that stand in them. */
+function gutterFor(input: PitSectionInput): Gutter {
+  const compact = isCompact(input.widthPx);
+  const { proud, depth, downhill, mulch } = legendsOf(input);
+  const widest = (texts: readonly string[]) => Math.max(0, ...texts.map((text) => textWidthPx(text, textPx)));
+  const texts = (legend: Legend | null) => (legend ? [headOf(legend, compact), ...linesBelow(legend, compact)] : []);
+  const left = widest([...texts(proud), ...texts(depth)]);
+  const right = widest([...texts(downhill), ...(mulch ?? [])]);
+  return { left: left + besideLabelPx, right: right === 0 ? 12 : right + besideLabelPx, top: 8, bottom: 52 };
+}
+
+function dimensions(input: PitSectionInput, f: Frame): Shape[] {
+  const { plan, widthPx } = input;
+  const compact = isCompact(widthPx);
+  const legends = legendsOf(input);
   const proudMm = plan.proudMm.value;
-  const leftX = gutter.left - 12;
-  const rightX = widthPx - gutter.right + 12;
+  const leftX = f.gutter.left - 14;
+  const rightX = widthPx - f.gutter.right + 14;
   const flareY = f.at(0, proudMm)[1];
   const gradeY = f.at(0, 0)[1];
   const baseY = f.at(0, f.baseMm)[1];
-  const [proudY = flareY, depthY = baseY] = spreadApart([Math.min(flareY, gradeY) - 14, (gradeY + baseY) / 2], lineGapPx);
-  const downhillGradeY = f.at(0, f.gradeAt(f.halfBallMm))[1];
-  const shapes: Shape[] = [
+  const apart = legendHeightPx(legends.proud, compact);
+  const [proudY = flareY, depthY = baseY] = spreadApart([Math.max(14, Math.min(flareY, gradeY) - apart + 12), (gradeY + baseY) / 2], apart);
+  return [
     line('note', [[leftX - 4, flareY], f.at(-f.halfBallMm - 70, proudMm)]),
     line('note', [[leftX - 4, gradeY], f.at(-f.halfBallMm, 0)]),
     line('note', [[leftX - 4, baseY], f.at(-f.halfBaseMm, f.baseMm)]),
     ...measure([leftX, gradeY], [leftX, baseY]),
-    label('label', [leftX - 10, proudY], `${mm(proudMm)} proud`, { align: 'end', strong: true }),
-    label('label', [leftX - 10, depthY], `${mm(plan.depthMm.value)} deep`, { align: 'end', strong: true }),
-    label('note', [leftX - 10, depthY + 15], sloped ? 'uphill edge' : 'below grade', { align: 'end' }),
+    ...stacked([leftX - 8, proudY], legends.proud, { align: 'end', compact }),
+    ...stacked([leftX - 8, depthY], legends.depth, { align: 'end', compact }),
+    ...rightLabels(input, f, { legends, rightX, flareY }),
+    ...acrossLabels(input, f, baseY),
   ];
-  if (sloped) {
+}
+
+function rightLabels(input: PitSectionInput, f: Frame, at: { legends: Legends; rightX: number; flareY: number }): Shape[] {
+  const { legends, rightX, flareY } = at;
+  const compact = isCompact(input.widthPx);
+  const shapes: Shape[] = [];
+  const mulchY = Math.max(14, flareY - 48);
+  const [, downhillY = flareY] = spreadApart([legends.mulch ? mulchY + 15 : 0, Math.max(14, flareY - 6)], lineGapPx);
+  if (legends.downhill) {
+    const downhillGradeY = f.at(0, f.gradeAt(f.halfBallMm))[1];
     shapes.push(
-      line('note', [f.at(f.halfBallMm + 70, proudMm), [rightX + 4, flareY]]),
+      line('note', [f.at(f.halfBallMm + 70, input.plan.proudMm.value), [rightX + 4, flareY]]),
       line('note', [f.at(f.halfBallMm, f.gradeAt(f.halfBallMm)), [rightX + 4, downhillGradeY]]),
       ...measure([rightX, flareY], [rightX, downhillGradeY]),
-      label('label', [rightX + 10, flareY - 6], `${mm(plan.downhillProudMm.value)} proud`, { strong: true }),
-      label('note', [rightX + 10, flareY + 9], downhillWord(ground)),
+      ...stacked([rightX + 8, downhillY], legends.downhill, { align: 'start', compact }),
     );
   }
-  const [ballY, wideY] = [baseY + 16, heightPx - 26];
-  const across = plan.shape.lengthMm > plan.shape.widthMm ? 'long, along the strip' : 'wide at grade';
-  shapes.push(
-    ...measure([f.at(-f.halfPitMm, 0)[0], wideY], [f.at(f.halfPitMm, 0)[0], wideY]),
-    label('label', [f.at(0, 0)[0], wideY + 17], `${mm(plan.shape.lengthMm)} ${across}`, { align: 'middle', strong: true }),
-    label('note', [f.at(0, 0)[0], ballY], baseWord(input), { align: 'middle' }),
-    label('note', [rightX + 10, f.at(0, proudMm + 0.6 * trunkAboveMm)[1]], `mulch ${mm(input.practice.mulch.thicknessMm)},`),
-    label('note', [rightX + 10, f.at(0, proudMm + 0.6 * trunkAboveMm)[1] + 15], `${mm(input.practice.mulch.gapMm)} clear`),
-    line('note', [
-      [rightX + 6, f.at(0, proudMm + 0.6 * trunkAboveMm)[1] + 2],
-      f.at(f.halfBallMm * 0.9, surfaceAt(f.halfBallMm * 0.9, plan, f) + 30),
-    ]),
-  );
+  if (legends.mulch) {
+    const touches = f.at(f.halfBallMm * 0.9, surfaceAt(f.halfBallMm * 0.9, input.plan, f) + 30);
+    shapes.push(
+      label('note', [rightX + 8, mulchY], legends.mulch[0]),
+      label('note', [rightX + 8, mulchY + 15], legends.mulch[1]),
+      line('note', [[rightX + 4, mulchY + 2], touches]),
+    );
+  }
   return shapes;
+}
+
+function acrossLabels(input: PitSectionInput, f: Frame, baseY: number): Shape[] {
+  const { shape } = input.plan;
+  const wideY = f.heightPx - 28;
+  const across = shape.lengthMm > shape.widthMm ? 'long, along the strip' : 'wide at grade';
+  const words = `${formatQuantity(shape.lengthMm, 'lengthMm', input.units)} ${across}`;
+  return [
+    ...measure([f.at(-f.halfPitMm, 0)[0], wideY], [f.at(f.halfPitMm, 0)[0], wideY]),
+    label('label', [f.at(0, 0)[0], wideY + 17], words, { align: 'middle', strong: true }),
+    label('note', [f.at(0, 0)[0], baseY + 16], baseWord(input), { align: 'middle' }),
+  ];
+}
+
+/** From the first line of a legend to where the next may begin. */
+const legendHeightPx = (legend: Legend, compact: boolean): number => 15 * (1 + linesBelow(legend, compact).length) + 4;
+
+/** A number with its word beside it, or under it where room is short; further words below. */
+function stacked(at: Point, legend: Legend, style: { align: 'start' | 'end'; compact: boolean }): Shape[] {
+  const head = label('label', at, headOf(legend, style.compact), { align: style.align, strong: true });
+  const below = linesBelow(legend, style.compact);
+  return [head, ...below.map((text, i) => label('note', [at[0], at[1] + 15 * (i + 1)], text, { align: style.align }))];
 }
 
 const downhillWord = (ground: GroundFacts): string =>

@@ -42,7 +42,7 @@ export interface Drawing {
 }
 
 /** Typical advance of a character in the shipped text face, em; labels are placed by it. */
-const advanceEm = 0.56;
+const advanceEm = 0.53;
 
 export const textWidthPx = (text: string, sizePx: number): number => text.length * sizePx * advanceEm;
 

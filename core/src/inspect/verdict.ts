@@ -51,21 +51,6 @@ export interface InspectionContext {
 
 const severity: Readonly<Record<Level, number>> = { urgent: 0, act: 1, watch: 2, good: 3 };
 
-/** How soon a remedy of this kind is looked at again, days; the rest wait for the scheduled look. */
-const followUpDays: Partial<Record<RemedyCode, number>> = {
-  water_now: 3,
-  water_soon: 7,
-  skip_water: 14,
-  find_drainage: 7,
-  free_tie_now: 30,
-  mend_stake: 30,
-  remove_stake: 30,
-  clear_to_flare: 60,
-  cut_root: 90,
-  stage_root_cuts: 180,
-  examine_roots: 30,
-};
-
 /**
  * What a look at a tree means: a finding for each thing looked at, the remedy and its last day, and the
  * date of the next look. Limits are the practice's. A share of circumference is of the roots exposed.
@@ -83,19 +68,21 @@ export function judgeInspection(look: Inspection, context: InspectionContext): I
   ]
     .filter((f) => f !== undefined)
     .sort((a, b) => severity[a.level] - severity[b.level]);
-  const days = context.practice.inspection.remedyDays;
   const remedies = findings
     .filter((f) => f.remedy !== 'none' && f.level !== 'good')
-    .map(({ remedy, level }) => {
-      const wait = level === 'urgent' ? days.urgent : level === 'act' ? days.act : days.watch;
-      return { remedy, level, dueOn: addDaysTo(look.inspectedOn, Math.min(wait, followUpDays[remedy] ?? wait)) };
-    });
+    .map(({ remedy, level }) => ({ remedy, level, dueOn: addDaysTo(look.inspectedOn, remedyDays(remedy, level, context.practice)) }));
   return {
     level: worstLevel(findings.map((f) => f.level)),
     findings,
     remedies,
     nextLook: nextLook(look, context, remedies.map((r) => r.remedy)),
   };
+}
+
+/** Days a remedy may take: its own time where the practice names one, else that of its level. */
+export function remedyDays(remedy: RemedyCode, level: Level, practice: Practice): number {
+  const { remedyDays: byLevel, remedyDaysOf } = practice.inspection;
+  return remedyDaysOf[remedy] ?? (level === 'urgent' ? byLevel.urgent : level === 'act' ? byLevel.act : byLevel.watch);
 }
 
 /** First scheduled look after `after`, then one a year. */
@@ -111,7 +98,7 @@ export function scheduledLook(plantedOn: IsoDate, after: IsoDate, practice: Prac
 function nextLook(look: Inspection, context: InspectionContext, remedies: readonly RemedyCode[]): NextLook {
   const scheduled = scheduledLook(context.plantedOn, look.inspectedOn, context.practice);
   const followUps = remedies.flatMap((remedy) => {
-    const inDays = followUpDays[remedy];
+    const inDays = context.practice.inspection.followUpDays[remedy];
     return inDays === undefined ? [] : [{ remedy, inDays, on: addDaysTo(look.inspectedOn, inDays) }];
   });
   const first = earliest(followUps.map((f) => f.on));

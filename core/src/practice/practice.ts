@@ -1,4 +1,5 @@
 import type { SoilClass } from '../ground';
+import type { RemedyCode } from '../reason';
 import type { StockKind } from '../stock';
 
 /**
@@ -63,8 +64,12 @@ export interface InspectionRules {
     /** A root thicker than this is for a qualified arborist. */
     readonly referRootOverMm: number;
   };
-  /** Days until a remedy is due. */
+  /** Days until a remedy is due, by how pressing its finding is. */
   readonly remedyDays: { readonly urgent: number; readonly act: number; readonly watch: number };
+  /** Remedies that have a time of their own: a season to wait for, somebody to call in. Days. */
+  readonly remedyDaysOf: Partial<Readonly<Record<RemedyCode, number>>>;
+  /** How soon a tree is looked at again after a finding of this kind; the rest wait for the schedule. Days. */
+  readonly followUpDays: Partial<Readonly<Record<RemedyCode, number>>>;
 }
 
 export type PracticeChoice = keyof Omit<Practice, 'id' | 'version' | 'name' | 'appliesTo'>;
@@ -100,5 +105,28 @@ export const fieldDefault: Practice = {
     exposedMm: 100,
     roots: { stagedFromPct: 25, referOverPct: 50, referRootOverMm: 50 },
     remedyDays: { urgent: 2, act: 14, watch: 365 },
+    remedyDaysOf: {
+      water_soon: 7,
+      skip_water: 14,
+      lift_and_replant: 90,
+      collar_excavation: 90,
+      stage_root_cuts: 60,
+      refer_arborist: 30,
+    },
+    followUpDays: {
+      water_now: 3,
+      water_soon: 7,
+      skip_water: 14,
+      find_drainage: 7,
+      free_tie_now: 30,
+      mend_stake: 30,
+      remove_stake: 30,
+      examine_roots: 30,
+      clear_to_flare: 60,
+      cut_root: 90,
+      lift_and_replant: 120,
+      collar_excavation: 120,
+      stage_root_cuts: 180,
+    },
   },
 };

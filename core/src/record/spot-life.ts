@@ -1,12 +1,11 @@
-import type { IsoDate } from '../calendar';
+import { addDaysTo, type IsoDate } from '../calendar';
 import { judgeAsBuilt, type AsBuiltJudgement } from '../day';
 import { groundPercolation, unknownGround, type GroundFacts } from '../ground';
-import { judgeInspection, scheduledLook, type InspectionVerdict, type NextLook } from '../inspect';
+import { judgeInspection, remedyDays, scheduledLook, type InspectionVerdict, type NextLook } from '../inspect';
 import { groundGaps, pitPlan, type PitPlan, type PitResult } from '../pit';
 import type { Practice } from '../practice';
 import { because, worstLevel, type Level, type Reason, type RemedyCode } from '../reason';
 import type { Stock } from '../stock';
-import { addDaysTo } from '../calendar';
 import { ofKind, standing, type FieldRecord, type RecordOfKind } from './record';
 
 export const stages = ['ground', 'match', 'stock', 'pit', 'day', 'water', 'inspect', 'results'] as const;
@@ -122,13 +121,12 @@ function openRemedies(
 ): Decision[] {
   const latest = new Map<string, OpenFinding[]>();
   const plantedOn = planting.record.facts.plantedOn;
-  const { remedyDays } = practice.inspection;
   latest.set(
     'as_built',
     planting.judgement.findings.map((f) => ({
       aspect: 'as_built',
       foundOn: plantedOn,
-      decision: remedyDecision(f, addDaysTo(plantedOn, f.level === 'urgent' ? remedyDays.urgent : remedyDays.act)),
+      decision: remedyDecision(f, addDaysTo(plantedOn, remedyDays(f.remedy, f.level, practice))),
     })),
   );
   for (const { record, verdict } of inspections) {

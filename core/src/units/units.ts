@@ -44,7 +44,7 @@ export function toDisplay(value: number, quantity: Quantity, system: UnitSystem)
 export const fromDisplay = (shown: number, quantity: Quantity, system: UnitSystem): number =>
   shown / displays[quantity][system].factor;
 
-const narrowSpace = ' ';
+const narrowSpace = '\u202f';
 
 /** Digits grouped by narrow spaces from 10 000 up, decimal point, true minus: the same in every language. */
 export function formatNumber(value: number, decimals: number): string {

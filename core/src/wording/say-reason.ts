@@ -41,7 +41,7 @@ const sentences: Sentences = {
   flare_base: (f, s) => `${f.practice}: flare ${s.mm(f.baseMm)} above grade.`,
   flare_heavy_soil: (f, s) => `${capital(soilNames[f.soil])}: + ${s.mm(f.extraMm)}.`,
   flare_stony: (f, s) => `Stony soil: + ${s.mm(f.extraMm)}.`,
-  flare_slow: (f, s) => `Percolation ${percolationNames[f.percolation]}: + ${s.mm(f.extraMm)}.`,
+  flare_slow: (f, s) => `Percolation test, ${percolationNames[f.percolation]}: + ${s.mm(f.extraMm)}.`,
   flare_larger_allowance_rules: (f, s) => `Allowances do not add up; the largest counts: + ${s.mm(f.extraMm)}.`,
   flare_settlement: (f, s) =>
     `${s.mm(f.fillUnderBallMm)} put back ${f.firmed ? 'and firmed' : 'loose'} under the ball settles ${s.pct(f.sharePct)}: + ${s.mm(f.settlementMm)}.`,
@@ -71,7 +71,6 @@ const sentences: Sentences = {
   lift_people: (f, s) => `Up to ${s.kg(f.limitKg)} for ${f.people === 1 ? 'one person' : `${f.people} people`}.`,
   lift_equipment: (f, s) => `Over ${s.kg(f.limitKg)}: trolley, boards or machine; no lifting by hand.`,
   stock_kind_not_covered: (f) => `${f.practice} does not cover ${stockNames[f.stock]} stock; choose a practice that does.`,
-  over_dug: (f, s) => `Dug ${s.mm(f.overMm)} too deep: put back and firm, leave ${s.mm(f.settlementMm)} more proud.`,
   soil_missing: () => 'Soil class not recorded.',
   percolation_missing: () => 'No percolation test.',
   percolation_questioned: (f) => `Percolation test in doubt: ${lower(questionNames[f.question])}.`,
@@ -80,7 +79,6 @@ const sentences: Sentences = {
     `Wires ${s.m(f.wireHeightM)} above the spot: no tools or tree within the utility's distance; ask its qualified people.`,
   slope_missing: () => 'Slope not measured.',
   stock_missing: () => 'Ball, caliper and topmost roots not measured.',
-  surplus_deep: (f, s) => `${s.mm(f.surplusMm)} of soil over the topmost roots.`,
   ready_to_plant: () => 'Ground and stock are measured and the pit plan stands.',
   flare_as_planned: (f, s) => `Flare ${s.mm(f.actualMm)} above grade, planned ${s.mm(f.plannedMm)} ± ${s.mm(f.toleranceMm)}.`,
   flare_below_grade: (f, s) => `Flare ${s.mm(-f.actualMm)} below grade, planned ${s.mm(f.plannedMm)} above.`,
@@ -115,7 +113,7 @@ const sentences: Sentences = {
   probe_dry: () => 'Dry at ball depth.',
   probe_wet: () => 'Wet at ball depth.',
   probe_saturated: (f) =>
-    f.percolation === 'unknown' ? 'Waterlogged at ball depth; percolation not known.' : `Waterlogged at ball depth; percolation ${percolationNames[f.percolation]}.`,
+    f.percolation === 'unknown' ? 'Waterlogged at ball depth; percolation not known.' : `Waterlogged at ball depth; percolation test: ${percolationNames[f.percolation]}.`,
   roots_none_circling: () => 'No circling roots seen on the roots exposed.',
   roots_pressing: (f, s) => `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, under ${s.pct(f.limitPct)}; thickest ${s.mm(f.thickestMm)}.`,
   roots_staged: (f, s) => `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, ${s.n(f.limitPct)} to ${s.pct(f.toPct)}; thickest ${s.mm(f.thickestMm)}.`,
@@ -123,10 +121,7 @@ const sentences: Sentences = {
   roots_thick: (f, s) => `A circling root is ${s.mm(f.thickestMm)} thick, over ${s.mm(f.limitMm)}.`,
   look_scheduled: (f) => `Scheduled look ${months(f.monthAfterPlanting)} after planting.`,
   look_follow_up: (f) => `Look again in ${days(f.inDays)} after: ${lower(remedyWords[f.remedy].act)}.`,
-  look_overdue: (f) => `The look is ${days(f.days)} late.`,
-  look_due: () => 'The look is due.',
   look_yearly: () => 'Yearly look until established.',
-  remedy_open: (f) => `${remedyWords[f.remedy].act}: ${f.overdueDays > 0 ? `${days(f.overdueDays)} late` : 'open'}.`,
 };
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

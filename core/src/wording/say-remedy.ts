@@ -19,7 +19,6 @@ export const remedyWords: Readonly<Record<RemedyCode, RemedyWords>> = {
     how: 'Lift the ball and firm soil under it until the flare stands at the planned height, then soak again.',
     caution: lifting,
   },
-  take_down_fill: { act: 'Take fill down', how: 'Rake surplus soil off the ball.', caution: null },
   widen_hole: { act: 'Widen the hole', how: 'Loosen the soil around the pit out to the planned width, in the top 300 mm.', caution: null },
   give_rest_of_soak: { act: 'Give the rest of the soak', how: 'Bring the missing water the same day, slowly, inside the berm.', caution: null },
   level_the_ball: { act: 'Level the ball', how: 'Check that the trunk is plumb from two sides and firm the low side.', caution: lifting },

@@ -49,9 +49,9 @@ export function planRow(row: GoodRow, context: PlanContext): PlannedRow {
   const records = [...carried, ...changes];
   const updatesSpot = stored !== undefined && differs(row, stored);
   const verdict = !stored ? 'new' : updatesSpot || records.length > 0 ? 'changed' : 'same';
-  const kinds = new Set<string>(records.map(({ record }) => record.kind));
-  if (!stored) kinds.add('spot');
+  const kinds = new Set<string>(stored ? [] : ['spot']);
   if (updatesSpot) kinds.add('position or name');
+  for (const { record } of records) kinds.add(record.kind);
   return { row, spotId, treeId, verdict, writes: [...kinds], updatesSpot, records };
 }
 

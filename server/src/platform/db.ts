@@ -33,6 +33,9 @@ export function isDatabaseAway(error: unknown): boolean {
   const code = (error as { code?: unknown }).code;
   if (error.name === 'KnexTimeoutError') return true;
   if (error instanceof AggregateError) return error.errors.some(isDatabaseAway);
-  if (typeof code === 'string') return ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', '57P01', '57P02', '57P03'].includes(code) || code.startsWith('08');
+  // 57P0x: the server is going down or coming up; 53300: no connection left; 55000: the database takes none now.
+  const away = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', '57P01', '57P02', '57P03', '53300'];
+  if (code === '55000') return error.message.includes('not currently accepting connections');
+  if (typeof code === 'string') return away.includes(code) || code.startsWith('08');
   return /Connection terminated|Connection ended|timeout expired/.test(error.message);
 }

@@ -1,4 +1,4 @@
-import type { KeptRecord } from '@sombra/contract';
+import { practiceSchema, type KeptRecord } from '@sombra/contract';
 import { fieldDefault, type Decision, type FieldRecord, type Level, type Practice, type SpotLife, type Stage } from '@sombra/core';
 import type { Db } from '../platform/db';
 
@@ -76,8 +76,8 @@ export async function recordsOfSpots(db: Db, spotIds: readonly string[]): Promis
 export async function currentPractice(db: Db): Promise<Practice> {
   const row = await db('programme')
     .join('practice', (on) => on.on('practice.id', 'programme.practice_id').andOn('practice.version', 'programme.practice_version'))
-    .first<{ body: Practice } | undefined>('practice.body');
-  return row?.body ?? fieldDefault;
+    .first<{ body: unknown } | undefined>('practice.body');
+  return row ? practiceSchema.parse(row.body) : fieldDefault;
 }
 
 export async function standingTrees(db: Db, spotIds: readonly string[]): Promise<Map<string, string>> {

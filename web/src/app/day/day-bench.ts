@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import { formatQuantity, InvalidInputError, judgeAsBuilt, ofKind, pitSection, standing, type PlantingFacts } from '@sombra/core';
-import { DrawingView } from '../drawing/drawing-view';
+import { formatQuantity, InvalidInputError, judgeAsBuilt, ofKind, standing, type PlantingFacts } from '@sombra/core';
+import { PitSectionView } from '../pit/pit-section-view';
 import { DayField } from '../fields/day-field';
 import { MeasureField } from '../fields/measure-field';
 import { LevelMark } from '../frame/level-mark';
@@ -19,7 +19,7 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
 @Component({
   selector: 's-day-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ReactiveFormsModule, RouterLink, DrawingView, DayField, MeasureField, LevelMark, FindingsList, FormFoot, SpotHead],
+  imports: [ReactiveFormsModule, RouterLink, PitSectionView, DayField, MeasureField, LevelMark, FindingsList, FormFoot, SpotHead],
   providers: [RecordSender, FormDraft],
   template: `
     <s-spot-head [heading]="heading()" />
@@ -34,8 +34,8 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
           @for (point of points; track point; let i = $index) {
             <s-measure-field [formControlName]="point" [label]="'Flare, point ' + (i + 1)" measure="flareAboveGradeMm" [required]="i === 0" [fault]="i === 0 ? sender.faultIn('flareAboveGradeMm') : null" />
           }
-          <s-measure-field formControlName="holeWidthMm" label="Hole width" measure="holeWidthMm" [note]="planned().width" [fault]="sender.faultIn('holeWidthMm')" />
-          <s-measure-field formControlName="firstWaterL" label="First water" measure="firstWaterL" quantity="volumeL" [note]="planned().water" [fault]="sender.faultIn('firstWaterL')" />
+          <s-measure-field formControlName="holeWidthMm" label="Hole width" measure="holeWidthMm" [note]="plannedWords().width" [fault]="sender.faultIn('holeWidthMm')" />
+          <s-measure-field formControlName="firstWaterL" label="First water" measure="firstWaterL" quantity="volumeL" [note]="plannedWords().water" [fault]="sender.faultIn('firstWaterL')" />
           <s-form-foot [act]="corrects() ? 'Store a correction' : 'Store as built'" [tried]="tried()" [incomplete]="incomplete()" (discard)="discard()" />
         }
       </form>
@@ -49,9 +49,9 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
         } @else {
           <p class="quiet">The difference from plan is judged as soon as the values are complete.</p>
         }
-        @if (section(); as drawing) {
+        @if (store.planned(); as planned) {
           <h2>The plan</h2>
-          <s-drawing [drawing]="drawing" />
+          <s-pit-section [plan]="planned.plan" [stock]="planned.stock" [ground]="planned.ground" [practice]="planned.practice" />
         } @else {
           <p class="caution">
             No pit plan stands for this spot. <a [routerLink]="['/stock', store.detail()?.spot?.id]">Look at the measures</a> before planting.
@@ -83,7 +83,7 @@ export class DayBench extends RecordForm<'planting'> {
     return plan?.kind === 'plan' ? plan : undefined;
   });
 
-  protected readonly planned = computed(() => {
+  protected readonly plannedWords = computed(() => {
     const plan = this.plan();
     const units = this.session.units();
     if (!plan) return { width: '', water: '' };
@@ -110,14 +110,6 @@ export class DayBench extends RecordForm<'planting'> {
       if (error instanceof InvalidInputError) return null;
       throw error;
     }
-  });
-
-  protected readonly section = computed(() => {
-    const plan = this.plan();
-    const detail = this.store.detail();
-    const life = this.store.life();
-    if (!plan || !detail || !life?.stock) return null;
-    return pitSection({ plan, stock: life.stock, ground: life.ground, practice: detail.practice, units: this.session.units(), widthPx: 560, heightPx: 300 });
   });
 
   protected readonly dayFault = computed(() => {

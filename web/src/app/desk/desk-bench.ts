@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { DeskLine } from '@sombra/contract';
-import { pitSection, remedyWords, type DecisionKind } from '@sombra/core';
+import { remedyWords, type DecisionKind } from '@sombra/core';
 import type { OpenStage } from '../app.routes';
-import { DrawingView } from '../drawing/drawing-view';
+import { PitSectionView } from '../pit/pit-section-view';
 import { BecauseList } from '../frame/because-list';
 import { sayProblem } from '../frame/problem';
 import { sayDate } from '../frame/say-date';
@@ -26,7 +26,7 @@ const openers: Readonly<Record<DecisionKind, { readonly stage: OpenStage; readon
 @Component({
   selector: 's-desk-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, BecauseList, DrawingView, FindingsList, SpotHead],
+  imports: [RouterLink, BecauseList, PitSectionView, FindingsList, SpotHead],
   template: `
     <s-spot-head />
     @if (words(); as remedy) {
@@ -59,8 +59,8 @@ const openers: Readonly<Record<DecisionKind, { readonly stage: OpenStage; readon
     @if (lastLook(); as look) {
       <h2>Last look, {{ date(look.record.facts.inspectedOn) }}</h2>
       <s-findings [findings]="look.verdict.findings" />
-    } @else if (section(); as drawing) {
-      <s-drawing [drawing]="drawing" />
+    } @else if (store.planned(); as planned) {
+      <s-pit-section [plan]="planned.plan" [stock]="planned.stock" [ground]="planned.ground" [practice]="planned.practice" />
     }
   `,
   styles: `
@@ -74,7 +74,7 @@ const openers: Readonly<Record<DecisionKind, { readonly stage: OpenStage; readon
 })
 export class DeskBench {
   readonly line = input.required<DeskLine>();
-  private readonly store = inject(SpotStore);
+  protected readonly store = inject(SpotStore);
   private readonly session = inject(SessionService);
   protected readonly sender = inject(RecordSender);
   protected readonly say = sayProblem;
@@ -85,14 +85,6 @@ export class DeskBench {
     return remedy ? remedyWords[remedy] : null;
   });
   protected readonly lastLook = computed(() => this.store.life()?.inspections.at(-1) ?? null);
-
-  protected readonly section = computed(() => {
-    const detail = this.store.detail();
-    const life = this.store.life();
-    if (!detail || life?.plan?.kind !== 'plan' || !life.stock) return null;
-    const { plan, stock, ground } = life;
-    return pitSection({ plan, stock, ground, practice: detail.practice, units: this.session.units(), widthPx: 600, heightPx: 330 });
-  });
 
   protected async done(): Promise<void> {
     const { remedy } = this.line();

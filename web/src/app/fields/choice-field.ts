@@ -47,6 +47,8 @@ export const choicesOf = (names: Readonly<Record<string, string>>): Choice[] =>
       gap: 0.3rem;
     }
     label {
+      /* Holds its hidden radio: left free, it would stretch the page it sits on. */
+      position: relative;
       display: inline-flex;
       align-items: center;
       min-height: 42px;

@@ -11,7 +11,7 @@ import { DeskService } from '../desk/desk.service';
   imports: [RouterLink, RouterLinkActive],
   template: `
     <nav aria-label="Work order">
-      <a class="mark" routerLink="/desk" aria-label="Sombra, to the desk"><img src="mark.svg" alt="" width="44" height="44" /></a>
+      <a class="home" routerLink="/desk" aria-label="Sombra, to the desk"><img src="mark.svg" alt="" width="44" height="44" /></a>
       <a class="stop" routerLink="/desk" routerLinkActive="here" ariaCurrentWhenActive="page"><span>Desk</span></a>
       @for (stage of stages(); track stage.name) {
         <a class="stop" [routerLink]="['/', stage.path]" routerLinkActive="here" ariaCurrentWhenActive="page">
@@ -25,13 +25,13 @@ import { DeskService } from '../desk/desk.service';
   `,
   styles: `
     nav {
-      width: 104px;
+      width: 122px;
       height: 100vh;
       background: var(--pine);
       display: flex;
       flex-direction: column;
     }
-    .mark {
+    .home {
       padding: 0.9rem 0;
       text-align: center;
     }
@@ -80,7 +80,7 @@ import { DeskService } from '../desk/desk.service';
         flex-direction: row;
         overflow-x: auto;
       }
-      .mark {
+      .home {
         display: none;
       }
       .stop {

@@ -31,7 +31,9 @@ import { sayDate } from './say-date';
         </div>
       </div>
       <div ngbDropdown placement="bottom-end">
-        <button type="button" class="btn btn-sm" ngbDropdownToggle>{{ session.user()?.name }}</button>
+        <button type="button" class="btn btn-sm" ngbDropdownToggle>
+          <i class="bi bi-person-circle" aria-hidden="true"></i> <span class="who">{{ session.user()?.name }}</span>
+        </button>
         <div ngbDropdownMenu>
           <button ngbDropdownItem type="button" (click)="session.setUnits(session.units() === 'metric' ? 'us' : 'metric')">
             {{ session.units() === 'metric' ? 'Use US customary units' : 'Use metric units' }}
@@ -67,6 +69,17 @@ import { sayDate } from './say-date';
       header {
         padding: 0 0.5rem;
         flex-wrap: wrap;
+        gap: 0;
+      }
+      .today {
+        font-size: 0.95rem;
+      }
+      .who {
+        position: absolute;
+        clip-path: inset(50%);
+        width: 1px;
+        overflow: hidden;
+        white-space: nowrap;
       }
       .btn {
         padding-inline: 0.4rem;

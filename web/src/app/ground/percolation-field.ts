@@ -39,7 +39,7 @@ export function readRows(rows: PercolationRows, toMm: (level: number) => number)
     <h3>Percolation test</h3>
     <p class="quiet">Soak the hole, fill again, then read the water level. Three steady readings at least.</p>
     <div class="pair">
-      <table class="plain">
+      <table class="plain" [hidden]="rows().length === 0">
         <thead>
           <tr>
             <th scope="col">Minute</th>

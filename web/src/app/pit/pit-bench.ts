@@ -10,7 +10,6 @@ import {
   percolationNames,
   groundPercolation,
   pitPlan,
-  pitSection,
   soilNames,
   standing,
   stockNames,
@@ -18,7 +17,6 @@ import {
   type Stock,
   type StockKind,
 } from '@sombra/core';
-import { DrawingView } from '../drawing/drawing-view';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { MeasureField } from '../fields/measure-field';
 import { BecauseList } from '../frame/because-list';
@@ -28,12 +26,13 @@ import { RecordForm } from '../spot/record-form';
 import { RecordSender } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { PitNumbers } from './pit-numbers';
+import { PitSectionView } from './pit-section-view';
 
 /** Stock measures on one side, the pit they ask for on the other, live. */
 @Component({
   selector: 's-pit-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ReactiveFormsModule, RouterLink, ChoiceField, MeasureField, DrawingView, BecauseList, FormFoot, SpotHead, PitNumbers],
+  imports: [ReactiveFormsModule, RouterLink, ChoiceField, MeasureField, BecauseList, FormFoot, SpotHead, PitNumbers, PitSectionView],
   providers: [RecordSender, FormDraft],
   templateUrl: './pit-bench.html',
   styleUrl: './pit-bench.scss',
@@ -94,24 +93,6 @@ export class PitBench extends RecordForm<'stock'> {
     if (!plan) return '';
     const say = (mm: number) => formatQuantity(mm, 'lengthMm', this.session.units());
     return `Dig ${say(plan.depthMm.value)} deep, ${say(plan.widthMm.value)} wide`;
-  });
-
-  protected readonly section = computed(() => {
-    const detail = this.store.detail();
-    const plan = this.plan();
-    const ground = this.ground();
-    const stock = this.facts();
-    if (!detail || !plan || !ground || !stock) return null;
-    const narrow = window.innerWidth < 720;
-    return pitSection({
-      plan,
-      stock,
-      ground,
-      practice: detail.practice,
-      units: this.session.units(),
-      widthPx: narrow ? 440 : 640,
-      heightPx: narrow ? 330 : 380,
-    });
   });
 
   protected readonly groundWords = computed(() => {

@@ -13,7 +13,7 @@ interface Line {
   selector: 's-pit-numbers',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <table class="plain">
+    <table>
       <caption class="visually-hidden">Numbers of the pit plan</caption>
       <tbody>
         @for (line of lines(); track line.name) {
@@ -31,35 +31,29 @@ interface Line {
     </table>
   `,
   styles: `
-    th[scope='row'] {
-      white-space: nowrap;
+    table {
+      width: 100%;
+    }
+    tr {
+      display: grid;
+      grid-template-columns: 1fr auto;
+      border-bottom: 1px solid var(--line);
+      padding: 0.35rem 0;
+    }
+    th,
+    td {
       font-size: 1rem;
-      color: var(--ink);
-      vertical-align: top;
-      padding-top: 0.4rem;
+      font-weight: 500;
     }
     .num {
       font-weight: 700;
-      white-space: nowrap;
-      padding-right: 1.25rem;
+      text-align: right;
+      font-variant-numeric: tabular-nums lining-nums;
     }
     .why {
+      grid-column: 1 / -1;
       color: var(--quiet);
       font-size: 0.94rem;
-    }
-    @media (max-width: 720px) {
-      tr {
-        display: grid;
-        grid-template-columns: 1fr auto;
-        border-bottom: 1px solid var(--line);
-      }
-      th,
-      td {
-        border: 0 !important;
-      }
-      .why {
-        grid-column: 1 / -1;
-      }
     }
   `,
 })

@@ -1,5 +1,5 @@
 import { HttpClient } from '@angular/common/http';
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { computed, inject, Injectable, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { spotDetailSchema, type KeptRecord, type Problem, type SpotDetail } from '@sombra/contract';
 import { spotLife, type FieldRecord } from '@sombra/core';
@@ -46,6 +46,14 @@ export class SpotStore {
     return detail ? spotLife(this.records() as readonly FieldRecord[], detail.practice) : null;
   });
 
+  /** All that the drawing of the stored pit plan needs, where a plan stands. */
+  readonly planned = computed(() => {
+    const practice = this.loaded()?.practice;
+    const life = this.life();
+    if (!practice || life?.plan?.kind !== 'plan' || !life.stock) return null;
+    return { plan: life.plan, stock: life.stock, ground: life.ground, practice };
+  });
+
   constructor() {
     merge(this.asked, inject(SessionService).signedIn$.pipe(map(() => this.source())), this.ownDelivered())
       .pipe(
@@ -56,7 +64,8 @@ export class SpotStore {
   }
 
   open(source: SpotSource): void {
-    if (this.source()?.id !== source.id) this.loaded.set(null);
+    // Called from effects that follow the address: they must not come to depend on what is open.
+    if (untracked(this.source)?.id !== source.id) this.loaded.set(null);
     this.source.set(source);
     this.asked.next(source);
   }

@@ -54,12 +54,12 @@ const empty: Readonly<Record<OpenStage, string>> = {
               <b>{{ line.ref }}</b>
               <span class="place">{{ line.place }}</span>
               <i class="species">{{ line.species ?? 'no tree yet' }}</i>
-              <span class="state">
-                @if (line.stage === 'inspect') {
+              @if (line.stage === 'inspect') {
+                <span class="state">
                   <s-level-mark [level]="line.level" />
                   <small>look {{ day(line.nextLookOn) }}</small>
-                }
-              </span>
+                </span>
+              }
             </a>
           </li>
         } @empty {

@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input } f
 import { RouterLink } from '@angular/router';
 import {
   inOrder,
-  pitSection,
   recordNames,
   remedyWords,
   sayFacts,
@@ -13,7 +12,7 @@ import {
   type Level,
   type SaidFact,
 } from '@sombra/core';
-import { DrawingView } from '../drawing/drawing-view';
+import { PitSectionView } from '../pit/pit-section-view';
 import { BecauseList } from '../frame/because-list';
 import { LevelMark } from '../frame/level-mark';
 import { sayProblem } from '../frame/problem';
@@ -41,7 +40,7 @@ interface Entry {
 @Component({
   selector: 's-tree-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, DrawingView, BecauseList, LevelMark, FindingsList, SpotHead],
+  imports: [RouterLink, PitSectionView, BecauseList, LevelMark, FindingsList, SpotHead],
   providers: [SpotStore, RecordSender],
   template: `
     @if (store.problem(); as fault) {
@@ -77,13 +76,14 @@ interface Entry {
           }
           @if (store.life()?.nextLook; as look) {
             <p class="next">
-              <b>Next look {{ day(look.on) }}</b> <span class="quiet">{{ lookWhy() }}</span>
+              <b>Next look {{ day(look.on) }}.</b>
+              <span class="quiet"> {{ lookWhy() }}</span>
               <a class="btn btn-primary" [routerLink]="['/inspect', detail.spot.id]">Inspect now</a>
             </p>
           }
-          @if (section(); as drawing) {
+          @if (store.planned(); as planned) {
             <h2>As planned</h2>
-            <s-drawing [drawing]="drawing" />
+            <s-pit-section [plan]="planned.plan" [stock]="planned.stock" [ground]="planned.ground" [practice]="planned.practice" />
           }
         </section>
         <section aria-label="History">
@@ -152,14 +152,6 @@ export class TreePage {
   protected readonly lookWhy = computed(() => {
     const look = this.store.life()?.nextLook;
     return look ? sayReason(look.because, this.session.units()) : '';
-  });
-
-  protected readonly section = computed(() => {
-    const detail = this.store.detail();
-    const life = this.store.life();
-    if (!detail || life?.plan?.kind !== 'plan' || !life.stock) return null;
-    const { plan, stock, ground } = life;
-    return pitSection({ plan, stock, ground, practice: detail.practice, units: this.session.units(), widthPx: 520, heightPx: 290 });
   });
 
   protected readonly entries = computed<Entry[]>(() => {

@@ -1,0 +1,99 @@
+import fc from 'fast-check';
+import { fieldDefault } from '../practice';
+import { compressedSharePct } from './root-arcs';
+import { judgeInspection, scheduledLook, type Inspection } from './verdict';
+
+const clean: Inspection = { inspectedOn: '2026-06-01', flareDepthMm: 0, mulchDepthMm: 70, mulchContact: 'clear', stake: 'none', probe: 'moist', circlingRoots: [] };
+const context = { practice: fieldDefault, plantedOn: '2025-12-01', percolation: 'good' as const };
+const judge = (change: Partial<Inspection>, plantedOn = context.plantedOn) => judgeInspection({ ...clean, ...change }, { ...context, plantedOn });
+const root = (fromDeg: number, toDeg: number, diameterMm = 18) => ({ arc: { fromDeg, toDeg }, diameterMm });
+
+describe('share of the trunk pressed', () => {
+  it('counts overlapping arcs once and crosses north', () => {
+    const arcs = [{ fromDeg: 350, toDeg: 40 }, { fromDeg: 30, toDeg: 95 }, { fromDeg: 200, toDeg: 230 }];
+    expect(compressedSharePct(arcs)).toBeCloseTo(37.5, 9);
+  });
+
+  it('does not depend on order, and more roots never press on less', () => {
+    const arc = fc.record({ fromDeg: fc.integer({ min: 0, max: 360 }), toDeg: fc.integer({ min: 0, max: 360 }) });
+    fc.assert(
+      fc.property(fc.array(arc, { maxLength: 8 }), arc, (arcs, extra) => {
+        const share = compressedSharePct(arcs);
+        expect(compressedSharePct([...arcs].reverse())).toBeCloseTo(share, 9);
+        expect(compressedSharePct([...arcs, extra])).toBeGreaterThanOrEqual(share - 1e-9);
+        expect(share).toBeLessThanOrEqual(100);
+      }),
+    );
+  });
+});
+
+describe('inspection verdict', () => {
+  it('finds a sound tree good and looks again on schedule', () => {
+    const verdict = judge({});
+    expect(verdict.level).toBe('good');
+    expect(verdict.remedies).toEqual([]);
+    expect(verdict.nextLook.on).toBe('2026-12-01');
+  });
+
+  it.each([
+    [24, 'watch', 'watch_yearly_clear'],
+    [25, 'act', 'clear_to_flare'],
+    [74, 'act', 'clear_to_flare'],
+    [75, 'act', 'examine_roots'],
+    [150, 'act', 'examine_roots'],
+    [151, 'urgent', 'lift_and_replant'],
+    [-101, 'act', 'cover_roots'],
+  ])('flare %d mm deep: %s, %s', (flareDepthMm, level, remedy) => {
+    expect(judge({ flareDepthMm }).findings[0]).toMatchObject({ aspect: 'flare', level, remedy });
+  });
+
+  it('no longer lifts a deep tree after two years', () => {
+    expect(judge({ flareDepthMm: 160 }, '2024-06-02').remedies[0]?.remedy).toBe('lift_and_replant');
+    expect(judge({ flareDepthMm: 160 }, '2024-06-01').remedies[0]?.remedy).toBe('collar_excavation');
+  });
+
+  it.each([
+    [[root(0, 89)], 'cut_root'],
+    [[root(0, 90)], 'stage_root_cuts'],
+    [[root(0, 180)], 'stage_root_cuts'],
+    [[root(0, 181)], 'refer_arborist'],
+    [[root(0, 40, 51)], 'refer_arborist'],
+  ])('roots %j: %s', (circlingRoots, remedy) => {
+    expect(judge({ circlingRoots }).remedies[0]?.remedy).toBe(remedy);
+  });
+
+  it('leaves a stake for a year and wants it off after', () => {
+    expect(judge({ stake: 'in_place' }, '2025-06-02').remedies).toEqual([]);
+    expect(judge({ stake: 'in_place' }, '2025-06-01').remedies[0]).toMatchObject({ remedy: 'remove_stake', dueOn: '2026-06-15' });
+  });
+
+  it('comes back sooner for what cannot wait', () => {
+    const verdict = judge({ probe: 'dry', mulchContact: 'heaped' });
+    expect(verdict.level).toBe('urgent');
+    expect(verdict.findings[0]?.remedy).toBe('water_now');
+    expect(verdict.remedies.map((r) => [r.remedy, r.dueOn])).toEqual([['water_now', '2026-06-03'], ['pull_back_mulch', '2026-06-15']]);
+    expect(verdict.nextLook).toMatchObject({ on: '2026-06-04', because: { code: 'look_follow_up' } });
+  });
+
+  it('judges only what was looked at', () => {
+    const nothing: Inspection = { inspectedOn: '2026-06-01', flareDepthMm: null, mulchDepthMm: null, mulchContact: null, stake: null, probe: null, circlingRoots: null };
+    expect(judgeInspection(nothing, context).findings).toEqual([]);
+  });
+
+  it('reads its limits from the practice', () => {
+    const strict = { ...fieldDefault, inspection: { ...fieldDefault.inspection, flare: { clearFromMm: 10, examineFromMm: 20, liftOverMm: 30 } } };
+    const verdict = judgeInspection({ ...clean, flareDepthMm: 25 }, { ...context, practice: strict });
+    expect(verdict.remedies[0]?.remedy).toBe('examine_roots');
+  });
+});
+
+describe('schedule of looks', () => {
+  it.each([
+    ['2026-01-31', '2026-01-31', '2026-02-28'],
+    ['2026-01-31', '2026-02-28', '2026-04-30'],
+    ['2026-01-31', '2026-12-31', '2027-01-31'],
+    ['2026-01-31', '2027-03-01', '2028-03-01'],
+  ])('planted %s, looked at %s: next %s', (plantedOn, after, on) => {
+    expect(scheduledLook(plantedOn, after, fieldDefault).on).toBe(on);
+  });
+});

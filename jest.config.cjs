@@ -1,0 +1,34 @@
+/** Units in the packages of TypeScript alone run through swc, checked by tsc apart; the web's through Angular's compiler. */
+const swc = {
+  '^.+\\.ts$': [
+    '@swc/jest',
+    { jsc: { parser: { syntax: 'typescript', decorators: true }, target: 'es2022' }, module: { type: 'commonjs' } },
+  ],
+};
+
+const packages = {
+  '^@sombra/(core|contract|demo)$': '<rootDir>/../$1/src/index.ts',
+};
+
+const plain = (name) => ({
+  displayName: name,
+  rootDir: name,
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/src/**/*.test.ts'],
+  transform: swc,
+  moduleNameMapper: packages,
+  // ES modules without a CommonJS build.
+  transformIgnorePatterns: ['/node_modules/(?!(uuid)/)'],
+});
+
+swc['^.+/node_modules/uuid/.+\\.js$'] = swc['^.+\\.ts$'];
+
+module.exports = {
+  projects: [
+    plain('core'),
+    plain('contract'),
+    plain('demo'),
+    { ...plain('server'), globalSetup: '<rootDir>/src/testing/cluster-setup.cjs', globalTeardown: '<rootDir>/src/testing/cluster-teardown.cjs' },
+    '<rootDir>/web/jest.config.cjs',
+  ],
+};

@@ -1,0 +1,171 @@
+import type { Desk, SpotDetail } from '@sombra/contract';
+import pg from 'pg';
+import { v7 as uuidv7 } from 'uuid';
+import { container, loam, look, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
+import { rebuildAll } from './derive';
+
+let town: TestTown;
+let cora: Visitor;
+beforeAll(async () => {
+  town = await openTestTown();
+  cora = await Visitor.signedIn(town.url, 'cora');
+});
+afterAll(() => town.stop());
+
+let count = 0;
+const newSpot = () => town.addSpot(`R-${String((count += 1)).padStart(4, '0')}`);
+
+async function planted() {
+  const spot = await newSpot();
+  await cora.record(sending(spot.spotId, { kind: 'ground', facts: loam }, 1));
+  await cora.record(sending(spot.spotId, { kind: 'stock', facts: container }, 2));
+  await cora.record(sending(spot.spotId, planting('2026-01-10')));
+  return spot;
+}
+
+describe('keeping records', () => {
+  it('stores a record once, however often it is sent', async () => {
+    const { spotId } = await newSpot();
+    const sent = sending(spotId, { kind: 'ground', facts: loam }, 1);
+    const first = await cora.record(sent);
+    const second = await cora.record(sent);
+    expect([first.status, first.body.stored, second.status, second.body.stored]).toEqual([201, true, 200, false]);
+    expect((await cora.spot(spotId)).records).toHaveLength(1);
+    expect(second.body.spotVersion).toBe(2);
+  });
+
+  it('stores it once when two devices send it at the same moment', async () => {
+    const { spotId } = await newSpot();
+    const sent = sending(spotId, { kind: 'ground', facts: loam }, 1);
+    const answers = await Promise.all([cora.record(sent), cora.record(sent), cora.record(sent)]);
+    expect(answers.filter(({ status }) => status === 201)).toHaveLength(1);
+    expect((await cora.spot(spotId)).records).toHaveLength(1);
+  });
+
+  it('refuses other facts under an id that is taken', async () => {
+    const { spotId } = await newSpot();
+    const sent = sending(spotId, { kind: 'ground', facts: loam }, 1);
+    await cora.record(sent);
+    const other = await cora.record({ ...sent, record: { ...sent.record, facts: { ...loam, stony: true } } as typeof sent.record });
+    expect(other.status).toBe(409);
+  });
+
+  it('tells the second of two people at one spot, and overwrites nothing', async () => {
+    const { spotId } = await newSpot();
+    const otto = await Visitor.signedIn(town.url, 'otto');
+    await otto.record(sending(spotId, { kind: 'ground', facts: { ...loam, slopePct: 5 } }, 1));
+    const late = await cora.send('POST', '/api/records', sending(spotId, { kind: 'ground', facts: { ...loam, slopePct: 9 } }, 1));
+    expect(late.status).toBe(409);
+    expect(late.body.title).toContain('otto changed this spot');
+    expect((late.body.current as SpotDetail).spot.version).toBe(2);
+    expect((await cora.spot(spotId)).records.map((r) => r.facts)).toEqual([{ ...loam, slopePct: 5 }]);
+  });
+
+  it('keeps what a correction corrects, and lets each record be corrected once', async () => {
+    const { spotId } = await planted();
+    const [first] = (await cora.spot(spotId)).records.filter((r) => r.kind === 'planting');
+    const correction = { ...planting('2026-01-11'), supersedes: first?.id ?? '' };
+    expect((await cora.record(sending(spotId, correction))).status).toBe(201);
+    expect((await cora.record(sending(spotId, correction))).status).toBe(409);
+    expect((await cora.spot(spotId)).records.filter((r) => r.kind === 'planting')).toHaveLength(2);
+  });
+
+  it.each([
+    ['a ball wider than any', { kind: 'stock', facts: { ...container, ballDiameterMm: 99999 } }, 'record.facts.ballDiameterMm'],
+    ['surplus deeper than the ball', { kind: 'stock', facts: { ...container, topRootsDepthMm: 420 } }, 'record.facts.topRootsDepthMm'],
+    ['a planting next year', planting('2199-01-01'), 'record.facts.plantedOn'],
+    ['a look before the planting', look('2025-12-31'), 'record.facts.inspectedOn'],
+  ] as const)('refuses %s at its field and writes nothing', async (_name, record, path) => {
+    const { spotId } = await planted();
+    const before = await cora.spot(spotId);
+    const { status, body } = await cora.send('POST', '/api/records', sending(spotId, record, before.spot.version));
+    expect(status).toBe(400);
+    expect(body.issues?.map((issue) => issue.path)).toEqual([path]);
+    expect(await cora.spot(spotId)).toEqual(before);
+  });
+
+  it('asks for the planting before a look', async () => {
+    const { spotId } = await newSpot();
+    const { status, body } = await cora.send('POST', '/api/records', sending(spotId, look('2026-02-01')));
+    expect([status, body.code]).toEqual([400, 'invalid_input']);
+  });
+
+  it('lets roles do their own work only', async () => {
+    const { spotId } = await planted();
+    const iva = await Visitor.signedIn(town.url, 'iva');
+    const vic = await Visitor.signedIn(town.url, 'vic');
+    expect((await iva.record(sending(spotId, look('2026-02-10')))).status).toBe(201);
+    expect((await iva.record(sending(spotId, planting('2026-01-12')))).status).toBe(403);
+    expect((await vic.record(sending(spotId, look('2026-02-11')))).status).toBe(403);
+  });
+
+  it('answers a spot that is not there, and an id that is none', async () => {
+    expect((await cora.send('GET', `/api/spots/${uuidv7()}`)).status).toBe(404);
+    expect((await cora.send('GET', '/api/spots/17')).status).toBe(400);
+  });
+});
+
+describe('what follows from records', () => {
+  it('moves the spot through its stages on the desk, and settles a remedy', async () => {
+    const { spotId } = await planted();
+    await cora.record(sending(spotId, { kind: 'inspection', facts: { ...look('2026-02-10').facts, stake: 'biting' } }));
+    const lines = async () => (await cora.send<Desk>('GET', '/api/desk')).body.lines.filter((line) => line.spotId === spotId);
+    expect((await lines())[0]).toMatchObject({ remedy: 'free_tie_now', level: 'urgent', stage: 'inspect' });
+    await cora.record(sending(spotId, { kind: 'remedy', facts: { remedy: 'free_tie_now', doneOn: '2026-02-11' } }));
+    expect((await lines()).map((line) => line.remedy)).not.toContain('free_tie_now');
+  });
+
+  it('can be rebuilt from the records, and the rebuild finds what was tampered with', async () => {
+    const { spotId } = await planted();
+    await town.db.transaction(async (trx) => {
+      expect((await rebuildAll(trx)).differing).toEqual([]);
+    });
+    await town.db('spot_state').where({ spot_id: spotId }).update({ stage: 'ground' });
+    await town.db.transaction(async (trx) => {
+      expect((await rebuildAll(trx)).differing).toEqual([spotId]);
+    });
+    expect(await town.db('spot_state').where({ spot_id: spotId }).first('stage')).toEqual({ stage: 'inspect' });
+  });
+});
+
+describe('the database itself', () => {
+  it('lets the application neither change nor delete a record, nor touch the audit trail', async () => {
+    await planted();
+    await expect(town.db('field_record').delete()).rejects.toThrow('permission denied');
+    await expect(town.db('field_record').update({ device: 'x' })).rejects.toThrow('permission denied');
+    await expect(town.db('audit').delete()).rejects.toThrow('permission denied');
+    await expect(town.db('audit').insert({ actor: 'x', table_name: 'x', act: 'x' })).rejects.toThrow('permission denied');
+  });
+
+  it('names who did what', async () => {
+    const { spotId } = await planted();
+    const acts = await town.db('audit').whereRaw(`after->>'spot_id' = ?`, [spotId]).where({ table_name: 'field_record' }).select('actor', 'act');
+    expect(acts).toEqual(Array.from({ length: 3 }, () => ({ actor: 'cora', act: 'insert' })));
+  });
+
+  it('holds limits of its own', async () => {
+    const { spotId, treeId } = await newSpot();
+    const row = { id: uuidv7(), kind: 'stock', spot_id: spotId, tree_id: treeId, facts: JSON.stringify({ ...container, caliperMm: 9000 }), recorded_at: new Date(), recorded_by: 'x', device: 'x' };
+    await expect(town.db('field_record').insert(row)).rejects.toThrow('violates check constraint');
+  });
+
+  it('says it is away, stores nothing, and works again when it is back', async () => {
+    const { spotId } = await newSpot();
+    const sent = sending(spotId, { kind: 'ground', facts: loam }, 1);
+    const name = new URL(town.ownerUrl).pathname.slice(1);
+    const owner = new pg.Client({ connectionString: town.ownerUrl.replace(/[^/]+$/, 'postgres') });
+    await owner.connect();
+    try {
+      await owner.query(`alter database ${name} with allow_connections false`);
+      await owner.query('select pg_terminate_backend(pid) from pg_stat_activity where datname = $1', [name]);
+      const { status, body } = await cora.send('POST', '/api/records', sent);
+      expect(status).toBe(503);
+      expect(body.code).toBe('database_unavailable');
+    } finally {
+      await owner.query(`alter database ${name} with allow_connections true`);
+      await owner.end();
+    }
+    expect((await cora.record(sent)).status).toBe(201);
+    expect((await cora.spot(spotId)).records).toHaveLength(1);
+  });
+});

@@ -1,0 +1,3 @@
+module.exports = async () => {
+  await globalThis.sombraTestCluster?.stop();
+};

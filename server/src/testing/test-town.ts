@@ -1,0 +1,167 @@
+import type { Problem, RecordReceipt, SendRecord, Session, SpotDetail } from '@sombra/contract';
+import { fieldDefault, type FieldRecord, type GroundFacts, type Stock } from '@sombra/core';
+import type { Knex } from 'knex';
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import { pino } from 'pino';
+import { v7 as uuidv7 } from 'uuid';
+import { insertSpots, placeIds } from '../ground/repository';
+import { hashPassword } from '../people/service';
+import { insertUser } from '../people/repository';
+import { openDatabase } from '../platform/db';
+import { serve, type RunningServer } from '../platform/serve';
+import { deriveAndKeep } from '../record/derive';
+
+const password = 'a-long-password';
+
+/** A server on a database of its own, with people of three roles. */
+export interface TestTown {
+  readonly url: string;
+  readonly db: Knex;
+  readonly ownerUrl: string;
+  readonly appUrl: string;
+  addSpot(ref: string, withTree?: boolean): Promise<{ spotId: string; treeId: string }>;
+  stop(): Promise<void>;
+}
+
+const urlFor = (name: 'TEST_OWNER_URL' | 'TEST_APP_URL', database: string): string => {
+  const url = process.env[name];
+  if (!url) throw new Error(`${name} is missing: run the tests by npm`);
+  return url.replace('DATABASE', database);
+};
+
+export async function openTestTown(): Promise<TestTown> {
+  const database = `town_${randomUUID().replaceAll('-', '')}`;
+  const owner = new pg.Client({ connectionString: urlFor('TEST_OWNER_URL', 'postgres') });
+  await owner.connect();
+  await owner.query(`create database ${database} template template_town`);
+  await owner.end();
+  const appUrl = urlFor('TEST_APP_URL', database);
+  const db = openDatabase(appUrl, { applicationName: 'sombra-test', maxConnections: 4 });
+  await fill(db);
+  const server: RunningServer = await serve(
+    { port: 0, host: '127.0.0.1', databaseUrl: appUrl, sessionSecret: 'x'.repeat(40), webRoot: undefined, secureCookies: false, logLevel: 'silent' },
+    pino({ level: 'silent' }),
+  );
+  return {
+    url: `http://127.0.0.1:${server.port}`,
+    db,
+    ownerUrl: urlFor('TEST_OWNER_URL', database),
+    appUrl,
+    addSpot: (ref, withTree = true) => addSpot(db, ref, withTree),
+    async stop() {
+      await server.stop();
+      await db.destroy();
+    },
+  };
+}
+
+async function fill(db: Knex): Promise<void> {
+  await db('practice').insert({ id: fieldDefault.id, version: fieldDefault.version, body: JSON.stringify(fieldDefault) });
+  await db('programme').insert({ name: 'Test', time_zone: 'Atlantic/Azores', practice_id: fieldDefault.id, practice_version: fieldDefault.version });
+  const passwordHash = await hashPassword(password);
+  for (const [signIn, role] of [['cora', 'coordinator'], ['otto', 'coordinator'], ['iva', 'inspector'], ['vic', 'viewer']] as const) {
+    await insertUser(db, { id: randomUUID(), signIn, name: signIn, role, units: 'metric', passwordHash });
+  }
+}
+
+async function addSpot(db: Knex, ref: string, withTree: boolean): Promise<{ spotId: string; treeId: string }> {
+  const places = await placeIds(db, ['Mole Street'], uuidv7);
+  const [spotId, treeId] = [uuidv7(), uuidv7()];
+  const placeId = places.get('Mole Street') ?? '';
+  await insertSpots(db, [{ id: spotId, ref, placeId, lng: -25.4, lat: 36.9, treeId, species: 'Celtis australis' }], 'test');
+  if (!withTree) await db('tree').where({ id: treeId }).update({ standing: false });
+  await deriveAndKeep(db, [spotId]);
+  return { spotId, treeId };
+}
+
+export interface Answer<T> {
+  readonly status: number;
+  readonly body: T;
+  readonly headers: Headers;
+}
+
+/** A browser as the server sees one: keeps its cookie and its CSRF token. */
+export class Visitor {
+  private cookie = '';
+  token = '';
+
+  constructor(private readonly url: string) {}
+
+  static async signedIn(url: string, signIn: string): Promise<Visitor> {
+    const visitor = new Visitor(url);
+    await visitor.arrive();
+    const answer = await visitor.send<Session>('POST', '/api/session', { signIn, password });
+    if (answer.status !== 200) throw new Error(`sign-in answered ${answer.status}`);
+    visitor.token = answer.body.csrfToken;
+    return visitor;
+  }
+
+  credentials(): { cookie: string; token: string } {
+    return { cookie: this.cookie, token: this.token };
+  }
+
+  async arrive(): Promise<Session> {
+    const { body } = await this.send<Session>('GET', '/api/session');
+    this.token = body.csrfToken;
+    return body;
+  }
+
+  async send<T = Problem>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
+    const raw = body instanceof Uint8Array || typeof body === 'string';
+    const response = await fetch(this.url + path, {
+      method,
+      headers: {
+        cookie: this.cookie,
+        'x-csrf-token': this.token,
+        ...(body === undefined || raw ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
+      body: body === undefined ? undefined : raw ? (body as BodyInit) : JSON.stringify(body),
+    });
+    const set = response.headers.getSetCookie()[0];
+    if (set) this.cookie = set.split(';')[0] ?? '';
+    const text = await response.text();
+    const type = response.headers.get('content-type') ?? '';
+    const json = /json/.test(type) && !type.includes('ndjson') && text !== '';
+    return { status: response.status, body: (json ? JSON.parse(text) : text) as T, headers: response.headers };
+  }
+
+  record(sent: SendRecord): Promise<Answer<RecordReceipt>> {
+    return this.send<RecordReceipt>('POST', '/api/records', sent);
+  }
+
+  async spot(spotId: string): Promise<SpotDetail> {
+    return (await this.send<SpotDetail>('GET', `/api/spots/${spotId}`)).body;
+  }
+}
+
+export const loam: GroundFacts = {
+  soil: 'loam',
+  stony: false,
+  compacted: false,
+  percolation: [
+    { minute: 0, levelMm: 300 },
+    { minute: 30, levelMm: 280 },
+    { minute: 60, levelMm: 260 },
+    { minute: 90, levelMm: 240 },
+  ],
+  slopePct: 0,
+  fallsTowardsDeg: null,
+  stripWidthMm: 'open',
+  wireHeightM: 'none',
+};
+
+export const container: Stock = { kind: 'container', caliperMm: 50, heightM: 3.2, ballDiameterMm: 450, ballHeightMm: 400, topRootsDepthMm: 60 };
+
+/** A record as a device would send it now. */
+export function sending(spotId: string, record: Pick<FieldRecord, 'kind' | 'facts'> & { supersedes?: string }, spotVersion: number | null = null): SendRecord {
+  const made = { id: uuidv7(), recordedAt: new Date().toISOString(), supersedes: record.supersedes ?? null };
+  return { spotId, device: 'test', spotVersion, record: { ...made, kind: record.kind, facts: record.facts } as FieldRecord };
+}
+
+export const planting = (plantedOn: string) =>
+  ({ kind: 'planting', facts: { plantedOn, flareAboveGradeMm: [42], holeWidthMm: 1125, firstWaterL: 52, practiceId: 'field-default', practiceVersion: 1 } }) as const;
+
+export const look = (inspectedOn: string) =>
+  ({ kind: 'inspection', facts: { inspectedOn, flareDepthMm: 0, mulchDepthMm: 60, mulchContact: 'clear', stake: 'none', probe: 'moist', circlingRoots: null } }) as const;

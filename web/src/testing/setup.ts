@@ -1,0 +1,8 @@
+import '@angular/localize/init';
+import 'fake-indexeddb/auto';
+import { setupZonelessTestEnv } from 'jest-preset-angular/setup-env/zoneless';
+
+setupZonelessTestEnv();
+
+// jsdom lacks what the application uses of a browser's structured data.
+globalThis.structuredClone ??= (value: unknown) => JSON.parse(JSON.stringify(value)) as never;
