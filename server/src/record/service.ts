@@ -35,8 +35,8 @@ export async function keepRecord(db: Knex, user: User, sent: SendRecord): Promis
       requireSame(sent, recordOfRow(before), before.spot_id);
       return { id: sent.record.id, stored: false, spotVersion: spot.version };
     }
-    await requireFits(trx, sent, spot, today);
     await requireVersion(trx, sent, spot);
+    await requireFits(trx, sent, spot, today);
     const { record, device } = sent;
     await insertRecords(trx, [{ spotId: spot.id, treeId: spot.treeId, recordedBy: user.name, device, record }]);
     const spotVersion = await bumpSpot(trx, spot.id, user.name);

@@ -47,7 +47,7 @@ const openers: Readonly<Record<DecisionKind, { readonly stage: OpenStage; readon
     }
     <p class="acts">
       @if (line().remedy) {
-        <button type="button" class="btn btn-primary" [disabled]="sender.busy()" (click)="done()">Done today</button>
+        <button type="button" class="btn btn-primary" [disabled]="sender.busy() || !ready()" (click)="done()">Done today</button>
         <a class="btn btn-outline-primary" [routerLink]="['/', opener().stage, line().spotId]">{{ opener().act }}</a>
       } @else {
         <a class="btn btn-primary" [routerLink]="['/', opener().stage, line().spotId]">{{ opener().act }}</a>
@@ -79,6 +79,8 @@ export class DeskBench {
   protected readonly sender = inject(RecordSender);
   protected readonly say = sayProblem;
   protected readonly date = sayDate;
+  /** The spot of this line is the one that is open: until then an act would meet the spot chosen before. */
+  protected readonly ready = computed(() => this.store.detail()?.spot.id === this.line().spotId);
   protected readonly opener = computed(() => openers[this.line().kind]);
   protected readonly words = computed(() => {
     const { remedy } = this.line();
@@ -88,7 +90,7 @@ export class DeskBench {
 
   protected async done(): Promise<void> {
     const { remedy } = this.line();
-    if (!remedy) return;
+    if (!remedy || !this.ready()) return;
     await this.sender.send({ kind: 'remedy', facts: { remedy, doneOn: this.session.today() }, supersedes: null }, `${remedyWords[remedy].act}: stored as done.`);
   }
 }

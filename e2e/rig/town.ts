@@ -1,0 +1,160 @@
+import { test as base, type Page } from '@playwright/test';
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { createServer, type AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import pg from 'pg';
+import { buildAll } from '../../scripts/build.mjs';
+import { startCluster, type Cluster } from '../../scripts/cluster.mjs';
+import { root } from '../../scripts/root.mjs';
+
+const entry = (name: string): string => path.join(root, 'dist/server', `${name}.js`);
+
+/** A cluster for one worker, holding the demo town as a template to copy. */
+export interface WorkerCluster {
+  readonly cluster: Cluster;
+}
+
+/** The real server on a database of its own, filled with the demo town. */
+export class Town {
+  private server: ChildProcess | null = null;
+
+  constructor(
+    private readonly cluster: Cluster,
+    readonly database: string,
+    readonly port: number,
+  ) {}
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  async start(): Promise<void> {
+    const env = {
+      ...process.env,
+      PORT: String(this.port),
+      DATABASE_URL: this.cluster.appUrl(this.database),
+      SESSION_SECRET: this.cluster.sessionSecret,
+      WEB_ROOT: path.join(root, 'dist/web/browser'),
+      LOG_LEVEL: 'silent',
+    };
+    const server = spawn(process.execPath, [entry('main')], { env, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
+    this.server = server;
+    await new Promise<void>((resolve, reject) => {
+      server.once('message', () => resolve());
+      server.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+    });
+  }
+
+  async kill(signal: NodeJS.Signals): Promise<void> {
+    const server = this.server;
+    if (!server || server.exitCode !== null || server.signalCode !== null) return;
+    const ended = new Promise((resolve) => server.once('exit', resolve));
+    server.kill(signal);
+    await ended;
+  }
+
+  /** Stops the database under the running server, as a machine fault would. */
+  stopDatabase(): void {
+    this.cluster.stop();
+  }
+
+  async startDatabase(): Promise<void> {
+    await this.cluster.start();
+  }
+
+  async owner(): Promise<pg.Client> {
+    const client = new pg.Client({ connectionString: this.cluster.ownerUrl(this.database) });
+    await client.connect();
+    return client;
+  }
+
+  async query<R extends pg.QueryResultRow>(sql: string, values: unknown[] = []): Promise<R[]> {
+    const client = await this.owner();
+    try {
+      return (await client.query<R>(sql, values)).rows;
+    } finally {
+      await client.end();
+    }
+  }
+}
+
+const freePort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const probe = createServer();
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as AddressInfo;
+      probe.close(() => resolve(port));
+    });
+  });
+
+function runEntry(name: string, env: Record<string, string>): void {
+  const run = spawnSync(process.execPath, [entry(name)], { env: { ...process.env, ...env }, encoding: 'utf8' });
+  if (run.status !== 0) throw new Error(`${name} failed: ${run.stderr}`);
+}
+
+export const test = base.extend<{ town: Town; signedIn: Page }, { worker: WorkerCluster }>({
+  worker: [
+    async ({}, use) => {
+      await buildAll();
+      const folder = mkdtempSync(path.join(tmpdir(), 'sombra-e2e-'));
+      chmodSync(folder, 0o711);
+      const cluster = await startCluster({ folder, database: 'template_demo', durable: false });
+      const env = { OWNER_DATABASE_URL: cluster.ownerUrl('template_demo'), DATABASE_URL: cluster.appUrl('template_demo') };
+      runEntry('migrate', env);
+      runEntry('load-demo', env);
+      await use({ cluster });
+      cluster.stop();
+      rmSync(folder, { recursive: true, force: true });
+    },
+    { scope: 'worker', timeout: 180_000 },
+  ],
+  town: async ({ worker }, use) => {
+    const { cluster } = worker;
+    const database = `town_${Date.now()}_${Math.floor(Math.random() * 1e6)}`;
+    const client = new pg.Client({ connectionString: cluster.ownerUrl('postgres') });
+    await client.connect();
+    await client.query(`create database ${database} template template_demo`);
+    await client.end();
+    const town = new Town(cluster, database, await freePort());
+    await town.start();
+    await use(town);
+    await town.kill('SIGTERM');
+  },
+  signedIn: async ({ page, town }, use) => {
+    await signIn(page, town, 'ines');
+    await use(page);
+  },
+});
+
+export async function signIn(page: Page, town: Town, name: string): Promise<void> {
+  await page.goto(town.url);
+  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('Password').fill('shade-walks');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('navigation', { name: 'Work order' }).waitFor();
+}
+
+export const example = (name: string): string => path.join(root, 'examples', name);
+
+/** Chooses a file on the import page and waits until it was read. */
+export async function readFile(page: Page, town: Town, file: string | { name: string; mimeType: string; buffer: Buffer }): Promise<void> {
+  await page.goto(`${town.url}/import`);
+  await page.locator('input[type=file]').setInputFiles(file);
+}
+
+export async function importExample(page: Page, town: Town): Promise<void> {
+  await readFile(page, town, example('spots.csv'));
+  await page.getByRole('button', { name: 'Import 30 spots' }).click();
+  await page.getByText('30 spots stored').waitFor();
+}
+
+/** Opens a spot in a stage by finding its number. */
+export async function openSpot(page: Page, town: Town, stage: string, ref: string): Promise<void> {
+  await page.goto(`${town.url}/${stage}?find=${ref}`);
+  await page.getByRole('link', { name: ref }).click();
+  await page.getByRole('navigation', { name: 'Stages of this spot' }).waitFor();
+}
+
+export { expect } from '@playwright/test';

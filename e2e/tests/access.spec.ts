@@ -1,0 +1,50 @@
+import axe from 'axe-core';
+import type { Page } from '@playwright/test';
+import { expect, importExample, openSpot, test } from '../rig/town';
+
+async function serious(page: Page): Promise<string[]> {
+  // By evaluation rather than a script element: the page's own policy allows no foreign script.
+  await page.evaluate(axe.source);
+  const { violations } = await page.evaluate(async () => (window as unknown as { axe: typeof axe }).axe.run());
+  return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes[0]?.html ?? ''}`);
+}
+
+test('no view has a serious fault for people with disabilities', async ({ page, signedIn, town }) => {
+  await expect(signedIn.getByRole('heading', { name: /decisions today/ })).toBeVisible();
+  expect(await serious(page)).toEqual([]);
+  await importExample(page, town);
+  expect(await serious(page)).toEqual([]);
+  for (const stage of ['ground', 'stock', 'day']) {
+    await openSpot(page, town, stage, 'L-0101');
+    await expect(page.locator('form')).toBeVisible();
+    expect(await serious(page)).toEqual([]);
+  }
+  await openSpot(page, town, 'inspect', 'W-0101');
+  expect(await serious(page)).toEqual([]);
+  await page.getByRole('link', { name: 'History' }).click();
+  await expect(page.getByRole('heading', { name: 'Now' })).toBeVisible();
+  expect(await serious(page)).toEqual([]);
+});
+
+test('the desk can be worked by keyboard', async ({ signedIn: page }) => {
+  const lines = page.locator('button.line');
+  await lines.first().focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(lines.nth(1)).toBeFocused();
+  await expect(lines.nth(1)).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('ArrowUp');
+  await expect(lines.first()).toHaveAttribute('aria-pressed', 'true');
+});
+
+test('nothing is asked of any other host', async ({ page, town }) => {
+  const foreign: string[] = [];
+  page.on('request', (request) => {
+    if (!request.url().startsWith(town.url) && !/^(data|blob):/.test(request.url())) foreign.push(request.url());
+  });
+  await page.goto(town.url);
+  await page.getByLabel('Name').fill('ines');
+  await page.getByLabel('Password').fill('shade-walks');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: /decisions today/ })).toBeVisible();
+  expect(foreign).toEqual([]);
+});

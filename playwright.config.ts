@@ -1,0 +1,27 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: 'e2e/tests',
+  outputDir: 'test-results',
+  workers: 2,
+  fullyParallel: true,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  reporter: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ? [['json'], ['line']] : [['list']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-dev-shm-usage',
+        '--disable-gpu',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--no-first-run',
+      ],
+    },
+  },
+});

@@ -1,0 +1,1 @@
+export function buildAll(options?: { web?: boolean }): Promise<void>;
