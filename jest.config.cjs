@@ -28,7 +28,11 @@ module.exports = {
     plain('core'),
     plain('contract'),
     plain('demo'),
-    { ...plain('server'), globalSetup: '<rootDir>/src/testing/cluster-setup.cjs', globalTeardown: '<rootDir>/src/testing/cluster-teardown.cjs' },
+    {
+      ...plain('server'),
+      globalSetup: '<rootDir>/src/testing/cluster-setup.cjs',
+      globalTeardown: '<rootDir>/src/testing/cluster-teardown.cjs',
+    },
     '<rootDir>/web/jest.config.cjs',
   ],
 };

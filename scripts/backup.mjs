@@ -10,7 +10,9 @@ const day = new Date().toISOString().slice(0, 10);
 const file = path.resolve(process.argv[2] ?? `sombra-${day}.dump`);
 process.exitCode = await withRunningCluster((cluster) => {
   const url = cluster.ownerUrl(cluster.database);
-  const run = spawnSync(path.join(postgresBin(), 'pg_dump'), ['--format=custom', `--file=${file}`, url], { stdio: 'inherit' });
+  const run = spawnSync(path.join(postgresBin(), 'pg_dump'), ['--format=custom', `--file=${file}`, url], {
+    stdio: 'inherit',
+  });
   if (run.status === 0) console.log(`Backup written to ${file}`);
   return run.status ?? 1;
 });

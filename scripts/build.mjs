@@ -48,7 +48,9 @@ async function buildServer() {
     platform: 'node',
     target: 'node20',
     packages: 'external',
-    alias: Object.fromEntries(['core', 'contract', 'demo'].map((name) => [`@sombra/${name}`, path.join(root, name, 'src/index.ts')])),
+    alias: Object.fromEntries(
+      ['core', 'contract', 'demo'].map((name) => [`@sombra/${name}`, path.join(root, name, 'src/index.ts')]),
+    ),
     sourcemap: true,
     logLevel: 'warning',
   });
@@ -57,7 +59,11 @@ async function buildServer() {
 
 function buildWeb() {
   const ng = path.join(root, 'node_modules/@angular/cli/bin/ng.js');
-  const run = spawnSync(process.execPath, [ng, 'build', '--no-progress'], { cwd: root, encoding: 'utf8', env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+  const run = spawnSync(process.execPath, [ng, 'build', '--no-progress'], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
+  });
   if (run.status !== 0) throw new Error(`The web build failed:\n${run.stdout}\n${run.stderr}`);
   const warnings = `${run.stdout}${run.stderr}`.split('\n').filter((line) => /WARNING/.test(line));
   for (const line of warnings) console.log(line);

@@ -48,12 +48,18 @@ function freePort(wished) {
 }
 
 function run(tool, args) {
-  const done = spawnSync(path.join(postgresBin(), tool), args, { cwd: '/', ...account(), stdio: ['ignore', 'ignore', 'pipe'], encoding: 'utf8' });
+  const done = spawnSync(path.join(postgresBin(), tool), args, {
+    cwd: '/',
+    ...account(),
+    stdio: ['ignore', 'ignore', 'pipe'],
+    encoding: 'utf8',
+  });
   if (done.status !== 0) throw new Error(`${tool} failed: ${done.stderr || done.error}`);
 }
 
 /** pg_ctl hands its output to the server it starts: a pipe would never close. */
-const pgCtl = (args) => spawnSync(path.join(postgresBin(), 'pg_ctl'), args, { cwd: '/', ...account(), stdio: 'ignore' }).status;
+const pgCtl = (args) =>
+  spawnSync(path.join(postgresBin(), 'pg_ctl'), args, { cwd: '/', ...account(), stdio: 'ignore' }).status;
 
 function makeSecrets(file) {
   const secret = () => randomBytes(24).toString('base64url');
@@ -74,7 +80,16 @@ function initialise(folder, data) {
   const passwordFile = path.join(folder, 'owner-password');
   writeFileSync(passwordFile, secrets.owner, { mode: 0o600 });
   if (uid !== undefined) for (const target of [data, passwordFile]) chownSync(target, uid, gid);
-  run('initdb', ['-D', data, '-U', owner, '--auth=scram-sha-256', `--pwfile=${passwordFile}`, '--encoding=UTF8', '--locale=C.UTF-8']);
+  run('initdb', [
+    '-D',
+    data,
+    '-U',
+    owner,
+    '--auth=scram-sha-256',
+    `--pwfile=${passwordFile}`,
+    '--encoding=UTF8',
+    '--locale=C.UTF-8',
+  ]);
   rmSync(passwordFile);
   writeFileSync(path.join(folder, 'ready'), '');
 }
@@ -105,7 +120,13 @@ export async function startCluster({ folder, database = 'sombra', durable = true
   const start = async () => {
     port = await freePort(port);
     writeFileSync(portFile, String(port));
-    const options = ['-c listen_addresses=127.0.0.1', `-c port=${port}`, "-c unix_socket_directories=''", '-c shared_buffers=256MB', '-c max_connections=80'];
+    const options = [
+      '-c listen_addresses=127.0.0.1',
+      `-c port=${port}`,
+      "-c unix_socket_directories=''",
+      '-c shared_buffers=256MB',
+      '-c max_connections=80',
+    ];
     if (!durable) options.push('-c fsync=off', '-c full_page_writes=off', '-c synchronous_commit=off');
     const log = path.join(data, 'server.log');
     if (pgCtl(['start', '-w', '-t', '60', '-D', data, '-l', log, '-o', options.join(' ')]) !== 0) {

@@ -5,5 +5,9 @@ import { buildAll } from './build.mjs';
 import { root } from './root.mjs';
 
 await buildAll();
-const run = spawnSync(process.execPath, [path.join(root, 'dist/server/write-examples.js'), path.join(root, 'examples')], { stdio: 'inherit' });
+const run = spawnSync(
+  process.execPath,
+  [path.join(root, 'dist/server/write-examples.js'), path.join(root, 'examples')],
+  { stdio: 'inherit' },
+);
 process.exitCode = run.status ?? 1;

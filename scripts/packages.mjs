@@ -34,7 +34,10 @@ function installDebian(packages, what) {
   }
   console.log(`Installing ${what} from Debian's packages…`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  for (const args of [['update', '-qq'], ['install', '-y', '-qq', ...packages]]) {
+  for (const args of [
+    ['update', '-qq'],
+    ['install', '-y', '-qq', ...packages],
+  ]) {
     const run = spawnSync('apt-get', args, { env, encoding: 'utf8' });
     if (run.status !== 0) {
       console.error(run.stdout, run.stderr);
@@ -54,7 +57,10 @@ export function ensureBrowserPackages() {
   if (!existsSync(chromiumPath)) installDebian(['chromium', 'fonts-dejavu-core'], 'Chromium for the browser tests');
 }
 
-const lockHash = () => createHash('sha256').update(readFileSync(path.join(root, 'package-lock.json'))).digest('hex');
+const lockHash = () =>
+  createHash('sha256')
+    .update(readFileSync(path.join(root, 'package-lock.json')))
+    .digest('hex');
 const stampFile = path.join(root, 'node_modules', '.sombra-lock');
 
 /** Installs the npm packages of the lock file unless they are there already. */
@@ -62,7 +68,10 @@ export function ensureNpmPackages() {
   const stamp = existsSync(stampFile) ? readFileSync(stampFile, 'utf8') : '';
   if (stamp === lockHash()) return;
   console.log('Installing npm packages…');
-  const run = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
+  const run = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   if (run.status !== 0) {
     console.error('npm ci failed. Run it by hand to see why.');
     process.exit(1);

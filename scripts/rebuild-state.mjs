@@ -11,5 +11,7 @@ const { withRunningCluster } = await import('./running-cluster.mjs');
 await buildAll();
 process.exitCode = await withRunningCluster((cluster) => {
   const env = { ...process.env, DATABASE_URL: cluster.appUrl(cluster.database) };
-  return spawnSync(process.execPath, [path.join(root, 'dist/server/rebuild.js')], { env, stdio: 'inherit' }).status ?? 1;
+  return (
+    spawnSync(process.execPath, [path.join(root, 'dist/server/rebuild.js')], { env, stdio: 'inherit' }).status ?? 1
+  );
 });

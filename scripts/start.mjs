@@ -49,9 +49,15 @@ for (const step of ['migrate', 'load-demo']) {
 
 if (!stopping) {
   // Detached: Ctrl-C reaches this script alone, which then stops the server before the database.
-  server = spawn(process.execPath, ['--enable-source-maps', entry('main')], { env, detached: true, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+  server = spawn(process.execPath, ['--enable-source-maps', entry('main')], {
+    env,
+    detached: true,
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+  });
   server.once('message', ({ listening }) => {
-    console.log(`Sombra is at http://127.0.0.1:${listening} — sign in as ines, password shade-walks (demo). Ctrl-C stops it.`);
+    console.log(
+      `Sombra is at http://127.0.0.1:${listening} — sign in as ines, password shade-walks (demo). Ctrl-C stops it.`,
+    );
   });
   server.once('exit', (code) => {
     if (!stopping) console.error('The server stopped by itself.');

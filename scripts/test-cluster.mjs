@@ -12,7 +12,11 @@ export async function startTestCluster() {
   const folder = mkdtempSync(path.join(tmpdir(), 'sombra-test-'));
   chmodSync(folder, 0o711);
   const cluster = await startCluster({ folder, database: 'template_town', durable: false });
-  const env = { ...process.env, OWNER_DATABASE_URL: cluster.ownerUrl('template_town'), DATABASE_URL: cluster.appUrl('template_town') };
+  const env = {
+    ...process.env,
+    OWNER_DATABASE_URL: cluster.ownerUrl('template_town'),
+    DATABASE_URL: cluster.appUrl('template_town'),
+  };
   const run = spawnSync(process.execPath, [path.join(root, 'dist/server/migrate.js')], { env, encoding: 'utf8' });
   if (run.status !== 0) throw new Error(run.stderr);
   process.env.TEST_OWNER_URL = cluster.ownerUrl('DATABASE');

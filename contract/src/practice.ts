@@ -7,7 +7,9 @@ const share = z.number().min(0).max(1);
 const pct = z.number().min(0).max(100);
 const days = z.int().min(0).max(3650);
 const months = z.int().min(0).max(120);
-const daysByRemedy = z.partialRecord(z.enum(remedyCodes), days) satisfies z.ZodType<Partial<Record<RemedyCode, number>>>;
+const daysByRemedy = z.partialRecord(z.enum(remedyCodes), days) satisfies z.ZodType<
+  Partial<Record<RemedyCode, number>>
+>;
 
 /** A practice as it is stored and sent: one version of a programme's choices. */
 export const practiceSchema = z.strictObject({

@@ -27,12 +27,17 @@ export const problemSchema = z.object({
 });
 export type Problem = z.infer<typeof problemSchema>;
 
-const lastName = (path: string): string => path.replace(/\[\d+\]|\.\d+/g, '').split('.').at(-1) ?? path;
+const lastName = (path: string): string =>
+  path
+    .replace(/\[\d+\]|\.\d+/g, '')
+    .split('.')
+    .at(-1) ?? path;
 
 const isMeasure = (name: string): name is Measure => name in limits;
 
 /** Fields named shorter than the measure they hold. */
-const measureOf = (name: string): Measure | undefined => (name === 'heightM' ? 'treeHeightM' : isMeasure(name) ? name : undefined);
+const measureOf = (name: string): Measure | undefined =>
+  name === 'heightM' ? 'treeHeightM' : isMeasure(name) ? name : undefined;
 
 /** Short enough to show in a message, and a number rather than somebody's words. */
 function echo(input: unknown): number | string | undefined {

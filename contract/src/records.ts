@@ -18,7 +18,9 @@ export const groundFactsSchema = z.strictObject({
   soil: z.enum(soilClasses).nullable(),
   stony: z.boolean(),
   compacted: z.boolean(),
-  percolation: z.array(z.strictObject({ minute: measure('percolationMinute'), levelMm: measure('waterLevelMm') })).max(60),
+  percolation: z
+    .array(z.strictObject({ minute: measure('percolationMinute'), levelMm: measure('waterLevelMm') }))
+    .max(60),
   slopePct: measure('slopePct').nullable(),
   fallsTowardsDeg: measure('bearingDeg').nullable(),
   stripWidthMm: z.union([z.literal('open'), measure('stripWidthMm')]).nullable(),
@@ -83,10 +85,30 @@ export const inspectionSchema = z.strictObject({
 }) satisfies z.ZodType<Inspection>;
 
 export const remedyCodes = [
-  'replant_higher', 'widen_hole', 'give_rest_of_soak', 'level_the_ball', 'watch_yearly_clear',
-  'clear_to_flare', 'examine_roots', 'lift_and_replant', 'collar_excavation', 'cover_roots', 'top_up_mulch', 'thin_mulch',
-  'pull_back_mulch', 'remove_stake', 'loosen_tie', 'free_tie_now', 'mend_stake', 'water_now', 'water_soon', 'skip_water',
-  'find_drainage', 'cut_root', 'stage_root_cuts', 'refer_arborist',
+  'replant_higher',
+  'widen_hole',
+  'give_rest_of_soak',
+  'level_the_ball',
+  'watch_yearly_clear',
+  'clear_to_flare',
+  'examine_roots',
+  'lift_and_replant',
+  'collar_excavation',
+  'cover_roots',
+  'top_up_mulch',
+  'thin_mulch',
+  'pull_back_mulch',
+  'remove_stake',
+  'loosen_tie',
+  'free_tie_now',
+  'mend_stake',
+  'water_now',
+  'water_soon',
+  'skip_water',
+  'find_drainage',
+  'cut_root',
+  'stage_root_cuts',
+  'refer_arborist',
 ] as const satisfies readonly RemedyCode[];
 
 export const remedySchema = z.strictObject({
@@ -113,10 +135,7 @@ const provenance = {
   device: z.string().max(80),
 };
 
-export const keptRecordSchema = z.intersection(
-  fieldRecordSchema,
-  z.object({ ...provenance, receivedAt: instant }),
-);
+export const keptRecordSchema = z.intersection(fieldRecordSchema, z.object({ ...provenance, receivedAt: instant }));
 export type KeptRecord = FieldRecord & { recordedBy: string; device: string; receivedAt: string };
 
 /** A record sent by a device. Facts that others may be editing at a desk carry the version they were read at. */

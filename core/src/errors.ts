@@ -48,11 +48,12 @@ export interface NumberRange {
  */
 export function requireWithin(path: string, value: number, range: NumberRange): number {
   if (!Number.isFinite(value) || value < range.min || value > range.max) {
-    throw new InvalidInputError(
-      `${path} must be within ${range.min}–${range.max} ${range.unit}, got ${value}`,
-      path,
-      { received: value, min: range.min, max: range.max, unit: range.unit },
-    );
+    throw new InvalidInputError(`${path} must be within ${range.min}–${range.max} ${range.unit}, got ${value}`, path, {
+      received: value,
+      min: range.min,
+      max: range.max,
+      unit: range.unit,
+    });
   }
   return value;
 }

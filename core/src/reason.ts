@@ -117,11 +117,7 @@ export type RemedyCode =
   | 'refer_arborist';
 
 export type PercolationQuestion =
-  | 'too_few_readings'
-  | 'clock_backwards'
-  | 'level_rises'
-  | 'refilled'
-  | 'hole_empty_too_soon';
+  'too_few_readings' | 'clock_backwards' | 'level_rises' | 'refilled' | 'hole_empty_too_soon';
 
 export type ReasonCode = keyof ReasonFacts;
 

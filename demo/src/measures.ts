@@ -50,7 +50,10 @@ export function measuredStock(kind: StockKind, from: Dice, surplusMm: number): S
     caliperMm,
     heightM: Math.round((1.6 + caliperMm / 22) * 10) / 10,
     ballDiameterMm,
-    ballHeightMm: toStep(ballDiameterMm * (kind === 'container' ? from.between(0.82, 0.95) : from.between(0.68, 0.8)), 10),
+    ballHeightMm: toStep(
+      ballDiameterMm * (kind === 'container' ? from.between(0.82, 0.95) : from.between(0.68, 0.8)),
+      10,
+    ),
     topRootsDepthMm: toStep(Math.max(0, surplusMm), 5),
   };
 }

@@ -21,14 +21,25 @@ describe('the demo town', () => {
   });
 
   it('has no record from tomorrow', () => {
-    for (const spot of town.spots) for (const record of spot.records) expect(record.recordedAt.slice(0, 10) <= today).toBe(true);
+    for (const spot of town.spots)
+      for (const record of spot.records) expect(record.recordedAt.slice(0, 10) <= today).toBe(true);
   });
 
   it('shows its troubles through the core', () => {
     expect(on('Mole Street').some(({ life }) => life.decisions.some((d) => d.remedy === 'remove_stake'))).toBe(true);
-    expect(on('Weavers Row').some(({ life }) => life.inspections.some((look) => (look.record.facts.flareDepthMm ?? 0) >= 75))).toBe(true);
-    expect(on('Potters Corner').some(({ life }) => life.inspections.some((look) => look.record.facts.probe === 'saturated'))).toBe(true);
-    expect(on('Harbour Parade').some(({ life }) => life.decisions.some((d) => d.because.some((b) => b.code === 'percolation_questioned')))).toBe(true);
+    expect(
+      on('Weavers Row').some(({ life }) =>
+        life.inspections.some((look) => (look.record.facts.flareDepthMm ?? 0) >= 75),
+      ),
+    ).toBe(true);
+    expect(
+      on('Potters Corner').some(({ life }) => life.inspections.some((look) => look.record.facts.probe === 'saturated')),
+    ).toBe(true);
+    expect(
+      on('Harbour Parade').some(({ life }) =>
+        life.decisions.some((d) => d.because.some((b) => b.code === 'percolation_questioned')),
+      ),
+    ).toBe(true);
   });
 
   it('waits in every stage that is open', () => {
@@ -38,7 +49,9 @@ describe('the demo town', () => {
   it('prepares thirty spots for the example files, most with their trees measured', () => {
     const prepared = preparedSpots({ seed: 'talhamar', today });
     expect(prepared).toHaveLength(30);
-    const withStock = prepared.filter((spot) => standing(spot.records.map(strip)).some((record) => record.kind === 'stock'));
+    const withStock = prepared.filter((spot) =>
+      standing(spot.records.map(strip)).some((record) => record.kind === 'stock'),
+    );
     expect(withStock).toHaveLength(24);
   });
 });

@@ -51,7 +51,11 @@ export function preparedSpots({ seed, today }: { seed: string; today: IsoDate })
     const from = dice(`${seed}/${street.name}`);
     return Array.from({ length: 15 }, (_, i) => ({
       ...spotAt(street, i, 15, today, from),
-      records: preparation(street, today, from, { kind: stockKind(i), surplusMm: from.between(0, 110), upTo: i < 12 ? 'stock' : 'ground' }),
+      records: preparation(street, today, from, {
+        kind: stockKind(i),
+        surplusMm: from.between(0, 110),
+        upTo: i < 12 ? 'stock' : 'ground',
+      }),
     }));
   });
 }
@@ -83,7 +87,8 @@ function stockKind(i: number): StockKind {
 function spotAt(street: Street, i: number, count: number, today: IsoDate, from: Dice): Omit<DemoSpot, 'records'> {
   const along = (i + 0.5) / count;
   const wobble = () => from.between(-0.00002, 0.00002);
-  const at = (axis: 0 | 1) => Number((street.from[axis] + (street.to[axis] - street.from[axis]) * along + wobble()).toFixed(6));
+  const at = (axis: 0 | 1) =>
+    Number((street.from[axis] + (street.to[axis] - street.from[axis]) * along + wobble()).toFixed(6));
   const instant = Date.parse(`${addDaysTo(today, -1500)}T09:00:00Z`);
   return {
     id: seededUuid(instant, from),
@@ -121,7 +126,9 @@ function preparation(street: Street, today: IsoDate, from: Dice, options: Prepar
   // A doubtful test: the hole was topped up between two readings and nobody wrote it down.
   const percolation =
     options.upTo === 'doubt'
-      ? measured.percolation.map((reading, i) => (i < 3 ? reading : { ...reading, levelMm: Math.min(2000, reading.levelMm + 150) }))
+      ? measured.percolation.map((reading, i) =>
+          i < 3 ? reading : { ...reading, levelMm: Math.min(2000, reading.levelMm + 150) },
+        )
       : measured.percolation;
   const ground = record('ground', { ...measured, percolation }, { on, hour: 10, by: 'Inês Tavoro', from });
   if (options.upTo !== 'stock') return [ground];

@@ -66,7 +66,8 @@ export function record<K extends RecordKind>(
  */
 export function treeHistory(planted: Planted): DemoRecord[] {
   const { records, condition } = plant(planted);
-  const percolation = planted.street.percolationMmPerH < 5 ? 'stands' : planted.street.percolationMmPerH < 25 ? 'slow' : 'good';
+  const percolation =
+    planted.street.percolationMmPerH < 5 ? 'stands' : planted.street.percolationMmPerH < 25 ? 'slow' : 'good';
   const context = { practice: fieldDefault, plantedOn: planted.plantedOn, percolation } as const;
   let due = scheduledLook(planted.plantedOn, planted.plantedOn, fieldDefault).on;
   let repeats = 0;
@@ -75,13 +76,17 @@ export function treeHistory(planted: Planted): DemoRecord[] {
     const on = addDaysTo(due, planted.from.whole(0, 9) + 30 * repeats);
     if (on > planted.today) break;
     const look = lookAt(condition, on, planted);
-    records.push(record('inspection', look, { on, hour: planted.from.whole(8, 16), by: 'Marta Velho-Lume', from: planted.from }));
+    records.push(
+      record('inspection', look, { on, hour: planted.from.whole(8, 16), by: 'Marta Velho-Lume', from: planted.from }),
+    );
     const verdict = judgeInspection(look, context);
     repeats = verdict.level === 'urgent' ? Math.min(4, repeats + 1) : 0;
     for (const { remedy } of verdict.remedies) {
       const doneOn = addDaysTo(on, planted.from.whole(1, 12));
       if (doneOn > planted.today || !getsDone(remedy, planted)) continue;
-      records.push(record('remedy', { remedy, doneOn }, { on: doneOn, hour: 10, by: 'Bento Quarel', from: planted.from }));
+      records.push(
+        record('remedy', { remedy, doneOn }, { on: doneOn, hour: 10, by: 'Bento Quarel', from: planted.from }),
+      );
       mend(condition, remedy);
     }
     due = verdict.nextLook.on;

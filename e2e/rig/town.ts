@@ -101,7 +101,10 @@ export const test = base.extend<{ town: Town; signedIn: Page }, { worker: Worker
       const folder = mkdtempSync(path.join(tmpdir(), 'sombra-e2e-'));
       chmodSync(folder, 0o711);
       const cluster = await startCluster({ folder, database: 'template_demo', durable: false });
-      const env = { OWNER_DATABASE_URL: cluster.ownerUrl('template_demo'), DATABASE_URL: cluster.appUrl('template_demo') };
+      const env = {
+        OWNER_DATABASE_URL: cluster.ownerUrl('template_demo'),
+        DATABASE_URL: cluster.appUrl('template_demo'),
+      };
       runEntry('migrate', env);
       runEntry('load-demo', env);
       await use({ cluster });
@@ -139,7 +142,11 @@ export async function signIn(page: Page, town: Town, name: string): Promise<void
 export const example = (name: string): string => path.join(root, 'examples', name);
 
 /** Chooses a file on the import page and waits until it was read. */
-export async function readFile(page: Page, town: Town, file: string | { name: string; mimeType: string; buffer: Buffer }): Promise<void> {
+export async function readFile(
+  page: Page,
+  town: Town,
+  file: string | { name: string; mimeType: string; buffer: Buffer },
+): Promise<void> {
   await page.goto(`${town.url}/import`);
   await page.locator('input[type=file]').setInputFiles(file);
 }

@@ -6,7 +6,9 @@ async function serious(page: Page): Promise<string[]> {
   // By evaluation rather than a script element: the page's own policy allows no foreign script.
   await page.evaluate(axe.source);
   const { violations } = await page.evaluate(async () => (window as unknown as { axe: typeof axe }).axe.run());
-  return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes[0]?.html ?? ''}`);
+  return violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(({ id, nodes }) => `${id}: ${nodes[0]?.html ?? ''}`);
 }
 
 test('no view has a serious fault for people with disabilities', async ({ page, signedIn, town }) => {

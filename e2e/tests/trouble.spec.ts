@@ -14,7 +14,11 @@ test('a broken file is explained, and its good rows still come in', async ({ sig
   await readFile(page, town, csv('many.csv', `ref,place,lng,lat\n${many}\n`));
   await expect(page.getByRole('alert')).toContainText('20000 rows; the limit is 10000');
 
-  const rows = ['A-1,Mole Street,-25.4,36.9,container,450,400,60,50,3', 'A-2,Mole Street,-25.4,36.9,container,450,400,60,50,40000', 'A-3,Mole Street,-25.4,36.9,container,wide,400,60,50,3'];
+  const rows = [
+    'A-1,Mole Street,-25.4,36.9,container,450,400,60,50,3',
+    'A-2,Mole Street,-25.4,36.9,container,450,400,60,50,40000',
+    'A-3,Mole Street,-25.4,36.9,container,wide,400,60,50,3',
+  ];
   await readFile(page, town, csv('mixed.csv', `${header}\n${rows.join('\n')}\n`));
   await expect(page.getByText('height_m “40000” must be within 0.2–25 m')).toBeVisible();
   await expect(page.getByText('ball_diameter_mm “wide” must be a number')).toBeVisible();
@@ -58,7 +62,9 @@ test('typing survives a reload', async ({ signedIn: page, town }) => {
   await openSpot(page, town, 'stock', 'F-0113');
   await page.getByLabel('Ball diameter').fill('470');
   await page.getByLabel('Caliper').fill('44');
-  await expect.poll(() => page.evaluate(() => Object.keys(localStorage).some((key) => key.includes('draft')))).toBe(true);
+  await expect
+    .poll(() => page.evaluate(() => Object.keys(localStorage).some((key) => key.includes('draft'))))
+    .toBe(true);
   await page.reload();
   await expect(page.getByText('Unsaved typing restored.')).toBeVisible();
   await expect(page.getByLabel('Ball diameter')).toHaveValue('470');
@@ -79,7 +85,9 @@ test('a session that runs out mid-form asks for the password and loses nothing',
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await expect(page.getByLabel('Caliper')).toHaveValue('71.5');
   // The record waited on this device and goes out by itself.
-  await expect.poll(async () => (await town.query(`select 1 from field_record where facts->>'caliperMm' = '71.5'`)).length).toBe(1);
+  await expect
+    .poll(async () => (await town.query(`select 1 from field_record where facts->>'caliperMm' = '71.5'`)).length)
+    .toBe(1);
 });
 
 test('a database that stops while saving costs nothing', async ({ signedIn: page, town }) => {
@@ -127,7 +135,13 @@ test('a kill in the middle of an import leaves all or nothing', async ({ signedI
   const blocker = await town.owner();
   await blocker.query('begin; lock table spot_state in exclusive mode');
   await page.getByRole('button', { name: 'Import 2000 spots' }).click();
-  const waiting = async () => (await town.query(`select 1 from pg_stat_activity where wait_event_type = 'Lock' and application_name = 'sombra' and datname = $1`, [town.database])).length;
+  const waiting = async () =>
+    (
+      await town.query(
+        `select 1 from pg_stat_activity where wait_event_type = 'Lock' and application_name = 'sombra' and datname = $1`,
+        [town.database],
+      )
+    ).length;
   await expect.poll(waiting).toBe(1);
   await town.kill('SIGKILL');
   await blocker.query('rollback');

@@ -14,7 +14,8 @@ async function fill(page: Page, label: string, value: string): Promise<void> {
   await page.getByLabel(label, { exact: true }).fill(value);
 }
 
-const choose = (page: Page, group: string, choice: string) => page.getByRole('group', { name: group }).getByText(choice, { exact: true }).click();
+const choose = (page: Page, group: string, choice: string) =>
+  page.getByRole('group', { name: group }).getByText(choice, { exact: true }).click();
 
 async function walk(page: Page, town: Town): Promise<void> {
   await importExample(page, town);
@@ -28,7 +29,15 @@ async function walk(page: Page, town: Town): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Dig 300 mm deep, 1200 mm wide' })).toBeVisible();
   await expect(page.getByRole('img', { name: /Section of the pit: 300 mm deep/ })).toBeVisible();
   await expect(page.getByText('3.0 × the ball of 400 mm, for compacted ground.')).toBeVisible();
-  for (const name of ['Backfill, site soil', 'Loose soil left over', 'Mulch', 'First water', 'Mass as received', 'Lifting', 'Downhill edge stands']) {
+  for (const name of [
+    'Backfill, site soil',
+    'Loose soil left over',
+    'Mulch',
+    'First water',
+    'Mass as received',
+    'Lifting',
+    'Downhill edge stands',
+  ]) {
     await expect(page.getByRole('rowheader', { name, exact: true })).toBeVisible();
   }
   await page.getByRole('button', { name: 'Store stock measures' }).click();
@@ -82,7 +91,17 @@ test('from a file to a verdict, at the desk', async ({ signedIn: page, town }) =
     })(),
   ]);
   await page.goto(`${town.url}/import`);
-  await page.locator('input[type=file]').setInputFiles(await download.path().then(async (path) => ({ name: 'trees.csv', mimeType: 'text/csv', buffer: await import('node:fs/promises').then((fs) => fs.readFile(path)) })));
+  await page
+    .locator('input[type=file]')
+    .setInputFiles(
+      await download
+        .path()
+        .then(async (path) => ({
+          name: 'trees.csv',
+          mimeType: 'text/csv',
+          buffer: await import('node:fs/promises').then((fs) => fs.readFile(path)),
+        })),
+    );
   await expect(page.getByRole('button', { name: 'Nothing to import' })).toBeVisible();
 });
 

@@ -13,7 +13,10 @@ const chunk = 200;
 
 async function loadProgramme(trx: Db, town: ReturnType<typeof demoTown>): Promise<void> {
   const { id, version } = fieldDefault;
-  await trx('practice').insert({ id, version, body: JSON.stringify(fieldDefault) }).onConflict().ignore();
+  await trx('practice')
+    .insert({ id, version, body: JSON.stringify(fieldDefault) })
+    .onConflict()
+    .ignore();
   const programme = { name: town.programme, time_zone: town.timeZone, practice_id: id, practice_version: version };
   await trx('programme').insert(programme).onConflict().ignore();
 }
@@ -21,15 +24,32 @@ async function loadProgramme(trx: Db, town: ReturnType<typeof demoTown>): Promis
 async function loadTown(trx: Db, town: ReturnType<typeof demoTown>): Promise<void> {
   for (let at = 0; at < town.spots.length; at += chunk) {
     const spots = town.spots.slice(at, at + chunk);
-    const places = await placeIds(trx, spots.map((spot) => spot.place), () => crypto.randomUUID());
-    await insertSpots(trx, spots.map((spot) => ({ ...spot, placeId: places.get(spot.place) ?? '' })), 'Demo town');
+    const places = await placeIds(
+      trx,
+      spots.map((spot) => spot.place),
+      () => crypto.randomUUID(),
+    );
+    await insertSpots(
+      trx,
+      spots.map((spot) => ({ ...spot, placeId: places.get(spot.place) ?? '' })),
+      'Demo town',
+    );
     await insertRecords(
       trx,
       spots.flatMap((spot) =>
-        spot.records.map(({ by, device, ...record }) => ({ spotId: spot.id, treeId: spot.treeId, recordedBy: by, device, record })),
+        spot.records.map(({ by, device, ...record }) => ({
+          spotId: spot.id,
+          treeId: spot.treeId,
+          recordedBy: by,
+          device,
+          record,
+        })),
       ),
     );
-    await deriveAndKeep(trx, spots.map((spot) => spot.id));
+    await deriveAndKeep(
+      trx,
+      spots.map((spot) => spot.id),
+    );
   }
 }
 

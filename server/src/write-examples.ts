@@ -9,21 +9,45 @@ import { spotCells, type Cell } from './files/spot-cells';
 const folder = process.argv[2];
 if (!folder) throw new Error('name the folder to write to');
 
-const left = new Set(['spot_id', 'tree_id', 'records', 'planted_on', 'flare_above_grade_mm', 'hole_width_mm', 'first_water_l', 'inspected_on', 'flare_depth_mm', 'mulch_depth_mm', 'mulch_contact', 'stake', 'probe', 'circling_roots']);
+const left = new Set([
+  'spot_id',
+  'tree_id',
+  'records',
+  'planted_on',
+  'flare_above_grade_mm',
+  'hole_width_mm',
+  'first_water_l',
+  'inspected_on',
+  'flare_depth_mm',
+  'mulch_depth_mm',
+  'mulch_contact',
+  'stake',
+  'probe',
+  'circling_roots',
+]);
 const columns = spotColumns.filter((column) => !left.has(column));
 const yesNo = (value: Cell): Cell => (typeof value === 'boolean' ? (value ? 'yes' : 'no') : value);
 
 const rows = preparedSpots({ seed: 'talhamar', today: '2026-11-01' }).map((spot) => {
-  const records = spot.records.map(({ by, ...record }) => ({ ...record, recordedBy: by, receivedAt: record.recordedAt }));
+  const records = spot.records.map(({ by, ...record }) => ({
+    ...record,
+    recordedBy: by,
+    receivedAt: record.recordedAt,
+  }));
   return spotCells({ ...spot, version: 1 }, records);
 });
 
-const csv = Papa.unparse({ fields: columns, data: rows.map((cells) => columns.map((column) => yesNo(cells[column]))) }, { newline: '\r\n' });
+const csv = Papa.unparse(
+  { fields: columns, data: rows.map((cells) => columns.map((column) => yesNo(cells[column]))) },
+  { newline: '\r\n' },
+);
 writeFileSync(path.join(folder, 'spots.csv'), `${csv}\r\n`);
 
 const features = rows.map((cells) => {
   const properties = Object.fromEntries(
-    columns.filter((column) => column !== 'lng' && column !== 'lat' && cells[column] !== null).map((column) => [column, cells[column]]),
+    columns
+      .filter((column) => column !== 'lng' && column !== 'lat' && cells[column] !== null)
+      .map((column) => [column, cells[column]]),
   );
   return { type: 'Feature', geometry: { type: 'Point', coordinates: [cells.lng, cells.lat] }, properties };
 });

@@ -16,14 +16,54 @@ describe('a row of a file', () => {
   });
 
   it('reads cells of text and values of GeoJSON alike', () => {
-    const text = rowFacts(parse({ soil: 'clay', slope_pct: '8', strip_width_mm: 'open', wire_height_m: '7.5', stony: 'yes', percolation: '0:300 30:280' }));
-    const native = rowFacts(parse({ soil: 'clay', slope_pct: 8, strip_width_mm: 'open', wire_height_m: 7.5, stony: true, percolation: '0:300 30:280', lng: -25.4, lat: 36.9 }));
+    const text = rowFacts(
+      parse({
+        soil: 'clay',
+        slope_pct: '8',
+        strip_width_mm: 'open',
+        wire_height_m: '7.5',
+        stony: 'yes',
+        percolation: '0:300 30:280',
+      }),
+    );
+    const native = rowFacts(
+      parse({
+        soil: 'clay',
+        slope_pct: 8,
+        strip_width_mm: 'open',
+        wire_height_m: 7.5,
+        stony: true,
+        percolation: '0:300 30:280',
+        lng: -25.4,
+        lat: 36.9,
+      }),
+    );
     expect(text).toEqual(native);
-    expect(text).toMatchObject({ facts: { ground: { soil: 'clay', slopePct: 8, stripWidthMm: 'open', wireHeightM: 7.5, stony: true, percolation: [{ minute: 0, levelMm: 300 }, { minute: 30, levelMm: 280 }] } } });
+    expect(text).toMatchObject({
+      facts: {
+        ground: {
+          soil: 'clay',
+          slopePct: 8,
+          stripWidthMm: 'open',
+          wireHeightM: 7.5,
+          stony: true,
+          percolation: [
+            { minute: 0, levelMm: 300 },
+            { minute: 30, levelMm: 280 },
+          ],
+        },
+      },
+    });
   });
 
   it('reads circling roots, and tells none found from not looked', () => {
-    const planted = { planted_on: '2026-01-10', flare_above_grade_mm: '40 42', hole_width_mm: '1000', first_water_l: '50', inspected_on: '2026-02-10' };
+    const planted = {
+      planted_on: '2026-01-10',
+      flare_above_grade_mm: '40 42',
+      hole_width_mm: '1000',
+      first_water_l: '50',
+      inspected_on: '2026-02-10',
+    };
     const roots = (cell: string) => {
       const facts = rowFacts(parse({ ...planted, circling_roots: cell }));
       return facts.ok ? facts.facts.inspection?.circlingRoots : facts.message;
@@ -48,8 +88,21 @@ describe('a row of a file', () => {
     [{ ref: '' }, 'ref'],
     [{ records: '{"not":"a list"}' }, 'records'],
     [{ caliper_mm: '50' }, 'stock_kind'],
-    [{ stock_kind: 'container', caliper_mm: '50', height_m: '3', ball_diameter_mm: '450', ball_height_mm: '400' }, 'top_roots_depth_mm'],
-    [{ stock_kind: 'container', caliper_mm: '50', height_m: '3', ball_diameter_mm: '450', ball_height_mm: '400', top_roots_depth_mm: '410' }, 'top_roots_depth_mm'],
+    [
+      { stock_kind: 'container', caliper_mm: '50', height_m: '3', ball_diameter_mm: '450', ball_height_mm: '400' },
+      'top_roots_depth_mm',
+    ],
+    [
+      {
+        stock_kind: 'container',
+        caliper_mm: '50',
+        height_m: '3',
+        ball_diameter_mm: '450',
+        ball_height_mm: '400',
+        top_roots_depth_mm: '410',
+      },
+      'top_roots_depth_mm',
+    ],
     [{ planted_on: '2026-01-10' }, 'flare_above_grade_mm'],
     [{ inspected_on: '2026-01-10' }, 'planted_on'],
     [{ probe: 'dry' }, 'inspected_on'],

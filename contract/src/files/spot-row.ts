@@ -25,7 +25,10 @@ const number = (name: Measure) =>
   z.preprocess(asNumber, z.number({ error: 'must be a number, decimal point, no unit' }).pipe(measure(name)));
 
 const numberOr = <W extends string>(word: W, name: Measure) =>
-  z.preprocess(asNumber, z.union([z.literal(word), measure(name)], { error: (issue) => wordOrNumber(word, name, issue.input) }));
+  z.preprocess(
+    asNumber,
+    z.union([z.literal(word), measure(name)], { error: (issue) => wordOrNumber(word, name, issue.input) }),
+  );
 
 function wordOrNumber(word: string, name: Measure, input: unknown): string {
   const { minValue, maxValue } = measure(name);
@@ -33,34 +36,59 @@ function wordOrNumber(word: string, name: Measure, input: unknown): string {
   return `must be '${word}' or a number within ${minValue}–${maxValue}${got}`;
 }
 
-const yesNo = z.preprocess((value) => {
-  if (typeof value === 'boolean') return value;
-  if (value === null || value === '' || value === undefined) return false;
-  const text = String(value).trim().toLowerCase();
-  if (text === 'yes' || text === 'true') return true;
-  return text === 'no' || text === 'false' ? false : value;
-}, z.boolean({ error: 'must be yes or no' }));
+const yesNo = z.preprocess(
+  (value) => {
+    if (typeof value === 'boolean') return value;
+    if (value === null || value === '' || value === undefined) return false;
+    const text = String(value).trim().toLowerCase();
+    if (text === 'yes' || text === 'true') return true;
+    return text === 'no' || text === 'false' ? false : value;
+  },
+  z.boolean({ error: 'must be yes or no' }),
+);
 
 const choice = <const T extends readonly [string, ...string[]]>(options: T) =>
   z.enum(options, { error: `must be one of ${options.join(', ')}` });
 
 /** `0:300 30:262 60:225`: minute and water level in mm. */
-const percolationCell = z.preprocess((value) => {
-  if (typeof value !== 'string' || value.trim() === '') return value === null || value === '' || value === undefined ? [] : value;
-  const parts = value.trim().split(/\s+/).map((part) => /^(\d+(?:\.\d+)?):(\d+(?:\.\d+)?)$/.exec(part));
-  return parts.every((m) => m !== null) ? parts.map((m) => ({ minute: Number(m[1]), levelMm: Number(m[2]) })) : value;
-}, z.array(z.strictObject({ minute: measure('percolationMinute'), levelMm: measure('waterLevelMm') }), { error: 'must be pairs minute:level in mm, as in 0:300 30:262 60:225' }).max(60));
+const percolationCell = z.preprocess(
+  (value) => {
+    if (typeof value !== 'string' || value.trim() === '')
+      return value === null || value === '' || value === undefined ? [] : value;
+    const parts = value
+      .trim()
+      .split(/\s+/)
+      .map((part) => /^(\d+(?:\.\d+)?):(\d+(?:\.\d+)?)$/.exec(part));
+    return parts.every((m) => m !== null) ? parts.map((m) => ({ minute: Number(m[1]), levelMm: Number(m[2]) })) : value;
+  },
+  z
+    .array(z.strictObject({ minute: measure('percolationMinute'), levelMm: measure('waterLevelMm') }), {
+      error: 'must be pairs minute:level in mm, as in 0:300 30:262 60:225',
+    })
+    .max(60),
+);
 
 /** `350-40:18 200-230:12`: from-to in degrees and thickness in mm; `none` when none were found. */
-const rootsCell = z.preprocess((value) => {
-  if (value === null || value === '' || value === undefined) return null;
-  if (typeof value !== 'string') return value;
-  if (value.trim() === 'none') return [];
-  const parts = value.trim().split(/\s+/).map((part) => /^(\d+(?:\.\d+)?)-(\d+(?:\.\d+)?):(\d+(?:\.\d+)?)$/.exec(part));
-  return parts.every((m) => m !== null)
-    ? parts.map((m) => ({ arc: { fromDeg: Number(m[1]), toDeg: Number(m[2]) }, diameterMm: Number(m[3]) }))
-    : value;
-}, z.array(inspectionSchema.shape.circlingRoots.unwrap().element, { error: "must be 'none' or from-to:thickness, as in 350-40:18" }).max(20).nullable());
+const rootsCell = z.preprocess(
+  (value) => {
+    if (value === null || value === '' || value === undefined) return null;
+    if (typeof value !== 'string') return value;
+    if (value.trim() === 'none') return [];
+    const parts = value
+      .trim()
+      .split(/\s+/)
+      .map((part) => /^(\d+(?:\.\d+)?)-(\d+(?:\.\d+)?):(\d+(?:\.\d+)?)$/.exec(part));
+    return parts.every((m) => m !== null)
+      ? parts.map((m) => ({ arc: { fromDeg: Number(m[1]), toDeg: Number(m[2]) }, diameterMm: Number(m[3]) }))
+      : value;
+  },
+  z
+    .array(inspectionSchema.shape.circlingRoots.unwrap().element, {
+      error: "must be 'none' or from-to:thickness, as in 350-40:18",
+    })
+    .max(20)
+    .nullable(),
+);
 
 const flareCell = z.preprocess((value) => {
   if (value === null || value === '' || value === undefined) return null;
@@ -69,15 +97,23 @@ const flareCell = z.preprocess((value) => {
   return value.trim().split(/\s+/).map(asNumber);
 }, plantingSchema.shape.flareAboveGradeMm.nullable());
 
-const recordsCell = z.preprocess((value) => {
-  if (value === null || value === '' || value === undefined) return [];
-  if (typeof value !== 'string') return value;
-  try {
-    return JSON.parse(value) as unknown;
-  } catch {
-    return value;
-  }
-}, z.array(z.intersection(fieldRecordSchema, z.object({ recordedBy: z.string().max(120), device: z.string().max(80) })), { error: 'must be the list of records Sombra wrote' }).max(500));
+const recordsCell = z.preprocess(
+  (value) => {
+    if (value === null || value === '' || value === undefined) return [];
+    if (typeof value !== 'string') return value;
+    try {
+      return JSON.parse(value) as unknown;
+    } catch {
+      return value;
+    }
+  },
+  z
+    .array(
+      z.intersection(fieldRecordSchema, z.object({ recordedBy: z.string().max(120), device: z.string().max(80) })),
+      { error: 'must be the list of records Sombra wrote' },
+    )
+    .max(500),
+);
 
 const stockColumns = {
   stock_kind: cell(choice(stockKinds)),
@@ -90,7 +126,8 @@ const stockColumns = {
   height_m: cell(number('treeHeightM')),
 };
 
-const text = (max: number) => z.string({ error: 'must be text' }).trim().min(1, 'must not be empty').max(max, `must be at most ${max} characters`);
+const text = (max: number) =>
+  z.string({ error: 'must be text' }).trim().min(1, 'must not be empty').max(max, `must be at most ${max} characters`);
 
 /** One spot with its tree, as a row of CSV or the properties of a GeoJSON feature. */
 export const spotRowSchema = z.object({
@@ -172,7 +209,8 @@ export function rowFacts(row: SpotRow): RowFactsResult {
   const inspection = rowInspection(row);
   const stray = inspectionColumns.find((column) => row.inspected_on === null && row[column] !== null);
   if (stray) return { ok: false, column: 'inspected_on', message: `must be given where ${stray} is given` };
-  if (inspection && !planting.value) return { ok: false, column: 'planted_on', message: 'must be given where a look is given' };
+  if (inspection && !planting.value)
+    return { ok: false, column: 'planted_on', message: 'must be given where a look is given' };
   if (inspection && planting.value && inspection.inspectedOn < planting.value.plantedOn) {
     return { ok: false, column: 'inspected_on', message: `must not be before planted_on, ${planting.value.plantedOn}` };
   }
@@ -190,7 +228,9 @@ function rowGround(row: SpotRow): GroundFacts | null {
     stripWidthMm: row.strip_width_mm,
     wireHeightM: row.wire_height_m,
   };
-  const said = [row.soil, row.slope_pct, row.falls_towards_deg, row.strip_width_mm, row.wire_height_m].some((v) => v !== null);
+  const said = [row.soil, row.slope_pct, row.falls_towards_deg, row.strip_width_mm, row.wire_height_m].some(
+    (v) => v !== null,
+  );
   return said || row.stony || row.compacted || row.percolation.length > 0 ? ground : null;
 }
 
@@ -198,14 +238,22 @@ type Group<T> = { ok: true; value: T | null } | { ok: false; column: keyof SpotR
 
 function rowStock(row: SpotRow): Group<Stock> {
   if (row.stock_kind === null) {
-    const stray = (Object.keys(stockColumns) as (keyof typeof stockColumns)[]).find((c) => c !== 'stock_kind' && row[c] !== null);
+    const stray = (Object.keys(stockColumns) as (keyof typeof stockColumns)[]).find(
+      (c) => c !== 'stock_kind' && row[c] !== null,
+    );
     return stray
       ? { ok: false, column: 'stock_kind', message: `must be given where ${stray} is given` }
       : { ok: true, value: null };
   }
   const parsed = stockSchema.safeParse(
     row.stock_kind === 'bare_root'
-      ? { kind: row.stock_kind, caliperMm: row.caliper_mm, heightM: row.height_m, rootSpreadMm: row.root_spread_mm, rootDepthMm: row.root_depth_mm }
+      ? {
+          kind: row.stock_kind,
+          caliperMm: row.caliper_mm,
+          heightM: row.height_m,
+          rootSpreadMm: row.root_spread_mm,
+          rootDepthMm: row.root_depth_mm,
+        }
       : {
           kind: row.stock_kind,
           caliperMm: row.caliper_mm,
@@ -219,7 +267,11 @@ function rowStock(row: SpotRow): Group<Stock> {
   const issue = parsed.error.issues[0];
   const column = stockColumnOf[String(issue?.path[0])] ?? 'stock_kind';
   const missing = row[column] === null;
-  return { ok: false, column, message: missing ? `must be given for ${row.stock_kind} stock` : (issue?.message ?? 'is wrong') };
+  return {
+    ok: false,
+    column,
+    message: missing ? `must be given for ${row.stock_kind} stock` : (issue?.message ?? 'is wrong'),
+  };
 }
 
 const stockColumnOf: Readonly<Record<string, keyof SpotRow>> = {
@@ -243,7 +295,14 @@ function rowPlanting(row: SpotRow): Group<NonNullable<RowFacts['planting']>> {
   return { ok: true, value: { plantedOn, flareAboveGradeMm: flare, holeWidthMm: hole, firstWaterL: water } };
 }
 
-const inspectionColumns = ['flare_depth_mm', 'mulch_depth_mm', 'mulch_contact', 'stake', 'probe', 'circling_roots'] as const;
+const inspectionColumns = [
+  'flare_depth_mm',
+  'mulch_depth_mm',
+  'mulch_contact',
+  'stake',
+  'probe',
+  'circling_roots',
+] as const;
 
 function rowInspection(row: SpotRow): Inspection | null {
   if (row.inspected_on === null) return null;

@@ -1,4 +1,12 @@
-import { addDays, addMonths, differenceInCalendarDays, differenceInMonths, formatISO, isValid, parseISO } from 'date-fns';
+import {
+  addDays,
+  addMonths,
+  differenceInCalendarDays,
+  differenceInMonths,
+  formatISO,
+  isValid,
+  parseISO,
+} from 'date-fns';
 import { InvalidInputError } from '../errors';
 
 /** A calendar date `YYYY-MM-DD` in the programme's time zone. */

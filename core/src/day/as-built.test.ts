@@ -6,7 +6,14 @@ import { judgeAsBuilt, type AsBuilt } from './as-built';
 const planned = (slopePct = 0): PitPlan => {
   const result = pitPlan({
     ground: { ...unknownGround, soil: 'loam', slopePct },
-    stock: { kind: 'container', caliperMm: 50, heightM: 3, ballDiameterMm: 450, ballHeightMm: 400, topRootsDepthMm: 60 },
+    stock: {
+      kind: 'container',
+      caliperMm: 50,
+      heightM: 3,
+      ballDiameterMm: 450,
+      ballHeightMm: 400,
+      topRootsDepthMm: 60,
+    },
     practice: fieldDefault,
   });
   if (result.kind !== 'plan') throw new Error('no plan');
@@ -14,7 +21,8 @@ const planned = (slopePct = 0): PitPlan => {
 };
 // The plan: flare 40 mm proud, hole 1,125 mm, two doses of ball volume 45.96 L × (0.70 − 0.15) = 50.6 L.
 const good: AsBuilt = { plantedOn: '2026-11-20', flareAboveGradeMm: [40], holeWidthMm: 1125, firstWaterL: 51 };
-const judge = (change: Partial<AsBuilt>, plan: PitPlan | undefined = planned()) => judgeAsBuilt({ ...good, ...change }, plan, fieldDefault);
+const judge = (change: Partial<AsBuilt>, plan: PitPlan | undefined = planned()) =>
+  judgeAsBuilt({ ...good, ...change }, plan, fieldDefault);
 
 describe('as built against the plan', () => {
   it('finds a planting to the numbers good', () => {
@@ -39,7 +47,9 @@ describe('as built against the plan', () => {
 
   it('expects heights to differ by what the slope explains', () => {
     expect(judge({ flareAboveGradeMm: [40, 80] }).findings.map((f) => f.because.code)).toContain('flare_uneven');
-    expect(judge({ flareAboveGradeMm: [40, 94] }, planned(12)).findings.map((f) => f.because.code)).not.toContain('flare_uneven');
+    expect(judge({ flareAboveGradeMm: [40, 94] }, planned(12)).findings.map((f) => f.because.code)).not.toContain(
+      'flare_uneven',
+    );
   });
 
   it('still catches a buried flare where no plan stands', () => {
@@ -48,7 +58,9 @@ describe('as built against the plan', () => {
   });
 
   it('refuses more than four points and water no truck brings', () => {
-    expect(() => judge({ flareAboveGradeMm: [1, 2, 3, 4, 5] })).toThrow('flareAboveGradeMm.length must be within 1–4 points, got 5');
+    expect(() => judge({ flareAboveGradeMm: [1, 2, 3, 4, 5] })).toThrow(
+      'flareAboveGradeMm.length must be within 1–4 points, got 5',
+    );
     expect(() => judge({ firstWaterL: 2001 })).toThrow('firstWaterL must be within 0–2000 L, got 2001');
   });
 });

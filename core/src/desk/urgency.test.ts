@@ -3,12 +3,22 @@ import type { Decision } from '../record';
 import type { Level } from '../reason';
 import { rankDecisions } from './urgency';
 
-const decision = (level: Level, dueOn: string | null, kind: Decision['kind'] = 'do_remedy'): Decision => ({ kind, stage: 'inspect', level, dueOn, remedy: null, because: [] });
+const decision = (level: Level, dueOn: string | null, kind: Decision['kind'] = 'do_remedy'): Decision => ({
+  kind,
+  stage: 'inspect',
+  level,
+  dueOn,
+  remedy: null,
+  because: [],
+});
 const today = '2026-06-15';
 
 describe('ranking of the desk', () => {
   it('puts the most costly to leave first', () => {
-    const ranked = rankDecisions([decision('watch', '2026-06-14'), decision('urgent', today), decision('act', '2026-06-01')], today);
+    const ranked = rankDecisions(
+      [decision('watch', '2026-06-14'), decision('urgent', today), decision('act', '2026-06-01')],
+      today,
+    );
     expect(ranked.map((r) => r.decision.level)).toEqual(['urgent', 'act', 'watch']);
     expect(ranked[1]).toMatchObject({ points: 59, daysLate: 14 });
   });
@@ -24,12 +34,16 @@ describe('ranking of the desk', () => {
 
   it('never ranks a thing lower for waiting longer, nor over 100 points', () => {
     fc.assert(
-      fc.property(fc.constantFrom<Level>('good', 'watch', 'act', 'urgent'), fc.integer({ min: 0, max: 900 }), (level, days) => {
-        const on = (late: number) => new Date(Date.UTC(2026, 5, 15) - late * 86_400_000).toISOString().slice(0, 10);
-        const points = (late: number) => rankDecisions([decision(level, on(late))], today)[0]?.points ?? -1;
-        expect(points(days + 1)).toBeGreaterThanOrEqual(points(days));
-        expect(points(days)).toBeLessThanOrEqual(100);
-      }),
+      fc.property(
+        fc.constantFrom<Level>('good', 'watch', 'act', 'urgent'),
+        fc.integer({ min: 0, max: 900 }),
+        (level, days) => {
+          const on = (late: number) => new Date(Date.UTC(2026, 5, 15) - late * 86_400_000).toISOString().slice(0, 10);
+          const points = (late: number) => rankDecisions([decision(level, on(late))], today)[0]?.points ?? -1;
+          expect(points(days + 1)).toBeGreaterThanOrEqual(points(days));
+          expect(points(days)).toBeLessThanOrEqual(100);
+        },
+      ),
     );
   });
 });

@@ -14,7 +14,8 @@ export function percolationPlot(input: {
   const { readings, units, widthPx, heightPx } = input;
   const first = readings[0];
   const last = readings.at(-1);
-  const description = first && last ? `Water level from ${say(first, units)} to ${say(last, units)}.` : 'No readings yet.';
+  const description =
+    first && last ? `Water level from ${say(first, units)} to ${say(last, units)}.` : 'No readings yet.';
   if (!first || !last || readings.length < 2) return { widthPx, heightPx, shapes: [], description };
   const topMm = Math.max(...readings.map((r) => r.levelMm)) || 1;
   const endMin = Math.max(...readings.map((r) => r.minute)) || 1;
@@ -23,14 +24,39 @@ export function percolationPlot(input: {
     heightPx - margin.bottom - (levelMm / topMm) * (heightPx - margin.top - margin.bottom),
   ];
   const points = readings.map((r) => at(r.minute, r.levelMm));
-  const dots = points.map(([x, y]): Shape => ({ kind: 'polygon', role: 'level', points: [[x, y - 4], [x + 4, y], [x, y + 4], [x - 4, y]] }));
-  return { widthPx, heightPx, shapes: [...axes(at, topMm, endMin, units), { kind: 'line', role: 'level', points }, ...dots], description };
+  const dots = points.map(([x, y]): Shape => ({
+    kind: 'polygon',
+    role: 'level',
+    points: [
+      [x, y - 4],
+      [x + 4, y],
+      [x, y + 4],
+      [x - 4, y],
+    ],
+  }));
+  return {
+    widthPx,
+    heightPx,
+    shapes: [...axes(at, topMm, endMin, units), { kind: 'line', role: 'level', points }, ...dots],
+    description,
+  };
 }
 
-function axes(at: (minute: number, levelMm: number) => Point, topMm: number, endMin: number, units: UnitSystem): Shape[] {
+function axes(
+  at: (minute: number, levelMm: number) => Point,
+  topMm: number,
+  endMin: number,
+  units: UnitSystem,
+): Shape[] {
   const corner = at(0, 0);
   const text = (point: Point, words: string, align: 'start' | 'middle' | 'end'): Shape => ({
-    kind: 'text', role: 'note', at: point, text: words, align, sizePx: 12, strong: false,
+    kind: 'text',
+    role: 'note',
+    at: point,
+    text: words,
+    align,
+    sizePx: 12,
+    strong: false,
   });
   const [rightX] = at(endMin, 0);
   const [, topY] = at(0, topMm);

@@ -10,9 +10,19 @@ const stocks: Stock[] = [
   { kind: 'balled', caliperMm: 70, heightM: 4, ballDiameterMm: 800, ballHeightMm: 600, topRootsDepthMm: 90 },
   { kind: 'bare_root', caliperMm: 25, heightM: 2, rootSpreadMm: 500, rootDepthMm: 300 },
 ];
-const cases = stocks.flatMap((stock) => [0, 4, 14].flatMap((slopePct) => [360, 505, 760].flatMap((widthPx) => (['metric', 'us'] as const).map((units) => ({ stock, slopePct, widthPx, units })))));
+const cases = stocks.flatMap((stock) =>
+  [0, 4, 14].flatMap((slopePct) =>
+    [360, 505, 760].flatMap((widthPx) =>
+      (['metric', 'us'] as const).map((units) => ({ stock, slopePct, widthPx, units })),
+    ),
+  ),
+);
 
-function draw({ stock, slopePct, widthPx, units }: (typeof cases)[number]): { drawing: Drawing; depthMm: number; widthMm: number } {
+function draw({ stock, slopePct, widthPx, units }: (typeof cases)[number]): {
+  drawing: Drawing;
+  depthMm: number;
+  widthMm: number;
+} {
   const ground = { ...unknownGround, soil: 'clay' as const, slopePct, fallsTowardsDeg: 112 };
   const plan = pitPlan({ ground, stock, practice: fieldDefault });
   if (plan.kind !== 'plan') throw new Error('no plan');
@@ -34,7 +44,10 @@ describe('pit section', () => {
     const { drawing } = draw(c);
     const boxes = texts(drawing).map((t) => ({ ...box(t), text: t.text }));
     for (const [i, a] of boxes.entries()) {
-      expect({ text: a.text, inside: a.left >= 0 && a.right <= drawing.widthPx && a.top >= -1 && a.bottom <= drawing.heightPx }).toEqual({ text: a.text, inside: true });
+      expect({
+        text: a.text,
+        inside: a.left >= 0 && a.right <= drawing.widthPx && a.top >= -1 && a.bottom <= drawing.heightPx,
+      }).toEqual({ text: a.text, inside: true });
       for (const b of boxes.slice(i + 1)) {
         const overlap = a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
         expect({ a: a.text, b: b.text, overlap }).toEqual({ a: a.text, b: b.text, overlap: false });
@@ -43,7 +56,12 @@ describe('pit section', () => {
   });
 
   it('draws depth and width to one scale', () => {
-    const { drawing, depthMm, widthMm } = draw({ stock: stocks[0] as Stock, slopePct: 0, widthPx: 760, units: 'metric' });
+    const { drawing, depthMm, widthMm } = draw({
+      stock: stocks[0] as Stock,
+      slopePct: 0,
+      widthPx: 760,
+      units: 'metric',
+    });
     const pit = drawing.shapes.find((s) => s.kind === 'line' && s.role === 'pit');
     if (pit?.kind !== 'line') throw new Error('no pit drawn');
     const xs = pit.points.map((p) => p[0]);

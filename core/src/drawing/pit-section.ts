@@ -42,7 +42,13 @@ const lineGapPx = 17;
  */
 export function pitSection(input: PitSectionInput): Drawing {
   const frame = sectionFrame(input);
-  const shapes = [...earth(input, frame), ...tree(input, frame), ...dressing(input, frame), flareLine(input, frame), ...dimensions(input, frame)];
+  const shapes = [
+    ...earth(input, frame),
+    ...tree(input, frame),
+    ...dressing(input, frame),
+    flareLine(input, frame),
+    ...dimensions(input, frame),
+  ];
   return { widthPx: input.widthPx, heightPx: frame.heightPx, shapes, description: describe(input) };
 }
 
@@ -86,8 +92,21 @@ function sectionFrame(input: PitSectionInput): Frame {
 const polygon = (role: Role, points: readonly Point[]): Shape => ({ kind: 'polygon', role, points });
 const line = (role: Role, points: readonly Point[]): Shape => ({ kind: 'line', role, points });
 
-function label(role: Role, at: Point, text: string, options: { align?: 'start' | 'middle' | 'end'; strong?: boolean } = {}): Shape {
-  return { kind: 'text', role, at, text, align: options.align ?? 'start', sizePx: textPx, strong: options.strong ?? false };
+function label(
+  role: Role,
+  at: Point,
+  text: string,
+  options: { align?: 'start' | 'middle' | 'end'; strong?: boolean } = {},
+): Shape {
+  return {
+    kind: 'text',
+    role,
+    at,
+    text,
+    align: options.align ?? 'start',
+    sizePx: textPx,
+    strong: options.strong ?? false,
+  };
 }
 
 function earth({ plan }: PitSectionInput, f: Frame): Shape[] {
@@ -146,12 +165,22 @@ function roots(stock: Stock, proudMm: number, f: Frame): Shape[] {
       f.at(-halfBase, f.baseMm),
     ]);
     const structural = [-1, 1].map((side) =>
-      line('root', [f.at(0, proudMm), f.at(side * f.halfBallMm * 0.45, proudMm - 45), f.at(side * f.halfBallMm * 0.92, proudMm - 80)]),
+      line('root', [
+        f.at(0, proudMm),
+        f.at(side * f.halfBallMm * 0.45, proudMm - 45),
+        f.at(side * f.halfBallMm * 0.92, proudMm - 80),
+      ]),
     );
     return [ball, ...structural];
   }
-  const cone = polygon('berm', [f.at(-f.halfBallMm * 0.8, f.baseMm), f.at(0, proudMm - 60), f.at(f.halfBallMm * 0.8, f.baseMm)]);
-  const spread = [-1, -0.55, 0.55, 1].map((side) => line('root', [f.at(0, proudMm), f.at(side * f.halfBallMm, f.baseMm + 25)]));
+  const cone = polygon('berm', [
+    f.at(-f.halfBallMm * 0.8, f.baseMm),
+    f.at(0, proudMm - 60),
+    f.at(f.halfBallMm * 0.8, f.baseMm),
+  ]);
+  const spread = [-1, -0.55, 0.55, 1].map((side) =>
+    line('root', [f.at(0, proudMm), f.at(side * f.halfBallMm, f.baseMm + 25)]),
+  );
   return [cone, ...spread];
 }
 
@@ -173,7 +202,9 @@ function dressing({ plan, stock, practice }: PitSectionInput, f: Frame): Shape[]
   for (const side of [-1, 1]) {
     const xs = steps(inner, half, 14).map((x) => side * x);
     const under = xs.map((x) => f.at(x, surfaceAt(x, plan, f)));
-    const over = xs.map((x) => f.at(x, surfaceAt(x, plan, f) + thicknessMm * taper(Math.abs(x), inner, half, f.halfBallMm)));
+    const over = xs.map((x) =>
+      f.at(x, surfaceAt(x, plan, f) + thicknessMm * taper(Math.abs(x), inner, half, f.halfBallMm)),
+    );
     if (plan.berm) shapes.push(bermMound(side, plan.berm.heightMm, plan, f));
     shapes.push(polygon('mulch', [...under, ...over.reverse()]));
   }
@@ -226,11 +257,14 @@ function legendsOf({ plan, ground, practice, units, widthPx }: PitSectionInput):
     proud: { value: mm(plan.proudMm.value), word: 'proud', below: null },
     depth: { value: mm(plan.depthMm.value), word: 'deep', below: sloped ? 'uphill edge' : 'below grade' },
     downhill: sloped ? { value: mm(plan.downhillProudMm.value), word: 'proud', below: downhillWord(ground) } : null,
-    mulch: isCompact(widthPx) ? null : [`mulch ${mm(practice.mulch.thicknessMm)},`, `${mm(practice.mulch.gapMm)} clear`],
+    mulch: isCompact(widthPx)
+      ? null
+      : [`mulch ${mm(practice.mulch.thicknessMm)},`, `${mm(practice.mulch.gapMm)} clear`],
   };
 }
 
-const headOf = (legend: Legend, compact: boolean): string => (compact ? legend.value : `${legend.value} ${legend.word}`);
+const headOf = (legend: Legend, compact: boolean): string =>
+  compact ? legend.value : `${legend.value} ${legend.word}`;
 const linesBelow = (legend: Legend, compact: boolean): string[] =>
   [compact ? legend.word : null, legend.below].filter((text) => text !== null);
 
@@ -259,7 +293,10 @@ function dimensions(input: PitSectionInput, f: Frame): Shape[] {
   const gradeY = f.at(0, 0)[1];
   const baseY = f.at(0, f.baseMm)[1];
   const apart = legendHeightPx(legends.proud, compact);
-  const [proudY = flareY, depthY = baseY] = spreadApart([Math.max(14, Math.min(flareY, gradeY) - apart + 12), (gradeY + baseY) / 2], apart);
+  const [proudY = flareY, depthY = baseY] = spreadApart(
+    [Math.max(14, Math.min(flareY, gradeY) - apart + 12), (gradeY + baseY) / 2],
+    apart,
+  );
   return [
     line('note', [[leftX - 4, flareY], f.at(-f.halfBallMm - 70, proudMm)]),
     line('note', [[leftX - 4, gradeY], f.at(-f.halfBallMm, 0)]),
@@ -272,7 +309,11 @@ function dimensions(input: PitSectionInput, f: Frame): Shape[] {
   ];
 }
 
-function rightLabels(input: PitSectionInput, f: Frame, at: { legends: Legends; rightX: number; flareY: number }): Shape[] {
+function rightLabels(
+  input: PitSectionInput,
+  f: Frame,
+  at: { legends: Legends; rightX: number; flareY: number },
+): Shape[] {
   const { legends, rightX, flareY } = at;
   const compact = isCompact(input.widthPx);
   const shapes: Shape[] = [];
@@ -330,7 +371,18 @@ const baseWord = ({ stock }: PitSectionInput): string =>
 function measure(from: Point, to: Point): Shape[] {
   const upright = from[0] === to[0];
   const tick = ([x, y]: Point): Shape =>
-    line('dimension', upright ? [[x - 4, y], [x + 4, y]] : [[x, y - 4], [x, y + 4]]);
+    line(
+      'dimension',
+      upright
+        ? [
+            [x - 4, y],
+            [x + 4, y],
+          ]
+        : [
+            [x, y - 4],
+            [x, y + 4],
+          ],
+    );
   return [line('dimension', [from, to]), tick(from), tick(to)];
 }
 

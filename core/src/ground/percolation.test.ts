@@ -17,7 +17,10 @@ describe('percolation', () => {
   });
 
   it('says when the falls still differ', () => {
-    expect(percolationRate(at([0, 300], [30, 220], [60, 180], [90, 160]))).toMatchObject({ kind: 'rate', steady: false });
+    expect(percolationRate(at([0, 300], [30, 220], [60, 180], [90, 160]))).toMatchObject({
+      kind: 'rate',
+      steady: false,
+    });
   });
 
   it('names every class a doubtful rate may belong to', () => {
@@ -35,14 +38,24 @@ describe('percolation', () => {
     expect(percolationRate(readings)).toEqual({ kind: 'questioned', question, atReading });
   });
 
-  it.each([[4.99, 'stands'], [5, 'slow'], [24.9, 'slow'], [25, 'good'], [100, 'good'], [100.1, 'fast']] as const)('%d mm/h is %s', (rate, name) => {
+  it.each([
+    [4.99, 'stands'],
+    [5, 'slow'],
+    [24.9, 'slow'],
+    [25, 'good'],
+    [100, 'good'],
+    [100.1, 'fast'],
+  ] as const)('%d mm/h is %s', (rate, name) => {
     expect(percolationClass(rate)).toBe(name);
   });
 
   it('finds the rate of any steady fall within its stated error', () => {
     fc.assert(
       fc.property(fc.double({ min: 1, max: 90, noNaN: true }), fc.integer({ min: 4, max: 8 }), (rate, count) => {
-        const readings = Array.from({ length: count }, (_, i) => ({ minute: i * 30, levelMm: Math.round(900 - (rate / 2) * i) }));
+        const readings = Array.from({ length: count }, (_, i) => ({
+          minute: i * 30,
+          levelMm: Math.round(900 - (rate / 2) * i),
+        }));
         const result = percolationRate(readings);
         if (result.kind !== 'rate') throw new Error(result.question);
         // Levels are rounded to 1 mm: within three standard errors of a tape that good.

@@ -38,5 +38,10 @@ export function compressedSharePct(arcs: readonly Arc[]): number {
 function unrolled(arc: Arc): [number, number][] {
   const from = arc.fromDeg % 360;
   const to = from + arcLengthDeg(arc);
-  return to <= 360 ? [[from, to]] : [[from, 360], [0, to - 360]];
+  return to <= 360
+    ? [[from, to]]
+    : [
+        [from, 360],
+        [0, to - 360],
+      ];
 }

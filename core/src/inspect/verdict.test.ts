@@ -3,14 +3,27 @@ import { fieldDefault } from '../practice';
 import { compressedSharePct } from './root-arcs';
 import { judgeInspection, scheduledLook, type Inspection } from './verdict';
 
-const clean: Inspection = { inspectedOn: '2026-06-01', flareDepthMm: 0, mulchDepthMm: 70, mulchContact: 'clear', stake: 'none', probe: 'moist', circlingRoots: [] };
+const clean: Inspection = {
+  inspectedOn: '2026-06-01',
+  flareDepthMm: 0,
+  mulchDepthMm: 70,
+  mulchContact: 'clear',
+  stake: 'none',
+  probe: 'moist',
+  circlingRoots: [],
+};
 const context = { practice: fieldDefault, plantedOn: '2025-12-01', percolation: 'good' as const };
-const judge = (change: Partial<Inspection>, plantedOn = context.plantedOn) => judgeInspection({ ...clean, ...change }, { ...context, plantedOn });
+const judge = (change: Partial<Inspection>, plantedOn = context.plantedOn) =>
+  judgeInspection({ ...clean, ...change }, { ...context, plantedOn });
 const root = (fromDeg: number, toDeg: number, diameterMm = 18) => ({ arc: { fromDeg, toDeg }, diameterMm });
 
 describe('share of the trunk pressed', () => {
   it('counts overlapping arcs once and crosses north', () => {
-    const arcs = [{ fromDeg: 350, toDeg: 40 }, { fromDeg: 30, toDeg: 95 }, { fromDeg: 200, toDeg: 230 }];
+    const arcs = [
+      { fromDeg: 350, toDeg: 40 },
+      { fromDeg: 30, toDeg: 95 },
+      { fromDeg: 200, toDeg: 230 },
+    ];
     expect(compressedSharePct(arcs)).toBeCloseTo(37.5, 9);
   });
 
@@ -64,24 +77,41 @@ describe('inspection verdict', () => {
 
   it('leaves a stake for a year and wants it off after', () => {
     expect(judge({ stake: 'in_place' }, '2025-06-02').remedies).toEqual([]);
-    expect(judge({ stake: 'in_place' }, '2025-06-01').remedies[0]).toMatchObject({ remedy: 'remove_stake', dueOn: '2026-06-15' });
+    expect(judge({ stake: 'in_place' }, '2025-06-01').remedies[0]).toMatchObject({
+      remedy: 'remove_stake',
+      dueOn: '2026-06-15',
+    });
   });
 
   it('comes back sooner for what cannot wait', () => {
     const verdict = judge({ probe: 'dry', mulchContact: 'heaped' });
     expect(verdict.level).toBe('urgent');
     expect(verdict.findings[0]?.remedy).toBe('water_now');
-    expect(verdict.remedies.map((r) => [r.remedy, r.dueOn])).toEqual([['water_now', '2026-06-03'], ['pull_back_mulch', '2026-06-15']]);
+    expect(verdict.remedies.map((r) => [r.remedy, r.dueOn])).toEqual([
+      ['water_now', '2026-06-03'],
+      ['pull_back_mulch', '2026-06-15'],
+    ]);
     expect(verdict.nextLook).toMatchObject({ on: '2026-06-04', because: { code: 'look_follow_up' } });
   });
 
   it('judges only what was looked at', () => {
-    const nothing: Inspection = { inspectedOn: '2026-06-01', flareDepthMm: null, mulchDepthMm: null, mulchContact: null, stake: null, probe: null, circlingRoots: null };
+    const nothing: Inspection = {
+      inspectedOn: '2026-06-01',
+      flareDepthMm: null,
+      mulchDepthMm: null,
+      mulchContact: null,
+      stake: null,
+      probe: null,
+      circlingRoots: null,
+    };
     expect(judgeInspection(nothing, context).findings).toEqual([]);
   });
 
   it('reads its limits from the practice', () => {
-    const strict = { ...fieldDefault, inspection: { ...fieldDefault.inspection, flare: { clearFromMm: 10, examineFromMm: 20, liftOverMm: 30 } } };
+    const strict = {
+      ...fieldDefault,
+      inspection: { ...fieldDefault.inspection, flare: { clearFromMm: 10, examineFromMm: 20, liftOverMm: 30 } },
+    };
     const verdict = judgeInspection({ ...clean, flareDepthMm: 25 }, { ...context, practice: strict });
     expect(verdict.remedies[0]?.remedy).toBe('examine_roots');
   });

@@ -70,12 +70,20 @@ export function judgeInspection(look: Inspection, context: InspectionContext): I
     .sort((a, b) => severity[a.level] - severity[b.level]);
   const remedies = findings
     .filter((f) => f.remedy !== 'none' && f.level !== 'good')
-    .map(({ remedy, level }) => ({ remedy, level, dueOn: addDaysTo(look.inspectedOn, remedyDays(remedy, level, context.practice)) }));
+    .map(({ remedy, level }) => ({
+      remedy,
+      level,
+      dueOn: addDaysTo(look.inspectedOn, remedyDays(remedy, level, context.practice)),
+    }));
   return {
     level: worstLevel(findings.map((f) => f.level)),
     findings,
     remedies,
-    nextLook: nextLook(look, context, remedies.map((r) => r.remedy)),
+    nextLook: nextLook(
+      look,
+      context,
+      remedies.map((r) => r.remedy),
+    ),
   };
 }
 
@@ -145,14 +153,18 @@ function judgeFlareDepth(look: Inspection, context: InspectionContext, months: n
 
 function judgeMulch(look: Inspection, practice: Practice): Finding[] {
   const found: Finding[] = [];
-  if (look.mulchContact === 'heaped') found.push(finding('mulch', 'act', because('mulch_heaped', {}), 'pull_back_mulch'));
-  if (look.mulchContact === 'touching') found.push(finding('mulch', 'act', because('mulch_touching', {}), 'pull_back_mulch'));
+  if (look.mulchContact === 'heaped')
+    found.push(finding('mulch', 'act', because('mulch_heaped', {}), 'pull_back_mulch'));
+  if (look.mulchContact === 'touching')
+    found.push(finding('mulch', 'act', because('mulch_touching', {}), 'pull_back_mulch'));
   const depthMm = look.mulchDepthMm;
   if (depthMm === null) return found;
   const { min: minMm, max: maxMm } = practice.mulch.acceptedDepthMm;
   if (depthMm > maxMm) found.push(finding('mulch', 'act', because('mulch_thick', { depthMm, maxMm }), 'thin_mulch'));
-  else if (depthMm < minMm) found.push(finding('mulch', 'watch', because('mulch_thin', { depthMm, minMm }), 'top_up_mulch'));
-  else if (found.length === 0) found.push(finding('mulch', 'good', because('mulch_in_range', { depthMm, minMm, maxMm })));
+  else if (depthMm < minMm)
+    found.push(finding('mulch', 'watch', because('mulch_thin', { depthMm, minMm }), 'top_up_mulch'));
+  else if (found.length === 0)
+    found.push(finding('mulch', 'good', because('mulch_in_range', { depthMm, minMm, maxMm })));
   return found;
 }
 
@@ -189,7 +201,12 @@ function judgeProbe(look: Inspection, percolation: PercolationClass | undefined)
     case 'wet':
       return finding('moisture', 'watch', because('probe_wet', {}), 'skip_water');
     case 'saturated':
-      return finding('moisture', 'urgent', because('probe_saturated', { percolation: percolation ?? 'unknown' }), 'find_drainage');
+      return finding(
+        'moisture',
+        'urgent',
+        because('probe_saturated', { percolation: percolation ?? 'unknown' }),
+        'find_drainage',
+      );
   }
 }
 

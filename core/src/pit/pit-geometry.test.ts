@@ -4,13 +4,18 @@ import { bermStoreL, collarBowlL, mulchVolumeL, pitShape, pitVolumeL } from './p
 describe('pit geometry', () => {
   it('keeps the area at grade when a narrow strip stretches the pit', () => {
     fc.assert(
-      fc.property(fc.double({ min: 300, max: 1500, noNaN: true }), fc.double({ min: 1.2, max: 3.5, noNaN: true }), fc.double({ min: 0.4, max: 1, noNaN: true }), (ballMm, factor, share) => {
-        const full = ballMm * factor;
-        const strip = full * share;
-        const shape = pitShape({ ballMm, fullWidthMm: full, baseMarginMm: 300, stripMm: strip });
-        const area = shape.widthMm * (shape.lengthMm - shape.widthMm) + (Math.PI / 4) * shape.widthMm ** 2;
-        expect(area / ((Math.PI / 4) * full ** 2)).toBeCloseTo(1, 9);
-      }),
+      fc.property(
+        fc.double({ min: 300, max: 1500, noNaN: true }),
+        fc.double({ min: 1.2, max: 3.5, noNaN: true }),
+        fc.double({ min: 0.4, max: 1, noNaN: true }),
+        (ballMm, factor, share) => {
+          const full = ballMm * factor;
+          const strip = full * share;
+          const shape = pitShape({ ballMm, fullWidthMm: full, baseMarginMm: 300, stripMm: strip });
+          const area = shape.widthMm * (shape.lengthMm - shape.widthMm) + (Math.PI / 4) * shape.widthMm ** 2;
+          expect(area / ((Math.PI / 4) * full ** 2)).toBeCloseTo(1, 9);
+        },
+      ),
     );
   });
 
@@ -23,7 +28,9 @@ describe('pit geometry', () => {
 
   // Independently computed: ring 1,500, trunk 50, gap 75, 75 thick.
   it('computes mulch in an open ring', () => {
-    expect(mulchVolumeL({ ringDiameterMm: 1500, trunkMm: 50, gapMm: 75, thicknessMm: 75, stripMm: 'open' })).toBeCloseTo(130.18, 2);
+    expect(
+      mulchVolumeL({ ringDiameterMm: 1500, trunkMm: 50, gapMm: 75, thicknessMm: 75, stripMm: 'open' }),
+    ).toBeCloseTo(130.18, 2);
   });
 
   it('needs less mulch where a strip cuts the ring, and all of it where the strip is as wide', () => {

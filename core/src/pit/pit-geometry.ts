@@ -23,7 +23,12 @@ export interface PitShape {
  * min(W, D + margin). In a strip narrower than W the pit becomes a stadium as wide as the strip and of
  * the same area at grade, L = w + (πW²/4 − πw²/4)/w, its base min(w, Wb) wide and L − 2e long.
  */
-export function pitShape(input: { ballMm: number; fullWidthMm: number; baseMarginMm: number; stripMm: number | 'open' }): PitShape {
+export function pitShape(input: {
+  ballMm: number;
+  fullWidthMm: number;
+  baseMarginMm: number;
+  stripMm: number | 'open';
+}): PitShape {
   const full = input.fullWidthMm;
   const fullBottom = Math.min(full, input.ballMm + input.baseMarginMm);
   const insetMm = (full - fullBottom) / 2;
@@ -45,10 +50,7 @@ export function pitShape(input: { ballMm: number; fullWidthMm: number; baseMargi
 export function pitVolumeL(shape: PitShape, meanDepthMm: number): number {
   const top = stadiumArea(shape.widthMm, shape.lengthMm);
   const base = stadiumArea(shape.bottomWidthMm, shape.bottomLengthMm);
-  const middle = stadiumArea(
-    (shape.widthMm + shape.bottomWidthMm) / 2,
-    (shape.lengthMm + shape.bottomLengthMm) / 2,
-  );
+  const middle = stadiumArea((shape.widthMm + shape.bottomWidthMm) / 2, (shape.lengthMm + shape.bottomLengthMm) / 2);
   return litres(((top + 4 * middle + base) / 6) * meanDepthMm);
 }
 
@@ -76,10 +78,16 @@ function discWithinStripArea(diameterMm: number, strip: number | 'open'): number
 }
 
 /** Water a berm of this height holds over the ball. L */
-export const bermStoreL = (ballDiameterMm: number, heightMm: number): number => litres(discArea(ballDiameterMm) * heightMm);
+export const bermStoreL = (ballDiameterMm: number, heightMm: number): number =>
+  litres(discArea(ballDiameterMm) * heightMm);
 
 /** Soil in a collar bowl: the frustum between its radii less the trunk. L */
-export function collarBowlL(input: { depthMm: number; innerRadiusMm: number; outerRadiusMm: number; trunkMm: number }): number {
+export function collarBowlL(input: {
+  depthMm: number;
+  innerRadiusMm: number;
+  outerRadiusMm: number;
+  trunkMm: number;
+}): number {
   const { depthMm, innerRadiusMm: r, outerRadiusMm: R, trunkMm } = input;
   return litres(((Math.PI * depthMm) / 3) * (R ** 2 + R * r + r ** 2) - discArea(trunkMm) * depthMm);
 }

@@ -6,9 +6,25 @@ import type { BallStock, Stock } from '../stock';
 import { overDug, pitPlan, type PitPlan } from './pit-plan';
 
 const steady = (fallMm: number) => [0, 60, 120, 180].map((minute, i) => ({ minute, levelMm: 1000 - i * fallMm }));
-const ground: GroundFacts = { ...unknownGround, soil: 'loam', percolation: steady(40), slopePct: 0, stripWidthMm: 'open' };
-const ball = (kind: BallStock['kind'], ballDiameterMm: number, ballHeightMm: number, topRootsDepthMm: number): BallStock => ({
-  kind, ballDiameterMm, ballHeightMm, topRootsDepthMm, caliperMm: 50, heightM: 3,
+const ground: GroundFacts = {
+  ...unknownGround,
+  soil: 'loam',
+  percolation: steady(40),
+  slopePct: 0,
+  stripWidthMm: 'open',
+};
+const ball = (
+  kind: BallStock['kind'],
+  ballDiameterMm: number,
+  ballHeightMm: number,
+  topRootsDepthMm: number,
+): BallStock => ({
+  kind,
+  ballDiameterMm,
+  ballHeightMm,
+  topRootsDepthMm,
+  caliperMm: 50,
+  heightM: 3,
 });
 /** The field default with another base height and width, as a school would choose them. */
 const practice = (baseMm: number, ballFactor: number): Practice => ({
@@ -17,8 +33,18 @@ const practice = (baseMm: number, ballFactor: number): Practice => ({
   pitWidth: { ...fieldDefault.pitWidth, ballFactor },
 });
 
-function plan(input: { ground?: Partial<GroundFacts>; stock: Stock; practice?: Practice; fillUnderBallMm?: number; fillFirmed?: boolean }): PitPlan {
-  const result = pitPlan({ ...input, ground: { ...ground, ...input.ground }, practice: input.practice ?? fieldDefault });
+function plan(input: {
+  ground?: Partial<GroundFacts>;
+  stock: Stock;
+  practice?: Practice;
+  fillUnderBallMm?: number;
+  fillFirmed?: boolean;
+}): PitPlan {
+  const result = pitPlan({
+    ...input,
+    ground: { ...ground, ...input.ground },
+    practice: input.practice ?? fieldDefault,
+  });
   if (result.kind !== 'plan') throw new Error(`no plan: ${result.because.map((r) => r.code).join()}`);
   return result;
 }
@@ -26,10 +52,66 @@ function plan(input: { ground?: Partial<GroundFacts>; stock: Stock; practice?: P
 describe('pit plan', () => {
   // Check values of an independent calculation; volumes to 0.01 L.
   it.each([
-    { name: 'container, flat', stock: ball('container', 450, 400, 60), base: 40, factor: 2.5, site: {}, he: 340, d: 300, mean: 300, downhill: 40, length: 1125, pitL: 209.85, fillL: 169.29, spoilL: 50.69 },
-    { name: 'balled on a slope', stock: ball('balled', 700, 500, 90), base: 41, factor: 3, site: { slopePct: 12 }, he: 410, d: 369, mean: 327, downhill: 125, length: 2100, pitL: 642.92, fillL: 554.83, spoilL: 110.11 },
-    { name: 'container in a strip', stock: ball('container', 600, 500, 0), base: 25, factor: 2, site: { stripWidthMm: 900 }, he: 500, d: 475, mean: 475, downhill: 25, length: 1449.78, pitL: 473.09, fillL: 358.93, spoilL: 142.7 },
-    { name: 'balled in a strip', stock: ball('balled', 700, 500, 50), base: 40, factor: 2.5, site: { stripWidthMm: 900 }, he: 450, d: 410, mean: 410, downhill: 40, length: 2865.68, pitL: 847.79, fillL: 737.34, spoilL: 138.06 },
+    {
+      name: 'container, flat',
+      stock: ball('container', 450, 400, 60),
+      base: 40,
+      factor: 2.5,
+      site: {},
+      he: 340,
+      d: 300,
+      mean: 300,
+      downhill: 40,
+      length: 1125,
+      pitL: 209.85,
+      fillL: 169.29,
+      spoilL: 50.69,
+    },
+    {
+      name: 'balled on a slope',
+      stock: ball('balled', 700, 500, 90),
+      base: 41,
+      factor: 3,
+      site: { slopePct: 12 },
+      he: 410,
+      d: 369,
+      mean: 327,
+      downhill: 125,
+      length: 2100,
+      pitL: 642.92,
+      fillL: 554.83,
+      spoilL: 110.11,
+    },
+    {
+      name: 'container in a strip',
+      stock: ball('container', 600, 500, 0),
+      base: 25,
+      factor: 2,
+      site: { stripWidthMm: 900 },
+      he: 500,
+      d: 475,
+      mean: 475,
+      downhill: 25,
+      length: 1449.78,
+      pitL: 473.09,
+      fillL: 358.93,
+      spoilL: 142.7,
+    },
+    {
+      name: 'balled in a strip',
+      stock: ball('balled', 700, 500, 50),
+      base: 40,
+      factor: 2.5,
+      site: { stripWidthMm: 900 },
+      he: 450,
+      d: 410,
+      mean: 410,
+      downhill: 40,
+      length: 2865.68,
+      pitL: 847.79,
+      fillL: 737.34,
+      spoilL: 138.06,
+    },
   ])('matches the reference for a $name', (c) => {
     const p = plan({ stock: c.stock, practice: practice(c.base, c.factor), ground: c.site });
     expect(p.rootsHeightMm).toBe(c.he);
@@ -58,15 +140,23 @@ describe('pit plan', () => {
     expect(plan({ stock }).proudMm.value).toBe(40);
     expect(plan({ stock, ground: { soil: 'clay' } }).proudMm.value).toBe(60);
     expect(plan({ stock, ground: { soil: 'clay', percolation: steady(10) } }).proudMm.value).toBe(75);
-    const summing: Practice = { ...fieldDefault, flareAboveGrade: { ...fieldDefault.flareAboveGrade, allowances: 'sum' } };
-    expect(plan({ stock, practice: summing, ground: { soil: 'clay', percolation: steady(10) } }).proudMm.value).toBe(95);
+    const summing: Practice = {
+      ...fieldDefault,
+      flareAboveGrade: { ...fieldDefault.flareAboveGrade, allowances: 'sum' },
+    };
+    expect(plan({ stock, practice: summing, ground: { soil: 'clay', percolation: steady(10) } }).proudMm.value).toBe(
+      95,
+    );
   });
 
   it('allows for settlement of soil under the ball, more where it is loose', () => {
     const stock = ball('container', 450, 400, 60);
     expect(plan({ stock, fillUnderBallMm: 80 }).proudMm.value).toBeCloseTo(48, 9);
     expect(plan({ stock, fillUnderBallMm: 80, fillFirmed: false }).proudMm.value).toBeCloseTo(60, 9);
-    expect(overDug({ dugDepthMm: 380, plannedDepthMm: 300, practice: fieldDefault })).toEqual({ putBackMm: 80, settlementMm: 8 });
+    expect(overDug({ dugDepthMm: 380, plannedDepthMm: 300, practice: fieldDefault })).toEqual({
+      putBackMm: 80,
+      settlementMm: 8,
+    });
     expect(overDug({ dugDepthMm: 290, plannedDepthMm: 300, practice: fieldDefault }).putBackMm).toBe(0);
   });
 
@@ -77,7 +167,9 @@ describe('pit plan', () => {
     };
     const stock = ball('balled', 700, 500, 90);
     expect(codes({ ground: { ...ground, slopePct: 50 }, stock, practice: fieldDefault })).toEqual(['slope_too_steep']);
-    expect(codes({ ground: { ...ground, stripWidthMm: 600 }, stock, practice: fieldDefault })).toEqual(['strip_under_ball']);
+    expect(codes({ ground: { ...ground, stripWidthMm: 600 }, stock, practice: fieldDefault })).toEqual([
+      'strip_under_ball',
+    ]);
     expect(codes({ ground: unknownGround, stock, practice: fieldDefault })).toEqual(['soil_missing']);
     const bareOnly: Practice = { ...fieldDefault, appliesTo: ['bare_root'] };
     expect(codes({ ground, stock, practice: bareOnly })).toEqual(['stock_kind_not_covered']);
@@ -87,7 +179,9 @@ describe('pit plan', () => {
     const stock = ball('container', 450, 400, 400);
     expect(() => plan({ stock })).toThrow('topRootsDepthMm must be less than the ball height 400 mm, got 400');
     expect(() => plan({ stock: ball('container', Number.NaN, 400, 0) })).toThrow(InvalidInputError);
-    expect(() => plan({ stock: ball('container', 450, 400, 60), ground: { slopePct: 80 } })).toThrow('slopePct must be within 0–60 %, got 80');
+    expect(() => plan({ stock: ball('container', 450, 400, 60), ground: { slopePct: 80 } })).toThrow(
+      'slopePct must be within 0–60 %, got 80',
+    );
   });
 
   it('never gives an impossible number', () => {
@@ -107,7 +201,11 @@ describe('pit plan', () => {
     });
     fc.assert(
       fc.property(anyGround, anyBall, ({ fall, ...site }, b) => {
-        const result = pitPlan({ ground: { ...ground, ...site, percolation: steady(fall) } as GroundFacts, stock: ball(b.kind, b.diameter, b.height, b.surplus), practice: fieldDefault });
+        const result = pitPlan({
+          ground: { ...ground, ...site, percolation: steady(fall) } as GroundFacts,
+          stock: ball(b.kind, b.diameter, b.height, b.surplus),
+          practice: fieldDefault,
+        });
         if (result.kind === 'no_plan') return;
         expect(result.depthMm.value + result.proudMm.value).toBeCloseTo(result.rootsHeightMm, 9);
         expect(result.proudMm.value).toBeGreaterThan(0);

@@ -1,7 +1,15 @@
 import { groundPercolation, requireGround, type GroundFacts, type PercolationClass, type SoilClass } from '../ground';
 import type { Practice } from '../practice';
 import { because, type Reason, type Reasoned } from '../reason';
-import { ballVolumeL, effectiveBallHeightMm, liftingTeam, requireStock, treeMass, type LiftingTeam, type Stock } from '../stock';
+import {
+  ballVolumeL,
+  effectiveBallHeightMm,
+  liftingTeam,
+  requireStock,
+  treeMass,
+  type LiftingTeam,
+  type Stock,
+} from '../stock';
 import { firstSoakL } from '../water';
 import { requireWithin } from '../errors';
 import { bermStoreL, mulchVolumeL, pitShape, pitVolumeL, type PitShape } from './pit-geometry';
@@ -88,7 +96,10 @@ export function pitPlan(input: PitInput): PitResult {
     stock.kind === 'bare_root'
       ? 0
       : ballVolumeL(stock.kind, stock.ballDiameterMm, rootsHeightMm) * (meanDepthMm / rootsHeightMm);
-  const pitL = { value: volumeL, because: [because('pit_volume', { topMm: shape.widthMm, bottomMm: shape.bottomWidthMm, meanDepthMm })] };
+  const pitL = {
+    value: volumeL,
+    because: [because('pit_volume', { topMm: shape.widthMm, bottomMm: shape.bottomWidthMm, meanDepthMm })],
+  };
   const { material, spoilBulking } = practice.backfill;
   const mulchRingMm = Math.max(practice.mulch.leastRingDiameterMm, shape.widthMm);
   const slow = percolation === 'slow' || percolation === 'stands';
@@ -119,7 +130,9 @@ export function pitPlan(input: PitInput): PitResult {
     },
     mulchL: mulch(input, mulchRingMm, stripMm),
     mulchRingMm,
-    berm: bermed ? { heightMm: practice.berm.heightMm, storeL: bermStoreL(rootsWidthMm, practice.berm.heightMm) } : null,
+    berm: bermed
+      ? { heightMm: practice.berm.heightMm, storeL: bermStoreL(rootsWidthMm, practice.berm.heightMm) }
+      : null,
     firstWaterL: firstSoakL({ stock, soil: ground.soil, percolation, pitVolumeL: volumeL, practice }),
     ...weight(stock),
     cautions: cautions(ground),
@@ -132,7 +145,8 @@ export function groundGaps(ground: GroundFacts): readonly Reason[] {
   if (ground.soil === null) gaps.push(because('soil_missing', {}));
   const percolation = groundPercolation(ground);
   if (!percolation) gaps.push(because('percolation_missing', {}));
-  else if (percolation.kind === 'questioned') gaps.push(because('percolation_questioned', { question: percolation.question }));
+  else if (percolation.kind === 'questioned')
+    gaps.push(because('percolation_questioned', { question: percolation.question }));
   if (ground.slopePct === null) gaps.push(because('slope_missing', {}));
   return gaps;
 }
@@ -191,7 +205,11 @@ function proudHeight(input: PitInput, soil: SoilClass, percolation: PercolationC
   if (rule.allowances === 'largest' && extras.length > 1) {
     reasons.push(because('flare_larger_allowance_rules', { extraMm }));
   }
-  const fillUnderBallMm = requireWithin('fillUnderBallMm', input.fillUnderBallMm ?? 0, { min: 0, max: 1000, unit: 'mm' });
+  const fillUnderBallMm = requireWithin('fillUnderBallMm', input.fillUnderBallMm ?? 0, {
+    min: 0,
+    max: 1000,
+    unit: 'mm',
+  });
   const firmed = input.fillFirmed ?? true;
   const share = firmed ? rule.settlementFirmed : rule.settlementLoose;
   const settlementMm = fillUnderBallMm * share;
@@ -219,7 +237,11 @@ function uphillDepth(stock: Stock, rootsHeightMm: number, proudMm: number): Reas
   };
 }
 
-function pitWidth(input: PitInput, rootsWidthMm: number, stripMm: number | 'open'): { widthMm: Reasoned; shape: PitShape } {
+function pitWidth(
+  input: PitInput,
+  rootsWidthMm: number,
+  stripMm: number | 'open',
+): { widthMm: Reasoned; shape: PitShape } {
   const rule = input.practice.pitWidth;
   if (input.stock.kind === 'bare_root') {
     const full = rootsWidthMm + rule.bareRootMarginMm;
@@ -263,7 +285,8 @@ function weight(stock: Stock): Pick<PitPlan, 'massKg' | 'lifting'> {
 
 function cautions(ground: GroundFacts): Reason[] {
   const found: Reason[] = [];
-  if (typeof ground.wireHeightM === 'number') found.push(because('wires_over_spot', { wireHeightM: ground.wireHeightM }));
+  if (typeof ground.wireHeightM === 'number')
+    found.push(because('wires_over_spot', { wireHeightM: ground.wireHeightM }));
   const percolation = groundPercolation(ground);
   if (percolation?.kind === 'rate' && percolation.class === 'stands') {
     found.push(because('percolation_stands', { rateMmPerH: percolation.rateMmPerH }));

@@ -11,7 +11,8 @@ import { ofKind, standing, type FieldRecord, type RecordOfKind } from './record'
 export const stages = ['ground', 'match', 'stock', 'pit', 'day', 'water', 'inspect', 'results'] as const;
 export type Stage = (typeof stages)[number];
 
-export type DecisionKind = 'measure_ground' | 'measure_stock' | 'resolve_pit' | 'record_planting' | 'do_remedy' | 'look';
+export type DecisionKind =
+  'measure_ground' | 'measure_stock' | 'resolve_pit' | 'record_planting' | 'do_remedy' | 'look';
 
 /** Something a person has to settle about one spot or its tree. */
 export interface Decision {
@@ -63,15 +64,17 @@ export function spotLife(records: readonly FieldRecord[], practice: Practice): S
   const done = ofKind(kept, 'remedy');
   const remedies = planting ? openRemedies(planting, inspections, done, practice) : [];
   const nextLook = planting ? lookAfter(planting, inspections, practice) : null;
-  const decisions = planting
-    ? [...remedies, ...lookDecision(nextLook)]
-    : preparation(ground, stock, plan);
+  const decisions = planting ? [...remedies, ...lookDecision(nextLook)] : preparation(ground, stock, plan);
   const level = planting ? worstLevel(remedies.map((decision) => decision.level)) : 'good';
   const stage = planting ? 'inspect' : (decisions[0]?.stage ?? 'ground');
   return { stage, ground, stock, plan, planting, inspections, level, nextLook, decisions };
 }
 
-function judgedPlanting(kept: readonly FieldRecord[], plan: PitPlan | undefined, practice: Practice): JudgedPlanting | null {
+function judgedPlanting(
+  kept: readonly FieldRecord[],
+  plan: PitPlan | undefined,
+  practice: Practice,
+): JudgedPlanting | null {
   const record = ofKind(kept, 'planting').at(-1);
   return record ? { record, judgement: judgeAsBuilt(record.facts, plan, practice) } : null;
 }
@@ -146,12 +149,21 @@ function openRemedies(
   return [...latest.values()]
     .flat()
     .filter(({ decision }) => decision.remedy !== 'none' && decision.level !== 'good')
-    .filter(({ decision, foundOn }) => !done.some((d) => d.facts.remedy === decision.remedy && d.facts.doneOn >= foundOn))
+    .filter(
+      ({ decision, foundOn }) => !done.some((d) => d.facts.remedy === decision.remedy && d.facts.doneOn >= foundOn),
+    )
     .map(({ decision }) => decision);
 }
 
 function remedyDecision(found: { level: Level; because: Reason; remedy: RemedyCode }, dueOn: IsoDate): Decision {
-  return { kind: 'do_remedy', stage: 'inspect', level: found.level, dueOn, remedy: found.remedy, because: [found.because] };
+  return {
+    kind: 'do_remedy',
+    stage: 'inspect',
+    level: found.level,
+    dueOn,
+    remedy: found.remedy,
+    because: [found.because],
+  };
 }
 
 function lookAfter(planting: JudgedPlanting, inspections: readonly JudgedInspection[], practice: Practice): NextLook {
@@ -163,5 +175,7 @@ function lookAfter(planting: JudgedPlanting, inspections: readonly JudgedInspect
 
 function lookDecision(nextLook: NextLook | null): Decision[] {
   if (!nextLook) return [];
-  return [{ kind: 'look', stage: 'inspect', level: 'watch', dueOn: nextLook.on, remedy: null, because: [nextLook.because] }];
+  return [
+    { kind: 'look', stage: 'inspect', level: 'watch', dueOn: nextLook.on, remedy: null, because: [nextLook.because] },
+  ];
 }

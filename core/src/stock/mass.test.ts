@@ -3,7 +3,14 @@ import { ballVolumeL } from './stock';
 
 describe('mass and lifting', () => {
   it('weighs a container tree as an independent calculation does', () => {
-    const { totalKg } = treeMass({ kind: 'container', ballDiameterMm: 450, ballHeightMm: 400, topRootsDepthMm: 60, caliperMm: 50, heightM: 3 });
+    const { totalKg } = treeMass({
+      kind: 'container',
+      ballDiameterMm: 450,
+      ballHeightMm: 400,
+      topRootsDepthMm: 60,
+      caliperMm: 50,
+      heightM: 3,
+    });
     expect(totalKg).toBeCloseTo(48.2, 1);
   });
 
@@ -12,7 +19,9 @@ describe('mass and lifting', () => {
   });
 
   it('gives bare roots no ball', () => {
-    expect(treeMass({ kind: 'bare_root', rootSpreadMm: 500, rootDepthMm: 300, caliperMm: 25, heightM: 2 }).ballKg).toBe(0);
+    expect(treeMass({ kind: 'bare_root', rootSpreadMm: 500, rootDepthMm: 300, caliperMm: 25, heightM: 2 }).ballKg).toBe(
+      0,
+    );
   });
 
   it.each([

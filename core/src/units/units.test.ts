@@ -13,12 +13,26 @@ describe('units', () => {
   });
 
   it('comes back from display to the same metric value', () => {
-    const quantities: Quantity[] = ['lengthMm', 'heightM', 'volumeL', 'massKg', 'rateMmPerH', 'slopePct', 'bearingDeg', 'minute'];
+    const quantities: Quantity[] = [
+      'lengthMm',
+      'heightM',
+      'volumeL',
+      'massKg',
+      'rateMmPerH',
+      'slopePct',
+      'bearingDeg',
+      'minute',
+    ];
     fc.assert(
-      fc.property(fc.double({ min: -5000, max: 5000, noNaN: true }), fc.constantFrom(...quantities), fc.constantFrom('metric' as const, 'us' as const), (value, quantity, system) => {
-        const shown = toDisplay(value, quantity, system).value;
-        expect(fromDisplay(shown, quantity, system)).toBeCloseTo(value, 9);
-      }),
+      fc.property(
+        fc.double({ min: -5000, max: 5000, noNaN: true }),
+        fc.constantFrom(...quantities),
+        fc.constantFrom('metric' as const, 'us' as const),
+        (value, quantity, system) => {
+          const shown = toDisplay(value, quantity, system).value;
+          expect(fromDisplay(shown, quantity, system)).toBeCloseTo(value, 9);
+        },
+      ),
     );
   });
 
@@ -29,7 +43,13 @@ describe('units', () => {
     expect(formatNumber(-0.2, 0)).toBe('0');
   });
 
-  it.each([[0, 'N'], [359, 'N'], [112, 'ESE'], [360, 'N'], [225, 'SW']])('%d° is %s', (deg, point) => {
+  it.each([
+    [0, 'N'],
+    [359, 'N'],
+    [112, 'ESE'],
+    [360, 'N'],
+    [225, 'SW'],
+  ])('%d° is %s', (deg, point) => {
     expect(compassPoint(deg)).toBe(point);
   });
 });

@@ -2,7 +2,8 @@
 export const unitSystems = ['metric', 'us'] as const;
 export type UnitSystem = (typeof unitSystems)[number];
 
-export type Quantity = 'lengthMm' | 'heightM' | 'volumeL' | 'massKg' | 'rateMmPerH' | 'slopePct' | 'bearingDeg' | 'minute';
+export type Quantity =
+  'lengthMm' | 'heightM' | 'volumeL' | 'massKg' | 'rateMmPerH' | 'slopePct' | 'bearingDeg' | 'minute';
 
 interface Display {
   readonly unit: string;
@@ -28,7 +29,10 @@ export const displays: Readonly<Record<Quantity, Readonly<Record<UnitSystem, Dis
   heightM: { metric: { unit: 'm', factor: 1, decimals: 1 }, us: { unit: 'ft', factor: 1 / mPerFoot, decimals: 1 } },
   volumeL: { metric: { unit: 'L', factor: 1, decimals: 0 }, us: { unit: 'gal', factor: 1 / lPerGallon, decimals: 1 } },
   massKg: { metric: { unit: 'kg', factor: 1, decimals: 0 }, us: { unit: 'lb', factor: 1 / kgPerPound, decimals: 0 } },
-  rateMmPerH: { metric: { unit: 'mm/h', factor: 1, decimals: 0 }, us: { unit: 'in/h', factor: 1 / mmPerInch, decimals: 2 } },
+  rateMmPerH: {
+    metric: { unit: 'mm/h', factor: 1, decimals: 0 },
+    us: { unit: 'in/h', factor: 1 / mmPerInch, decimals: 2 },
+  },
   slopePct: same('%', 0),
   bearingDeg: same('°', 0),
   minute: same('min', 0),
@@ -62,7 +66,24 @@ export function formatQuantity(value: number, quantity: Quantity, system: UnitSy
   return unit === '°' ? number + unit : `${number} ${unit}`;
 }
 
-const points = ['N', 'NNE', 'NE', 'ENE', 'E', 'ESE', 'SE', 'SSE', 'S', 'SSW', 'SW', 'WSW', 'W', 'WNW', 'NW', 'NNW'] as const;
+const points = [
+  'N',
+  'NNE',
+  'NE',
+  'ENE',
+  'E',
+  'ESE',
+  'SE',
+  'SSE',
+  'S',
+  'SSW',
+  'SW',
+  'WSW',
+  'W',
+  'WNW',
+  'NW',
+  'NNW',
+] as const;
 
 /** Nearest of the sixteen compass points for a bearing in degrees clockwise from north. */
 export function compassPoint(bearingDeg: number): string {

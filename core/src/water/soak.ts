@@ -25,7 +25,8 @@ export function firstSoakL(input: {
   const { stock, soil, practice } = input;
   const slow = input.percolation === 'slow' || input.percolation === 'stands';
   if (stock.kind === 'bare_root') {
-    if (slow && practice.firstSoak.skipBareRootInSlowSoil) return { value: 0, because: [because('soak_dormant_wet', {})] };
+    if (slow && practice.firstSoak.skipBareRootInSlowSoil)
+      return { value: 0, because: [because('soak_dormant_wet', {})] };
     const { saturation, fieldCapacity } = soilWater[soil];
     const value = input.pitVolumeL * (saturation - fieldCapacity);
     return { value, because: [because('soak_by_ball_store', { doses: 1, doseL: value, medium: 'site_soil' })] };

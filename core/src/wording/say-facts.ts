@@ -36,7 +36,8 @@ export function sayFacts<K extends RecordKind>(facts: RecordFacts[K], units: Uni
 function sayFact(key: string, value: unknown, units: UnitSystem): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (key === 'remedy') return remedyWords[value as RemedyCode].act;
-  if (key === 'circlingRoots') return sayRoots(value as readonly { arc: { fromDeg: number; toDeg: number }; diameterMm: number }[], units);
+  if (key === 'circlingRoots')
+    return sayRoots(value as readonly { arc: { fromDeg: number; toDeg: number }; diameterMm: number }[], units);
   if (key === 'percolation') return `${(value as unknown[]).length} readings`;
   if (Array.isArray(value)) return value.map((part) => sayFact(key, part, units)).join(', ');
   if (typeof value === 'string') return words[key]?.[value] ?? value;
@@ -44,7 +45,10 @@ function sayFact(key: string, value: unknown, units: UnitSystem): string {
   return quantity ? formatQuantity(Number(value), quantity, units) : String(value);
 }
 
-function sayRoots(roots: readonly { arc: { fromDeg: number; toDeg: number }; diameterMm: number }[], units: UnitSystem): string {
+function sayRoots(
+  roots: readonly { arc: { fromDeg: number; toDeg: number }; diameterMm: number }[],
+  units: UnitSystem,
+): string {
   if (roots.length === 0) return 'none seen';
   return roots
     .map(({ arc, diameterMm }) => `${formatQuantity(diameterMm, 'lengthMm', units)} over ${arc.fromDeg}–${arc.toDeg}°`)

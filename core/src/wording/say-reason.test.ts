@@ -11,7 +11,15 @@ describe('wording', () => {
 
   it('names facts and leaves out what was not looked at', () => {
     const said = sayFacts<'inspection'>(
-      { inspectedOn: '2026-06-01', flareDepthMm: 30, mulchDepthMm: null, mulchContact: 'heaped', stake: null, probe: null, circlingRoots: [{ arc: { fromDeg: 350, toDeg: 40 }, diameterMm: 18 }] },
+      {
+        inspectedOn: '2026-06-01',
+        flareDepthMm: 30,
+        mulchDepthMm: null,
+        mulchContact: 'heaped',
+        stake: null,
+        probe: null,
+        circlingRoots: [{ arc: { fromDeg: 350, toDeg: 40 }, diameterMm: 18 }],
+      },
       'metric',
     );
     expect(said.map(({ name, value }) => `${name}: ${value}`)).toEqual([

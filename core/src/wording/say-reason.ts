@@ -46,21 +46,26 @@ const sentences: Sentences = {
   flare_settlement: (f, s) =>
     `${s.mm(f.fillUnderBallMm)} put back ${f.firmed ? 'and firmed' : 'loose'} under the ball settles ${s.pct(f.sharePct)}: + ${s.mm(f.settlementMm)}.`,
   flare_percolation_unknown: () => 'No percolation rate yet: slow soil would ask for more.',
-  depth_is_ball_less_proud: (f, s) => `${s.mm(f.effectiveMm)} less ${s.mm(f.proudMm)} proud: dig ${s.mm(f.depthMm)} at the uphill edge.`,
-  depth_bare_root: (f, s) => `Flare to lowest root ${s.mm(f.rootDepthMm)} less ${s.mm(f.proudMm)} proud: ${s.mm(f.depthMm)}.`,
+  depth_is_ball_less_proud: (f, s) =>
+    `${s.mm(f.effectiveMm)} less ${s.mm(f.proudMm)} proud: dig ${s.mm(f.depthMm)} at the uphill edge.`,
+  depth_bare_root: (f, s) =>
+    `Flare to lowest root ${s.mm(f.rootDepthMm)} less ${s.mm(f.proudMm)} proud: ${s.mm(f.depthMm)}.`,
   downhill_exposure: (f, s) =>
     f.exposureMm > 0
       ? `Ground falls ${s.pct(f.slopePct)}: ${s.mm(f.exposureMm)} over a ball of ${s.mm(f.ballMm)}.`
       : 'Level ground: the same all round.',
   slope_too_steep: (f, s) =>
     `A fall of ${s.pct(f.slopePct)} leaves ${s.mm(Math.max(0, f.downhillDepthMm))} at the downhill edge; at least ${s.mm(f.leastMm)} is needed. Terrace the spot or choose a smaller ball.`,
-  strip_under_ball: (f, s) => `The ball, ${s.mm(f.ballMm)}, is wider than the strip, ${s.mm(f.stripWidthMm)}. Choose a smaller ball or widen the strip.`,
-  width_times_ball: (f, s) => `${s.n(f.factor, 1)} × the ball of ${s.mm(f.ballMm)}${f.compacted ? ', for compacted ground' : ''}.`,
+  strip_under_ball: (f, s) =>
+    `The ball, ${s.mm(f.ballMm)}, is wider than the strip, ${s.mm(f.stripWidthMm)}. Choose a smaller ball or widen the strip.`,
+  width_times_ball: (f, s) =>
+    `${s.n(f.factor, 1)} × the ball of ${s.mm(f.ballMm)}${f.compacted ? ', for compacted ground' : ''}.`,
   width_bare_root: (f, s) => `Root spread ${s.mm(f.spreadMm)} and ${s.mm(f.marginMm)} more.`,
   width_stretched: (f, s) =>
     `The strip allows ${s.mm(f.stripWidthMm)} of ${s.mm(f.fullWidthMm)}: stretched along it to ${s.mm(f.lengthMm)} for the same area.`,
   pit_volume: (f, s) => `Sides slope from ${s.mm(f.topMm)} to ${s.mm(f.bottomMm)}, mean depth ${s.mm(f.meanDepthMm)}.`,
-  backfill_is_pit_less_ball: (f, s) => `Pit ${s.L(f.pitL)} less ${s.L(f.ballBelowGradeL)} of ball below grade; site soil only.`,
+  backfill_is_pit_less_ball: (f, s) =>
+    `Pit ${s.L(f.pitL)} less ${s.L(f.ballBelowGradeL)} of ball below grade; site soil only.`,
   spoil_bulks: (f, s) => `${s.L(f.ballBelowGradeL)} displaced by the ball, bulked ${s.n(f.bulking, 2)} ×.`,
   mulch_ring: (f, s) =>
     `Ring ${s.mm(f.ringMm)} across, ${s.mm(f.thicknessMm)} thick, ${s.mm(f.gapMm)} clear of the trunk${f.cutByStrip ? ', cut by the strip' : ''}.`,
@@ -70,41 +75,51 @@ const sentences: Sentences = {
   mass_ball_and_top: (f, s) => `Ball as received ${s.kg(f.ballKg)}, stem and crown ${s.kg(f.topKg)}.`,
   lift_people: (f, s) => `Up to ${s.kg(f.limitKg)} for ${f.people === 1 ? 'one person' : `${f.people} people`}.`,
   lift_equipment: (f, s) => `Over ${s.kg(f.limitKg)}: trolley, boards or machine; no lifting by hand.`,
-  stock_kind_not_covered: (f) => `${f.practice} does not cover ${stockNames[f.stock]} stock; choose a practice that does.`,
+  stock_kind_not_covered: (f) =>
+    `${f.practice} does not cover ${stockNames[f.stock]} stock; choose a practice that does.`,
   soil_missing: () => 'Soil class not recorded.',
   percolation_missing: () => 'No percolation test.',
   percolation_questioned: (f) => `Percolation test in doubt: ${lower(questionNames[f.question])}.`,
-  percolation_stands: (f, s) => `Water stands: ${s.rate(f.rateMmPerH)}. Roots drown; consider another spot or drainage.`,
+  percolation_stands: (f, s) =>
+    `Water stands: ${s.rate(f.rateMmPerH)}. Roots drown; consider another spot or drainage.`,
   wires_over_spot: (f, s) =>
     `Wires ${s.m(f.wireHeightM)} above the spot: no tools or tree within the utility's distance; ask its qualified people.`,
   slope_missing: () => 'Slope not measured.',
   stock_missing: () => 'Ball, caliper and topmost roots not measured.',
   ready_to_plant: () => 'Ground and stock are measured and the pit plan stands.',
-  flare_as_planned: (f, s) => `Flare ${s.mm(f.actualMm)} above grade, planned ${s.mm(f.plannedMm)} ± ${s.mm(f.toleranceMm)}.`,
+  flare_as_planned: (f, s) =>
+    `Flare ${s.mm(f.actualMm)} above grade, planned ${s.mm(f.plannedMm)} ± ${s.mm(f.toleranceMm)}.`,
   flare_below_grade: (f, s) => `Flare ${s.mm(-f.actualMm)} below grade, planned ${s.mm(f.plannedMm)} above.`,
-  flare_lower_than_plan: (f, s) => `Flare ${s.mm(f.plannedMm - f.actualMm)} lower than planned (${s.mm(f.actualMm)} for ${s.mm(f.plannedMm)}); it will settle further.`,
-  flare_higher_than_plan: (f, s) => `Flare ${s.mm(f.actualMm - f.plannedMm)} higher than planned (${s.mm(f.actualMm)} for ${s.mm(f.plannedMm)}): it dries sooner.`,
-  flare_uneven: (f, s) => `Flare heights differ by ${s.mm(f.spreadMm)} around the trunk; up to ${s.mm(f.limitMm)} is expected.`,
+  flare_lower_than_plan: (f, s) =>
+    `Flare ${s.mm(f.plannedMm - f.actualMm)} lower than planned (${s.mm(f.actualMm)} for ${s.mm(f.plannedMm)}); it will settle further.`,
+  flare_higher_than_plan: (f, s) =>
+    `Flare ${s.mm(f.actualMm - f.plannedMm)} higher than planned (${s.mm(f.actualMm)} for ${s.mm(f.plannedMm)}): it dries sooner.`,
+  flare_uneven: (f, s) =>
+    `Flare heights differ by ${s.mm(f.spreadMm)} around the trunk; up to ${s.mm(f.limitMm)} is expected.`,
   hole_as_planned: (f, s) => `Hole ${s.mm(f.actualMm)} wide, planned ${s.mm(f.plannedMm)}.`,
   hole_narrow: (f, s) => `Hole ${s.mm(f.actualMm)} wide, planned ${s.mm(f.plannedMm)}, at least ${s.mm(f.leastMm)}.`,
   first_water_given: (f, s) => `First water ${s.L(f.actualL)}, planned ${s.L(f.plannedL)}.`,
   first_water_short: (f, s) => `First water ${s.L(f.actualL)}, ${s.L(f.missingL)} short of ${s.L(f.plannedL)}.`,
   first_water_unasked: (f, s) => `First water ${s.L(f.actualL)} where the plan asks for none.`,
   no_plan_to_compare: () => 'No pit plan stands to compare the planting with.',
-  flare_visible: (f, s) => (f.depthMm <= 0 ? 'Flare visible at the surface.' : `Flare ${s.mm(f.depthMm)} deep, under ${s.mm(f.limitMm)}.`),
+  flare_visible: (f, s) =>
+    f.depthMm <= 0 ? 'Flare visible at the surface.' : `Flare ${s.mm(f.depthMm)} deep, under ${s.mm(f.limitMm)}.`,
   flare_covered: (f, s) => `Flare ${s.mm(f.depthMm)} deep; clear from ${s.mm(f.limitMm)}.`,
   flare_buried: (f, s) => `Flare ${s.mm(f.depthMm)} deep; roots are examined from ${s.mm(f.limitMm)}.`,
   flare_deep: (f, s) =>
     `Flare ${s.mm(f.depthMm)} deep, over ${s.mm(f.limitMm)}; planted ${months(f.monthsSincePlanting)} ago, lifting is open for ${months(f.replantMonths)}.`,
   flare_exposed: (f, s) => `Flare stands ${s.mm(f.aboveMm)} clear of the soil: fine roots dry.`,
-  mulch_in_range: (f, s) => `Mulch ${s.mm(f.depthMm)}, within ${s.mm(f.minMm)} to ${s.mm(f.maxMm)}, clear of the trunk.`,
+  mulch_in_range: (f, s) =>
+    `Mulch ${s.mm(f.depthMm)}, within ${s.mm(f.minMm)} to ${s.mm(f.maxMm)}, clear of the trunk.`,
   mulch_thin: (f, s) => `Mulch ${s.mm(f.depthMm)}, under ${s.mm(f.minMm)}.`,
   mulch_thick: (f, s) => `Mulch ${s.mm(f.depthMm)}, over ${s.mm(f.maxMm)}.`,
   mulch_touching: () => 'Mulch touches the trunk: bark stays wet.',
   mulch_heaped: () => 'Mulch is heaped on the trunk: bark rots and rodents shelter.',
   stake_none: () => 'No stake, the tree stands.',
-  stake_in_place: (f) => `Stake in place and loose, ${months(f.monthsSincePlanting)} after planting; off after ${months(f.offAfterMonths)}.`,
-  stake_overdue: (f) => `Still staked ${months(f.monthsSincePlanting)} after planting; off after ${months(f.offAfterMonths)}.`,
+  stake_in_place: (f) =>
+    `Stake in place and loose, ${months(f.monthsSincePlanting)} after planting; off after ${months(f.offAfterMonths)}.`,
+  stake_overdue: (f) =>
+    `Still staked ${months(f.monthsSincePlanting)} after planting; off after ${months(f.offAfterMonths)}.`,
   stake_tight: () => 'The tie is tight.',
   stake_biting: () => 'The tie bites into the bark and will strangle the stem.',
   stake_broken: () => 'The stake is broken or leans on the tree.',
@@ -113,11 +128,16 @@ const sentences: Sentences = {
   probe_dry: () => 'Dry at ball depth.',
   probe_wet: () => 'Wet at ball depth.',
   probe_saturated: (f) =>
-    f.percolation === 'unknown' ? 'Waterlogged at ball depth; percolation not known.' : `Waterlogged at ball depth; percolation test: ${percolationNames[f.percolation]}.`,
+    f.percolation === 'unknown'
+      ? 'Waterlogged at ball depth; percolation not known.'
+      : `Waterlogged at ball depth; percolation test: ${percolationNames[f.percolation]}.`,
   roots_none_circling: () => 'No circling roots seen on the roots exposed.',
-  roots_pressing: (f, s) => `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, under ${s.pct(f.limitPct)}; thickest ${s.mm(f.thickestMm)}.`,
-  roots_staged: (f, s) => `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, ${s.n(f.limitPct)} to ${s.pct(f.toPct)}; thickest ${s.mm(f.thickestMm)}.`,
-  roots_past_correction: (f, s) => `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, over ${s.pct(f.limitPct)}; correction seldom succeeds.`,
+  roots_pressing: (f, s) =>
+    `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, under ${s.pct(f.limitPct)}; thickest ${s.mm(f.thickestMm)}.`,
+  roots_staged: (f, s) =>
+    `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, ${s.n(f.limitPct)} to ${s.pct(f.toPct)}; thickest ${s.mm(f.thickestMm)}.`,
+  roots_past_correction: (f, s) =>
+    `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, over ${s.pct(f.limitPct)}; correction seldom succeeds.`,
   roots_thick: (f, s) => `A circling root is ${s.mm(f.thickestMm)} thick, over ${s.mm(f.limitMm)}.`,
   look_scheduled: (f) => `Scheduled look ${months(f.monthAfterPlanting)} after planting.`,
   look_follow_up: (f) => `Look again in ${days(f.inDays)} after: ${lower(remedyWords[f.remedy].act)}.`,

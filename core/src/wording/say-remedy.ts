@@ -19,10 +19,26 @@ export const remedyWords: Readonly<Record<RemedyCode, RemedyWords>> = {
     how: 'Lift the ball and firm soil under it until the flare stands at the planned height, then soak again.',
     caution: lifting,
   },
-  widen_hole: { act: 'Widen the hole', how: 'Loosen the soil around the pit out to the planned width, in the top 300 mm.', caution: null },
-  give_rest_of_soak: { act: 'Give the rest of the soak', how: 'Bring the missing water the same day, slowly, inside the berm.', caution: null },
-  level_the_ball: { act: 'Level the ball', how: 'Check that the trunk is plumb from two sides and firm the low side.', caution: lifting },
-  watch_yearly_clear: { act: 'Clear the collar at the yearly look', how: 'Brush soil and mulch off the flare at the next yearly look.', caution: null },
+  widen_hole: {
+    act: 'Widen the hole',
+    how: 'Loosen the soil around the pit out to the planned width, in the top 300 mm.',
+    caution: null,
+  },
+  give_rest_of_soak: {
+    act: 'Give the rest of the soak',
+    how: 'Bring the missing water the same day, slowly, inside the berm.',
+    caution: null,
+  },
+  level_the_ball: {
+    act: 'Level the ball',
+    how: 'Check that the trunk is plumb from two sides and firm the low side.',
+    caution: lifting,
+  },
+  watch_yearly_clear: {
+    act: 'Clear the collar at the yearly look',
+    how: 'Brush soil and mulch off the flare at the next yearly look.',
+    caution: null,
+  },
   clear_to_flare: {
     act: 'Clear soil to the flare',
     how: 'Take soil off down to the flare by hand and taper it out; spread the surplus as a wider mulch ring.',
@@ -43,15 +59,47 @@ export const remedyWords: Readonly<Record<RemedyCode, RemedyWords>> = {
     how: 'Too long planted to lift: have the collar excavated by a qualified arborist, or weigh replacement.',
     caution: cuts,
   },
-  cover_roots: { act: 'Cover bare roots', how: 'Bring soil up to the flare and mulch over it, clear of the trunk.', caution: null },
+  cover_roots: {
+    act: 'Cover bare roots',
+    how: 'Bring soil up to the flare and mulch over it, clear of the trunk.',
+    caution: null,
+  },
   top_up_mulch: { act: 'Top up mulch', how: 'Add mulch up to the practice depth, clear of the trunk.', caution: null },
-  thin_mulch: { act: 'Thin the mulch', how: 'Rake mulch down to the practice depth and spread it wider.', caution: null },
-  pull_back_mulch: { act: 'Pull back mulch', how: 'Pull mulch off the trunk to the practice gap and look at the bark below.', caution: null },
-  remove_stake: { act: 'Remove stake and ties', how: 'Rock the trunk: if the ball does not move, take stake and ties away.', caution: null },
-  loosen_tie: { act: 'Loosen the tie', how: 'Refit the tie loose and wide, fastener away from the bark.', caution: null },
-  free_tie_now: { act: 'Free the biting tie', how: 'Cut the tie off now; if grown in, take only what comes free and refer the rest.', caution: cuts },
-  mend_stake: { act: 'Mend or remove the stake', how: 'If the ball moves, stake again outside the ball; if it stands, take the stake away.', caution: null },
-  water_now: { act: 'Water now', how: 'Soak the ball slowly until the probe reads moist at ball depth.', caution: null },
+  thin_mulch: {
+    act: 'Thin the mulch',
+    how: 'Rake mulch down to the practice depth and spread it wider.',
+    caution: null,
+  },
+  pull_back_mulch: {
+    act: 'Pull back mulch',
+    how: 'Pull mulch off the trunk to the practice gap and look at the bark below.',
+    caution: null,
+  },
+  remove_stake: {
+    act: 'Remove stake and ties',
+    how: 'Rock the trunk: if the ball does not move, take stake and ties away.',
+    caution: null,
+  },
+  loosen_tie: {
+    act: 'Loosen the tie',
+    how: 'Refit the tie loose and wide, fastener away from the bark.',
+    caution: null,
+  },
+  free_tie_now: {
+    act: 'Free the biting tie',
+    how: 'Cut the tie off now; if grown in, take only what comes free and refer the rest.',
+    caution: cuts,
+  },
+  mend_stake: {
+    act: 'Mend or remove the stake',
+    how: 'If the ball moves, stake again outside the ball; if it stands, take the stake away.',
+    caution: null,
+  },
+  water_now: {
+    act: 'Water now',
+    how: 'Soak the ball slowly until the probe reads moist at ball depth.',
+    caution: null,
+  },
   water_soon: { act: 'Water this week', how: 'Water within the week and probe again.', caution: null },
   skip_water: { act: 'Skip the next watering', how: 'Leave out the next watering and probe again.', caution: null },
   find_drainage: {
@@ -59,11 +107,19 @@ export const remedyWords: Readonly<Record<RemedyCode, RemedyWords>> = {
     how: 'Stop watering; look for a berm that ponds, a leaking line, or slow soil, and open a drain only if water stands.',
     caution: 'No digging without a valid utility ticket.',
   },
-  cut_root: { act: 'Cut the circling root', how: 'Cut where it leaves the trunk and at the far side; keep roots moist, on a cool day.', caution: cuts },
+  cut_root: {
+    act: 'Cut the circling root',
+    how: 'Cut where it leaves the trunk and at the far side; keep roots moist, on a cool day.',
+    caution: cuts,
+  },
   stage_root_cuts: {
     act: 'Plan staged root cuts',
     how: 'Cut over several seasons, at most a quarter of the root area in one; never two anchors side by side at once.',
     caution: cuts,
   },
-  refer_arborist: { act: 'Refer to an arborist', how: 'Have a qualified arborist judge anchorage, prognosis and cost against replacement.', caution: cuts },
+  refer_arborist: {
+    act: 'Refer to an arborist',
+    how: 'Have a qualified arborist judge anchorage, prognosis and cost against replacement.',
+    caution: cuts,
+  },
 };

@@ -12,7 +12,11 @@ export async function openDecisions(db: Db, today: IsoDate): Promise<OpenDecisio
     .join('place', 'place.id', 'spot.place_id')
     .leftJoin('tree', 'tree.id', 'decision.tree_id')
     .where((or) => or.whereNull('decision.due_on').orWhere('decision.due_on', '<=', addDaysTo(today, ahead)))
-    .orderBy([{ column: 'decision.due_on', order: 'asc', nulls: 'last' }, { column: 'spot.ref' }, { column: 'decision.position' }])
+    .orderBy([
+      { column: 'decision.due_on', order: 'asc', nulls: 'last' },
+      { column: 'spot.ref' },
+      { column: 'decision.position' },
+    ])
     .select<OpenDecision[]>(
       'decision.spot_id as spotId',
       'decision.tree_id as treeId',

@@ -13,7 +13,10 @@ async function* allCells(db: Db): AsyncGenerator<Cells> {
   for (;;) {
     const spots = await spotsAfter(db, last, pageSpots);
     if (spots.length === 0) return;
-    const records = await recordsOfSpots(db, spots.map(({ id }) => id));
+    const records = await recordsOfSpots(
+      db,
+      spots.map(({ id }) => id),
+    );
     for (const spot of spots) yield spotCells(spot, records.get(spot.id) ?? []);
     last = spots.at(-1)?.ref ?? last;
   }

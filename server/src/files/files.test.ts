@@ -14,10 +14,14 @@ afterAll(() => town.stop());
 
 const example = (name: string) => readFileSync(path.join(__dirname, '../../../examples', name));
 const preview = (visitor: Visitor, file: Uint8Array | string, fileName = 'spots.csv') =>
-  visitor.send<ImportPreview & { title: string }>('POST', `/api/imports/preview?fileName=${fileName}`, file, { 'content-type': 'text/csv' });
+  visitor.send<ImportPreview & { title: string }>('POST', `/api/imports/preview?fileName=${fileName}`, file, {
+    'content-type': 'text/csv',
+  });
 
 async function importFile(visitor: Visitor, file: Uint8Array | string, id = uuidv7()): Promise<ImportProgress> {
-  const { body } = await visitor.send<string>('POST', `/api/imports?fileName=spots.csv&id=${id}`, file, { 'content-type': 'text/csv' });
+  const { body } = await visitor.send<string>('POST', `/api/imports?fileName=spots.csv&id=${id}`, file, {
+    'content-type': 'text/csv',
+  });
   return JSON.parse(body.trim().split('\n').at(-1) ?? '') as ImportProgress;
 }
 
@@ -40,7 +44,12 @@ describe('importing', () => {
   });
 
   it('takes the same spots from GeoJSON for the same', async () => {
-    expect((await preview(cora, example('spots.geojson'), 'spots.geojson')).body.counts).toEqual({ new: 0, changed: 0, same: 30, bad: 0 });
+    expect((await preview(cora, example('spots.geojson'), 'spots.geojson')).body.counts).toEqual({
+      new: 0,
+      changed: 0,
+      same: 30,
+      bad: 0,
+    });
   });
 
   it('does one act once, however often it is sent', async () => {
@@ -93,7 +102,11 @@ describe('importing', () => {
     ['no rows', `${header}\n`, 'no rows'],
     ['a quote left open', `${header}\n"X,Mole Street,-25.4,36.9\nY,Mole Street,-25.4,36.9\n`, 'not closed'],
     ['broken JSON', '{"type":"FeatureCollection","features":[', 'not valid JSON'],
-    ['20,000 rows', `${header}\n${Array.from({ length: 20_000 }, (_, i) => rowOf(`M-${i}`)).join('\n')}\n`, `20000 rows; the limit is ${importLimits.rows}`],
+    [
+      '20,000 rows',
+      `${header}\n${Array.from({ length: 20_000 }, (_, i) => rowOf(`M-${i}`)).join('\n')}\n`,
+      `20000 rows; the limit is ${importLimits.rows}`,
+    ],
   ])('refuses a file with %s, saying so', async (_name, file, words) => {
     const { status, body } = await preview(cora, file);
     expect(status).toBe(400);
@@ -110,7 +123,10 @@ describe('importing', () => {
     const abort = new AbortController();
     const { cookie, token } = cora.credentials();
     const response = await fetch(`${town.url}/api/imports?fileName=hang.csv&id=${uuidv7()}`, {
-      method: 'POST', body: file, signal: abort.signal, headers: { cookie, 'x-csrf-token': token, 'content-type': 'text/csv' },
+      method: 'POST',
+      body: file,
+      signal: abort.signal,
+      headers: { cookie, 'x-csrf-token': token, 'content-type': 'text/csv' },
     });
     // The first sign of progress has come, the last has not: hang up.
     await response.body?.getReader().read();
@@ -127,10 +143,19 @@ describe('exporting and reading back', () => {
     const { body } = await cora.send<{ lines: { spotId: string }[] }>('GET', '/api/spots?find=L-0101');
     const spotId = body.lines[0]?.spotId ?? '';
     if (format === 'csv') {
-      const planting = { plantedOn: '2026-01-10', flareAboveGradeMm: [70, 72.5, 81], holeWidthMm: 1740, firstWaterL: 72, practiceId: 'field-default', practiceVersion: 1 };
+      const planting = {
+        plantedOn: '2026-01-10',
+        flareAboveGradeMm: [70, 72.5, 81],
+        holeWidthMm: 1740,
+        firstWaterL: 72,
+        practiceId: 'field-default',
+        practiceVersion: 1,
+      };
       await cora.record(sending(spotId, { kind: 'planting', facts: planting }));
       const roots = [{ arc: { fromDeg: 350, toDeg: 40 }, diameterMm: 18 }];
-      await cora.record(sending(spotId, { kind: 'inspection', facts: { ...look('2026-02-10').facts, circlingRoots: roots } }));
+      await cora.record(
+        sending(spotId, { kind: 'inspection', facts: { ...look('2026-02-10').facts, circlingRoots: roots } }),
+      );
       await cora.record(sending(spotId, look('2026-04-10')));
       await cora.record(sending(spotId, { kind: 'remedy', facts: { remedy: 'cut_root', doneOn: '2026-02-12' } }));
     }
@@ -140,7 +165,8 @@ describe('exporting and reading back', () => {
       const visitor = await Visitor.signedIn(other.url, 'cora');
       expect(await importFile(visitor, file)).toMatchObject({ kind: 'done', bad: 0, same: 0 });
       expect(await exported(visitor, format)).toBe(file);
-      const comparable = async (v: Visitor) => (await v.spot(spotId)).records.map(({ receivedAt: _arrival, ...record }) => record);
+      const comparable = async (v: Visitor) =>
+        (await v.spot(spotId)).records.map(({ receivedAt: _arrival, ...record }) => record);
       expect(await comparable(visitor)).toEqual(await comparable(cora));
       expect(await importFile(visitor, file)).toMatchObject({ kind: 'done', written: 0 });
     } finally {

@@ -16,11 +16,22 @@ const chunkRows = 250;
 const mayImport = (user: User): void => requireRole(user, ['coordinator'], 'import a file');
 
 /** What a file would do, row by row. Writes nothing. @throws InvalidInputError for a file that cannot be read. */
-export async function previewImport(db: Knex, user: User, file: { bytes: Uint8Array; fileName: string }): Promise<ImportPreview> {
+export async function previewImport(
+  db: Knex,
+  user: User,
+  file: { bytes: Uint8Array; fileName: string },
+): Promise<ImportPreview> {
   mayImport(user);
   const read = readSpotFile(file.bytes, file.fileName);
   const planned = await planRows(db, user, read.good);
-  const bad = [...read.bad].map(([row, ref]) => ({ row, ref, place: '', species: null, verdict: 'bad' as const, writes: [] }));
+  const bad = [...read.bad].map(([row, ref]) => ({
+    row,
+    ref,
+    place: '',
+    species: null,
+    verdict: 'bad' as const,
+    writes: [],
+  }));
   const rows = [...planned.map(importRow), ...bad].sort((a, b) => a.row - b.row);
   const counts = { new: 0, changed: 0, same: 0, bad: 0 };
   for (const row of rows) counts[row.verdict] += 1;
@@ -43,19 +54,29 @@ export async function runImport(db: Knex, user: User, run: ImportRun): Promise<v
   const done = await asActor(db, user.name, async (trx) => {
     // One import at a time: two files naming the same new spot must see each other.
     await trx.raw(`select pg_advisory_xact_lock(hashtext('sombra.import'))`);
-    const before = await trx('import_act').where({ id: run.id }).first<{ written: number; same: number; bad: number } | undefined>();
+    const before = await trx('import_act')
+      .where({ id: run.id })
+      .first<{ written: number; same: number; bad: number } | undefined>();
     if (before) return before;
     return write(trx, user, run, read);
   });
   run.onProgress({ kind: 'done', written: done.written, same: done.same, bad: done.bad });
 }
 
-async function write(trx: Knex.Transaction, user: User, run: ImportRun, read: ReadFile): Promise<{ written: number; same: number; bad: number }> {
+async function write(
+  trx: Knex.Transaction,
+  user: User,
+  run: ImportRun,
+  read: ReadFile,
+): Promise<{ written: number; same: number; bad: number }> {
   const planned = await planRows(trx, user, read.good);
   const changing = planned.filter(({ verdict }) => verdict !== 'same');
   await requireFreeIds(trx, changing);
   for (let at = 0; at < changing.length; at += chunkRows) {
-    if (run.signal.aborted) throw new InvalidInputError('the import was cancelled', 'file', { title: 'The import was cancelled; nothing was stored' });
+    if (run.signal.aborted)
+      throw new InvalidInputError('the import was cancelled', 'file', {
+        title: 'The import was cancelled; nothing was stored',
+      });
     await writeChunk(trx, user.name, changing.slice(at, at + chunkRows));
     run.onProgress({ kind: 'progress', done: Math.min(changing.length, at + chunkRows), of: changing.length });
   }
@@ -66,7 +87,10 @@ async function write(trx: Knex.Transaction, user: User, run: ImportRun, read: Re
 
 async function requireFreeIds(trx: Db, planned: readonly PlannedRow[]): Promise<void> {
   const fresh = planned.filter(({ verdict }) => verdict === 'new');
-  const taken = await takenIds(trx, fresh.flatMap(({ spotId, treeId }) => [spotId, treeId]));
+  const taken = await takenIds(
+    trx,
+    fresh.flatMap(({ spotId, treeId }) => [spotId, treeId]),
+  );
   const clash = fresh.find(({ spotId, treeId }) => taken.has(spotId) || taken.has(treeId));
   if (clash) {
     throw new ConflictError(`row ${clash.row.row} carries the id of another spot`, 'spot_id', {
@@ -76,7 +100,11 @@ async function requireFreeIds(trx: Db, planned: readonly PlannedRow[]): Promise<
 }
 
 async function writeChunk(trx: Knex.Transaction, by: string, rows: readonly PlannedRow[]): Promise<void> {
-  const places = await placeIds(trx, rows.map(({ row }) => row.cells.place), uuidv7);
+  const places = await placeIds(
+    trx,
+    rows.map(({ row }) => row.cells.place),
+    uuidv7,
+  );
   const placeOf = ({ row }: PlannedRow) => places.get(row.cells.place) ?? '';
   const fresh = rows.filter(({ verdict }) => verdict === 'new');
   const spotOf = (planned: PlannedRow) => {
@@ -87,13 +115,29 @@ async function writeChunk(trx: Knex.Transaction, by: string, rows: readonly Plan
   for (const planned of rows.filter(({ updatesSpot }) => updatesSpot)) await updateSpot(trx, spotOf(planned));
   const changed = rows.filter(({ verdict }) => verdict === 'changed').map(({ spotId }) => spotId);
   if (changed.length > 0) await bumpSpots(trx, changed, by);
-  await insertRecords(trx, rows.flatMap(({ records }) => records));
-  await deriveAndKeep(trx, rows.map(({ spotId }) => spotId));
+  await insertRecords(
+    trx,
+    rows.flatMap(({ records }) => records),
+  );
+  await deriveAndKeep(
+    trx,
+    rows.map(({ spotId }) => spotId),
+  );
 }
 
 async function planRows(db: Db, user: User, rows: readonly GoodRow[]): Promise<PlannedRow[]> {
-  const stored = new Map((await spotsByRef(db, rows.map(({ cells }) => cells.ref))).map((spot) => [spot.ref, spot]));
-  const records = await recordsOfSpots(db, [...stored.values()].map(({ id }) => id));
+  const stored = new Map(
+    (
+      await spotsByRef(
+        db,
+        rows.map(({ cells }) => cells.ref),
+      )
+    ).map((spot) => [spot.ref, spot]),
+  );
+  const records = await recordsOfSpots(
+    db,
+    [...stored.values()].map(({ id }) => id),
+  );
   const practice = await currentPractice(db);
   const now = new Date().toISOString();
   return rows.map((row) => planRow(row, { stored, records, practice, by: user.name, now, newId: uuidv7 }));

@@ -43,9 +43,13 @@ export function planRow(row: GoodRow, context: PlanContext): PlannedRow {
     .filter((record) => !keptIds.has(record.id))
     .map(({ recordedBy, device, ...record }): NewRecord => ({ spotId, treeId, recordedBy, device, record }));
   const known: FieldRecord[] = [...kept, ...carried.map(({ record }) => record)];
-  const changes = changedFacts(row, known, context).map(
-    (record): NewRecord => ({ spotId, treeId, recordedBy: context.by, device: 'file import', record }),
-  );
+  const changes = changedFacts(row, known, context).map((record): NewRecord => ({
+    spotId,
+    treeId,
+    recordedBy: context.by,
+    device: 'file import',
+    record,
+  }));
   const records = [...carried, ...changes];
   const updatesSpot = stored !== undefined && differs(row, stored);
   const verdict = !stored ? 'new' : updatesSpot || records.length > 0 ? 'changed' : 'same';
@@ -56,7 +60,8 @@ export function planRow(row: GoodRow, context: PlanContext): PlannedRow {
 }
 
 function differs({ cells }: GoodRow, stored: StoredSpot): boolean {
-  const moved = Math.abs(cells.lng - stored.lng) > samePositionDeg || Math.abs(cells.lat - stored.lat) > samePositionDeg;
+  const moved =
+    Math.abs(cells.lng - stored.lng) > samePositionDeg || Math.abs(cells.lat - stored.lat) > samePositionDeg;
   return moved || cells.place !== stored.place || (cells.species !== null && cells.species !== stored.species);
 }
 
@@ -74,7 +79,11 @@ function changedFacts(row: GoodRow, known: readonly FieldRecord[], context: Plan
   if (planting) {
     const before = current('planting');
     const { id: practiceId, version: practiceVersion } = context.practice;
-    const facts = { ...planting, practiceId: before?.facts.practiceId ?? practiceId, practiceVersion: before?.facts.practiceVersion ?? practiceVersion };
+    const facts = {
+      ...planting,
+      practiceId: before?.facts.practiceId ?? practiceId,
+      practiceVersion: before?.facts.practiceVersion ?? practiceVersion,
+    };
     if (!isDeepStrictEqual(before?.facts, facts)) write('planting', facts, before);
   }
   if (inspection) {

@@ -1,4 +1,15 @@
-import { importLimits, problemIssues, requiredColumns, rowFacts, spotColumns, spotRowSchema, columnMeasures, type RowFacts, type RowIssue, type SpotRow } from '@sombra/contract';
+import {
+  importLimits,
+  problemIssues,
+  requiredColumns,
+  rowFacts,
+  spotColumns,
+  spotRowSchema,
+  columnMeasures,
+  type RowFacts,
+  type RowIssue,
+  type SpotRow,
+} from '@sombra/contract';
 import { InvalidInputError, limits } from '@sombra/core';
 import Papa from 'papaparse';
 import { z } from 'zod';
@@ -31,7 +42,9 @@ export function readSpotFile(bytes: Uint8Array, fileName: string): ReadFile {
   const { rows, columns } = /^\s*\{/.test(text) ? readGeoJson(text) : readCsv(text);
   const missing = requiredColumns.filter((column) => !columns.has(column));
   if (missing.length > 0) {
-    refuse(`the column${missing.length > 1 ? 's' : ''} ${missing.join(', ')} ${missing.length > 1 ? 'are' : 'is'} missing from ${fileName}; the first row must name the columns`);
+    refuse(
+      `the column${missing.length > 1 ? 's' : ''} ${missing.join(', ')} ${missing.length > 1 ? 'are' : 'is'} missing from ${fileName}; the first row must name the columns`,
+    );
   }
   if (rows.length === 0) refuse(`${fileName} holds no rows below its header`);
   if (rows.length > importLimits.rows) {
@@ -50,7 +63,9 @@ function decode(bytes: Uint8Array): string {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
     const line = firstBadLine(bytes);
-    return refuse(`the file is not UTF-8: line ${line} holds bytes that are no text in it. Save it again as "CSV UTF-8"`);
+    return refuse(
+      `the file is not UTF-8: line ${line} holds bytes that are no text in it. Save it again as "CSV UTF-8"`,
+    );
   }
 }
 
@@ -86,10 +101,19 @@ function readCsv(text: string): { rows: RawRow[]; columns: Set<string> } {
 
 const geoJsonSchema = z.object({
   type: z.literal('FeatureCollection'),
-  features: z.array(z.object({ type: z.literal('Feature'), geometry: z.unknown(), properties: z.record(z.string(), z.unknown()).nullable() })),
+  features: z.array(
+    z.object({
+      type: z.literal('Feature'),
+      geometry: z.unknown(),
+      properties: z.record(z.string(), z.unknown()).nullable(),
+    }),
+  ),
 });
 
-const pointSchema = z.object({ type: z.literal('Point'), coordinates: z.tuple([z.unknown(), z.unknown()]).rest(z.unknown()) });
+const pointSchema = z.object({
+  type: z.literal('Point'),
+  coordinates: z.tuple([z.unknown(), z.unknown()]).rest(z.unknown()),
+});
 
 function readGeoJson(text: string): { rows: RawRow[]; columns: Set<string> } {
   let json: unknown;

@@ -37,7 +37,12 @@ export function fileRoutes(db: Knex): Router {
 }
 
 /** Answers line by line as the import goes on; a client that hangs up cancels it. */
-async function streamImport(db: Knex, request: Request, response: Response, act: { id: string; fileName: string }): Promise<void> {
+async function streamImport(
+  db: Knex,
+  request: Request,
+  response: Response,
+  act: { id: string; fileName: string },
+): Promise<void> {
   const abort = new AbortController();
   response.on('close', () => abort.abort());
   const say = (progress: ImportProgress) => {

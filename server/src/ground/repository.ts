@@ -54,7 +54,10 @@ export interface LockedSpot {
 
 /** Takes the row lock that puts acts on one spot in order. */
 export async function lockSpot(trx: Db, id: string): Promise<LockedSpot | undefined> {
-  const row = await trx('spot').where({ id }).forUpdate().first<{ id: string; version: number; changed_by: string } | undefined>('id', 'version', 'changed_by');
+  const row = await trx('spot')
+    .where({ id })
+    .forUpdate()
+    .first<{ id: string; version: number; changed_by: string } | undefined>('id', 'version', 'changed_by');
   if (!row) return undefined;
   const tree = await trx('tree').where({ spot_id: id, standing: true }).first<{ id: string } | undefined>('id');
   return { id: row.id, version: row.version, changedBy: row.changed_by, treeId: tree?.id ?? null };
@@ -78,9 +81,14 @@ export async function bumpSpots(trx: Db, ids: readonly string[], by: string): Pr
 export async function placeIds(trx: Db, names: readonly string[], newId: () => string): Promise<Map<string, string>> {
   const unique = [...new Set(names)];
   if (unique.length > 0) {
-    await trx('place').insert(unique.map((name) => ({ id: newId(), name }))).onConflict('name').ignore();
+    await trx('place')
+      .insert(unique.map((name) => ({ id: newId(), name })))
+      .onConflict('name')
+      .ignore();
   }
-  const rows = await trx('place').whereRaw('name = any(?::text[])', [unique]).select<{ id: string; name: string }[]>('id', 'name');
+  const rows = await trx('place')
+    .whereRaw('name = any(?::text[])', [unique])
+    .select<{ id: string; name: string }[]>('id', 'name');
   return new Map(rows.map((row) => [row.name, row.id]));
 }
 
@@ -114,15 +122,25 @@ export async function updateSpot(
 ): Promise<void> {
   await trx('spot')
     .where({ id: spot.id })
-    .update({ place_id: spot.placeId, position: trx.raw('st_setsrid(st_makepoint(?, ?), 4326)', [spot.lng, spot.lat]) });
+    .update({
+      place_id: spot.placeId,
+      position: trx.raw('st_setsrid(st_makepoint(?, ?), 4326)', [spot.lng, spot.lat]),
+    });
   if (spot.treeId) await trx('tree').where({ id: spot.treeId }).update({ species: spot.species });
 }
 
 /** Ids among these already used by spots or trees. */
 export async function takenIds(db: Db, ids: readonly string[]): Promise<Set<string>> {
   const rows = await db
-    .select<{ id: string }[]>('id').from('spot').whereRaw('id = any(?::uuid[])', [[...ids]])
-    .unionAll(db.select('id').from('tree').whereRaw('id = any(?::uuid[])', [[...ids]]));
+    .select<{ id: string }[]>('id')
+    .from('spot')
+    .whereRaw('id = any(?::uuid[])', [[...ids]])
+    .unionAll(
+      db
+        .select('id')
+        .from('tree')
+        .whereRaw('id = any(?::uuid[])', [[...ids]]),
+    );
   return new Set(rows.map((row) => row.id));
 }
 
@@ -136,7 +154,9 @@ export async function listSpots(db: Db, query: SpotListQuery): Promise<{ lines: 
   if (query.stage) void base.where('spot_state.stage', query.stage);
   if (query.find) {
     const like = `%${escapeLike(query.find)}%`;
-    void base.where((or) => or.whereILike('spot.ref', like).orWhereILike('place.name', like).orWhereILike('tree.species', like));
+    void base.where((or) =>
+      or.whereILike('spot.ref', like).orWhereILike('place.name', like).orWhereILike('tree.species', like),
+    );
   }
   const count = await base.clone().count<{ count: number }[]>('* as count');
   if (query.after) void base.where('spot.ref', '>', query.after);

@@ -9,7 +9,14 @@ afterAll(() => town.stop());
 const someId = '0190a5c2-0000-7000-8000-000000000001';
 
 describe('signing in', () => {
-  it.each(['/api/desk', '/api/spots', `/api/spots/${someId}`, `/api/trees/${someId}`, '/api/exports/trees.csv', '/api/anything'])('nothing but the sign-in answers: %s', async (path) => {
+  it.each([
+    '/api/desk',
+    '/api/spots',
+    `/api/spots/${someId}`,
+    `/api/trees/${someId}`,
+    '/api/exports/trees.csv',
+    '/api/anything',
+  ])('nothing but the sign-in answers: %s', async (path) => {
     const { status, body } = await new Visitor(town.url).send('GET', path);
     expect(status).toBe(401);
     expect(body.code).toBe('signed_out');
@@ -18,7 +25,10 @@ describe('signing in', () => {
   it('makes a new session at sign-in, with a strict cookie that scripts cannot read', async () => {
     const visitor = new Visitor(town.url);
     await visitor.arrive();
-    const { headers, body } = await visitor.send<{ user: { role: string }; today: string }>('POST', '/api/session', { signIn: 'CORA', password: 'a-long-password' });
+    const { headers, body } = await visitor.send<{ user: { role: string }; today: string }>('POST', '/api/session', {
+      signIn: 'CORA',
+      password: 'a-long-password',
+    });
     expect(headers.getSetCookie()[0]).toMatch(/HttpOnly; SameSite=Strict/);
     expect(body.user.role).toBe('coordinator');
     expect(body.today).toMatch(/^\d{4}-\d{2}-\d{2}$/);

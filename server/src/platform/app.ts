@@ -34,7 +34,11 @@ export function makeApp({ config, db, sessionPool, logger }: AppParts): Express 
       genReqId: () => randomUUID(),
       // Paths only: queries may hold what people typed.
       serializers: {
-        req: (request: { id: unknown; method: unknown; url: string }) => ({ id: request.id, method: request.method, path: request.url.split('?')[0] }),
+        req: (request: { id: unknown; method: unknown; url: string }) => ({
+          id: request.id,
+          method: request.method,
+          path: request.url.split('?')[0],
+        }),
         res: (response: { statusCode: unknown }) => ({ status: response.statusCode }),
       },
       customLogLevel: (_request, response, error) => (error || response.statusCode >= 500 ? 'error' : 'debug'),

@@ -54,7 +54,8 @@ export function problemOf(error: unknown, reference: string): { problem: Problem
     const status = statusOf[error.code] ?? 400;
     const issues = error instanceof InvalidInputError ? [issueOf(error)] : undefined;
     const current = error instanceof ConflictError ? error.details['current'] : undefined;
-    const title = typeof error.details['title'] === 'string' ? error.details['title'] : (titleOf[error.code] ?? error.code);
+    const title =
+      typeof error.details['title'] === 'string' ? error.details['title'] : (titleOf[error.code] ?? error.code);
     return { problem: problem(status, error.code, title, { issues, current }), ours: false };
   }
   if (isDatabaseAway(error)) {
@@ -83,7 +84,8 @@ function httpProblem(error: unknown): Problem | undefined {
   if (!(error instanceof Error)) return undefined;
   const { status, type } = error as { status?: unknown; type?: unknown };
   if (status === 413) return problem(413, 'too_large', 'The file or body is larger than the limit');
-  if (status === 400 && type === 'entity.parse.failed') return problem(400, 'invalid_json', 'The body is not valid JSON');
+  if (status === 400 && type === 'entity.parse.failed')
+    return problem(400, 'invalid_json', 'The body is not valid JSON');
   if (status === 403) return problem(403, 'csrf', 'This page is out of date; reload it and try again');
   return undefined;
 }

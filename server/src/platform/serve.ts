@@ -17,7 +17,9 @@ export async function serve(config: Config, logger: Logger): Promise<RunningServ
   const sessionPool = openSessionPool(config, (error) => logger.warn({ err: error }, 'session connection lost'));
   const app = makeApp({ config, db, sessionPool, logger });
   const server = await new Promise<Server>((resolve, reject) => {
-    const listening = app.listen(config.port, config.host, (error?: Error) => (error ? reject(error) : resolve(listening)));
+    const listening = app.listen(config.port, config.host, (error?: Error) =>
+      error ? reject(error) : resolve(listening),
+    );
   });
   const { port } = server.address() as AddressInfo;
   return {

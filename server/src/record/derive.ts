@@ -1,6 +1,14 @@
 import { spotLife } from '@sombra/core';
 import type { Db } from '../platform/db';
-import { currentPractice, derivedOf, recordsOfSpots, replaceDerived, standingTrees, storedDerived, type DerivedSpot } from './repository';
+import {
+  currentPractice,
+  derivedOf,
+  recordsOfSpots,
+  replaceDerived,
+  standingTrees,
+  storedDerived,
+  type DerivedSpot,
+} from './repository';
 import { isDeepStrictEqual } from 'node:util';
 
 /** Works out from the records where these spots stand. */
@@ -31,7 +39,10 @@ export async function rebuildAll(db: Db, chunk = 500): Promise<RebuildReport> {
     const stored = await storedDerived(db, part);
     for (const spot of fresh) {
       // Reasons pass through JSON in the database: compare what they say, not how numbers were held.
-      const same = isDeepStrictEqual(JSON.parse(JSON.stringify(spot)), JSON.parse(JSON.stringify(stored.get(spot.state.spot_id) ?? null)));
+      const same = isDeepStrictEqual(
+        JSON.parse(JSON.stringify(spot)),
+        JSON.parse(JSON.stringify(stored.get(spot.state.spot_id) ?? null)),
+      );
       if (!same) differing.push(spot.state.spot_id);
     }
     await replaceDerived(db, fresh);

@@ -46,7 +46,10 @@ describe('keeping records', () => {
     const { spotId } = await newSpot();
     const sent = sending(spotId, { kind: 'ground', facts: loam }, 1);
     await cora.record(sent);
-    const other = await cora.record({ ...sent, record: { ...sent.record, facts: { ...loam, stony: true } } as typeof sent.record });
+    const other = await cora.record({
+      ...sent,
+      record: { ...sent.record, facts: { ...loam, stony: true } } as typeof sent.record,
+    });
     expect(other.status).toBe(409);
   });
 
@@ -54,7 +57,11 @@ describe('keeping records', () => {
     const { spotId } = await newSpot();
     const otto = await Visitor.signedIn(town.url, 'otto');
     await otto.record(sending(spotId, { kind: 'ground', facts: { ...loam, slopePct: 5 } }, 1));
-    const late = await cora.send('POST', '/api/records', sending(spotId, { kind: 'ground', facts: { ...loam, slopePct: 9 } }, 1));
+    const late = await cora.send(
+      'POST',
+      '/api/records',
+      sending(spotId, { kind: 'ground', facts: { ...loam, slopePct: 9 } }, 1),
+    );
     expect(late.status).toBe(409);
     expect(late.body.title).toContain('otto changed this spot');
     expect((late.body.current as SpotDetail).spot.version).toBe(2);
@@ -71,8 +78,16 @@ describe('keeping records', () => {
   });
 
   it.each([
-    ['a ball wider than any', { kind: 'stock', facts: { ...container, ballDiameterMm: 99999 } }, 'record.facts.ballDiameterMm'],
-    ['surplus deeper than the ball', { kind: 'stock', facts: { ...container, topRootsDepthMm: 420 } }, 'record.facts.topRootsDepthMm'],
+    [
+      'a ball wider than any',
+      { kind: 'stock', facts: { ...container, ballDiameterMm: 99999 } },
+      'record.facts.ballDiameterMm',
+    ],
+    [
+      'surplus deeper than the ball',
+      { kind: 'stock', facts: { ...container, topRootsDepthMm: 420 } },
+      'record.facts.topRootsDepthMm',
+    ],
     ['a planting next year', planting('2199-01-01'), 'record.facts.plantedOn'],
     ['a look before the planting', look('2025-12-31'), 'record.facts.inspectedOn'],
   ] as const)('refuses %s at its field and writes nothing', async (_name, record, path) => {
@@ -109,7 +124,8 @@ describe('what follows from records', () => {
   it('moves the spot through its stages on the desk, and settles a remedy', async () => {
     const { spotId } = await planted();
     await cora.record(sending(spotId, { kind: 'inspection', facts: { ...look('2026-02-10').facts, stake: 'biting' } }));
-    const lines = async () => (await cora.send<Desk>('GET', '/api/desk')).body.lines.filter((line) => line.spotId === spotId);
+    const lines = async () =>
+      (await cora.send<Desk>('GET', '/api/desk')).body.lines.filter((line) => line.spotId === spotId);
     expect((await lines())[0]).toMatchObject({ remedy: 'free_tie_now', level: 'urgent', stage: 'inspect' });
     await cora.record(sending(spotId, { kind: 'remedy', facts: { remedy: 'free_tie_now', doneOn: '2026-02-11' } }));
     expect((await lines()).map((line) => line.remedy)).not.toContain('free_tie_now');
@@ -134,18 +150,33 @@ describe('the database itself', () => {
     await expect(town.db('field_record').delete()).rejects.toThrow('permission denied');
     await expect(town.db('field_record').update({ device: 'x' })).rejects.toThrow('permission denied');
     await expect(town.db('audit').delete()).rejects.toThrow('permission denied');
-    await expect(town.db('audit').insert({ actor: 'x', table_name: 'x', act: 'x' })).rejects.toThrow('permission denied');
+    await expect(town.db('audit').insert({ actor: 'x', table_name: 'x', act: 'x' })).rejects.toThrow(
+      'permission denied',
+    );
   });
 
   it('names who did what', async () => {
     const { spotId } = await planted();
-    const acts = await town.db('audit').whereRaw(`after->>'spot_id' = ?`, [spotId]).where({ table_name: 'field_record' }).select('actor', 'act');
+    const acts = await town
+      .db('audit')
+      .whereRaw(`after->>'spot_id' = ?`, [spotId])
+      .where({ table_name: 'field_record' })
+      .select('actor', 'act');
     expect(acts).toEqual(Array.from({ length: 3 }, () => ({ actor: 'cora', act: 'insert' })));
   });
 
   it('holds limits of its own', async () => {
     const { spotId, treeId } = await newSpot();
-    const row = { id: uuidv7(), kind: 'stock', spot_id: spotId, tree_id: treeId, facts: JSON.stringify({ ...container, caliperMm: 9000 }), recorded_at: new Date(), recorded_by: 'x', device: 'x' };
+    const row = {
+      id: uuidv7(),
+      kind: 'stock',
+      spot_id: spotId,
+      tree_id: treeId,
+      facts: JSON.stringify({ ...container, caliperMm: 9000 }),
+      recorded_at: new Date(),
+      recorded_by: 'x',
+      device: 'x',
+    };
     await expect(town.db('field_record').insert(row)).rejects.toThrow('violates check constraint');
   });
 

@@ -1,5 +1,13 @@
 import { practiceSchema, type KeptRecord } from '@sombra/contract';
-import { fieldDefault, type Decision, type FieldRecord, type Level, type Practice, type SpotLife, type Stage } from '@sombra/core';
+import {
+  fieldDefault,
+  type Decision,
+  type FieldRecord,
+  type Level,
+  type Practice,
+  type SpotLife,
+  type Stage,
+} from '@sombra/core';
 import type { Db } from '../platform/db';
 
 export interface RecordRow {
@@ -75,7 +83,9 @@ export async function recordsOfSpots(db: Db, spotIds: readonly string[]): Promis
 /** The practice the programme works by now. */
 export async function currentPractice(db: Db): Promise<Practice> {
   const row = await db('programme')
-    .join('practice', (on) => on.on('practice.id', 'programme.practice_id').andOn('practice.version', 'programme.practice_version'))
+    .join('practice', (on) =>
+      on.on('practice.id', 'programme.practice_id').andOn('practice.version', 'programme.practice_version'),
+    )
     .first<{ body: unknown } | undefined>('practice.body');
   return row ? practiceSchema.parse(row.body) : fieldDefault;
 }
@@ -133,8 +143,13 @@ export async function replaceDerived(db: Db, derived: readonly DerivedSpot[]): P
   if (derived.length === 0) return;
   const ids = derived.map(({ state }) => state.spot_id);
   await db('decision').whereRaw('spot_id = any(?::uuid[])', [ids]).delete();
-  await db('spot_state').insert(derived.map(({ state }) => state)).onConflict('spot_id').merge();
-  const decisions = derived.flatMap((spot) => spot.decisions).map((row) => ({ ...row, because: JSON.stringify(row.because) }));
+  await db('spot_state')
+    .insert(derived.map(({ state }) => state))
+    .onConflict('spot_id')
+    .merge();
+  const decisions = derived
+    .flatMap((spot) => spot.decisions)
+    .map((row) => ({ ...row, because: JSON.stringify(row.because) }));
   if (decisions.length > 0) await db.batchInsert('decision', decisions, 1000);
 }
 

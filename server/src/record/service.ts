@@ -1,5 +1,12 @@
 import type { RecordReceipt, Role, SendRecord, User } from '@sombra/contract';
-import { addDaysTo, ConflictError, InvalidInputError, NotFoundError, type FieldRecord, type IsoDate } from '@sombra/core';
+import {
+  addDaysTo,
+  ConflictError,
+  InvalidInputError,
+  NotFoundError,
+  type FieldRecord,
+  type IsoDate,
+} from '@sombra/core';
 import type { Knex } from 'knex';
 import { isDeepStrictEqual } from 'node:util';
 import { spotDetail } from '../ground/service';
@@ -46,8 +53,12 @@ export async function keepRecord(db: Knex, user: User, sent: SendRecord): Promis
 }
 
 function requireSame(sent: SendRecord, kept: FieldRecord, keptSpotId: string): void {
-  const same = keptSpotId === sent.spotId && kept.kind === sent.record.kind && isDeepStrictEqual(kept.facts, sent.record.facts);
-  if (!same) throw new ConflictError('this record id is taken by other facts', 'record.id', { title: 'This record was already stored with other facts' });
+  const same =
+    keptSpotId === sent.spotId && kept.kind === sent.record.kind && isDeepStrictEqual(kept.facts, sent.record.facts);
+  if (!same)
+    throw new ConflictError('this record id is taken by other facts', 'record.id', {
+      title: 'This record was already stored with other facts',
+    });
 }
 
 /** Facts edited at a desk must be based on the newest ones; looks and plantings stand side by side. */
@@ -71,7 +82,8 @@ async function requireFits(trx: Db, { record }: SendRecord, spot: LockedSpot, to
   if (record.kind === 'planting') requireDay('record.facts.plantedOn', record.facts.plantedOn, '1900-01-01', lastDay);
   if (record.kind === 'inspection' || record.kind === 'remedy') {
     if (!plantedOn) throw new InvalidInputError('the tree must be recorded as planted first', 'record.kind');
-    if (record.kind === 'inspection') requireDay('record.facts.inspectedOn', record.facts.inspectedOn, plantedOn, lastDay);
+    if (record.kind === 'inspection')
+      requireDay('record.facts.inspectedOn', record.facts.inspectedOn, plantedOn, lastDay);
     else requireDay('record.facts.doneOn', record.facts.doneOn, plantedOn, lastDay);
   }
 }
@@ -81,7 +93,8 @@ function latestPlanting(records: readonly FieldRecord[]): IsoDate | undefined {
 }
 
 function requireDay(path: string, day: IsoDate, first: IsoDate, last: IsoDate): void {
-  if (day < first || day > last) throw new InvalidInputError(`${path} must be within ${first} to ${last}, got ${day}`, path);
+  if (day < first || day > last)
+    throw new InvalidInputError(`${path} must be within ${first} to ${last}, got ${day}`, path);
 }
 
 async function requireCorrectable(trx: Db, record: FieldRecord, spotId: string): Promise<void> {

@@ -40,7 +40,15 @@ export async function openTestTown(): Promise<TestTown> {
   const db = openDatabase(appUrl, { applicationName: 'sombra-test', maxConnections: 4 });
   await fill(db);
   const server: RunningServer = await serve(
-    { port: 0, host: '127.0.0.1', databaseUrl: appUrl, sessionSecret: 'x'.repeat(40), webRoot: undefined, secureCookies: false, logLevel: 'silent' },
+    {
+      port: 0,
+      host: '127.0.0.1',
+      databaseUrl: appUrl,
+      sessionSecret: 'x'.repeat(40),
+      webRoot: undefined,
+      secureCookies: false,
+      logLevel: 'silent',
+    },
     pino({ level: 'silent' }),
   );
   return {
@@ -57,10 +65,24 @@ export async function openTestTown(): Promise<TestTown> {
 }
 
 async function fill(db: Knex): Promise<void> {
-  await db('practice').insert({ id: fieldDefault.id, version: fieldDefault.version, body: JSON.stringify(fieldDefault) });
-  await db('programme').insert({ name: 'Test', time_zone: 'Atlantic/Azores', practice_id: fieldDefault.id, practice_version: fieldDefault.version });
+  await db('practice').insert({
+    id: fieldDefault.id,
+    version: fieldDefault.version,
+    body: JSON.stringify(fieldDefault),
+  });
+  await db('programme').insert({
+    name: 'Test',
+    time_zone: 'Atlantic/Azores',
+    practice_id: fieldDefault.id,
+    practice_version: fieldDefault.version,
+  });
   const passwordHash = await hashPassword(password);
-  for (const [signIn, role] of [['cora', 'coordinator'], ['otto', 'coordinator'], ['iva', 'inspector'], ['vic', 'viewer']] as const) {
+  for (const [signIn, role] of [
+    ['cora', 'coordinator'],
+    ['otto', 'coordinator'],
+    ['iva', 'inspector'],
+    ['vic', 'viewer'],
+  ] as const) {
     await insertUser(db, { id: randomUUID(), signIn, name: signIn, role, units: 'metric', passwordHash });
   }
 }
@@ -69,7 +91,11 @@ async function addSpot(db: Knex, ref: string, withTree: boolean): Promise<{ spot
   const places = await placeIds(db, ['Mole Street'], uuidv7);
   const [spotId, treeId] = [uuidv7(), uuidv7()];
   const placeId = places.get('Mole Street') ?? '';
-  await insertSpots(db, [{ id: spotId, ref, placeId, lng: -25.4, lat: 36.9, treeId, species: 'Celtis australis' }], 'test');
+  await insertSpots(
+    db,
+    [{ id: spotId, ref, placeId, lng: -25.4, lat: 36.9, treeId, species: 'Celtis australis' }],
+    'test',
+  );
   if (!withTree) await db('tree').where({ id: treeId }).update({ standing: false });
   await deriveAndKeep(db, [spotId]);
   return { spotId, treeId };
@@ -107,7 +133,12 @@ export class Visitor {
     return body;
   }
 
-  async send<T = Problem>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
+  async send<T = Problem>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer<T>> {
     const raw = body instanceof Uint8Array || typeof body === 'string';
     const response = await fetch(this.url + path, {
       method,
@@ -152,16 +183,53 @@ export const loam: GroundFacts = {
   wireHeightM: 'none',
 };
 
-export const container: Stock = { kind: 'container', caliperMm: 50, heightM: 3.2, ballDiameterMm: 450, ballHeightMm: 400, topRootsDepthMm: 60 };
+export const container: Stock = {
+  kind: 'container',
+  caliperMm: 50,
+  heightM: 3.2,
+  ballDiameterMm: 450,
+  ballHeightMm: 400,
+  topRootsDepthMm: 60,
+};
 
 /** A record as a device would send it now. */
-export function sending(spotId: string, record: Pick<FieldRecord, 'kind' | 'facts'> & { supersedes?: string }, spotVersion: number | null = null): SendRecord {
+export function sending(
+  spotId: string,
+  record: Pick<FieldRecord, 'kind' | 'facts'> & { supersedes?: string },
+  spotVersion: number | null = null,
+): SendRecord {
   const made = { id: uuidv7(), recordedAt: new Date().toISOString(), supersedes: record.supersedes ?? null };
-  return { spotId, device: 'test', spotVersion, record: { ...made, kind: record.kind, facts: record.facts } as FieldRecord };
+  return {
+    spotId,
+    device: 'test',
+    spotVersion,
+    record: { ...made, kind: record.kind, facts: record.facts } as FieldRecord,
+  };
 }
 
 export const planting = (plantedOn: string) =>
-  ({ kind: 'planting', facts: { plantedOn, flareAboveGradeMm: [42], holeWidthMm: 1125, firstWaterL: 52, practiceId: 'field-default', practiceVersion: 1 } }) as const;
+  ({
+    kind: 'planting',
+    facts: {
+      plantedOn,
+      flareAboveGradeMm: [42],
+      holeWidthMm: 1125,
+      firstWaterL: 52,
+      practiceId: 'field-default',
+      practiceVersion: 1,
+    },
+  }) as const;
 
 export const look = (inspectedOn: string) =>
-  ({ kind: 'inspection', facts: { inspectedOn, flareDepthMm: 0, mulchDepthMm: 60, mulchContact: 'clear', stake: 'none', probe: 'moist', circlingRoots: null } }) as const;
+  ({
+    kind: 'inspection',
+    facts: {
+      inspectedOn,
+      flareDepthMm: 0,
+      mulchDepthMm: 60,
+      mulchContact: 'clear',
+      stake: 'none',
+      probe: 'moist',
+      circlingRoots: null,
+    },
+  }) as const;

@@ -1,10 +1,7 @@
 import type { Routes } from '@angular/router';
+import { openStages } from './frame/open-stages';
 
 const bench = () => import('./spot/stage-page').then((m) => m.StagePage);
-
-/** Stages that can do something yet, in work order. */
-export const openStages = ['ground', 'stock', 'pit', 'day', 'inspect'] as const;
-export type OpenStage = (typeof openStages)[number];
 
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'desk' },
@@ -13,7 +10,15 @@ export const routes: Routes = [
     { path: stage, data: { stage }, title: `${stage} · Sombra`, loadComponent: bench },
     { path: `${stage}/:spotId`, data: { stage }, title: `${stage} · Sombra`, loadComponent: bench },
   ]),
-  { path: 'tree/:treeId', title: 'Tree · Sombra', loadComponent: () => import('./spot/tree-page').then((m) => m.TreePage) },
-  { path: 'import', title: 'Import · Sombra', loadComponent: () => import('./files/import-page').then((m) => m.ImportPage) },
+  {
+    path: 'tree/:treeId',
+    title: 'Tree · Sombra',
+    loadComponent: () => import('./spot/tree-page').then((m) => m.TreePage),
+  },
+  {
+    path: 'import',
+    title: 'Import · Sombra',
+    loadComponent: () => import('./files/import-page').then((m) => m.ImportPage),
+  },
   { path: '**', redirectTo: 'desk' },
 ];

@@ -19,7 +19,17 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
 @Component({
   selector: 's-day-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ReactiveFormsModule, RouterLink, PitSectionView, DayField, MeasureField, LevelMark, FindingsList, FormFoot, SpotHead],
+  imports: [
+    ReactiveFormsModule,
+    RouterLink,
+    PitSectionView,
+    DayField,
+    MeasureField,
+    LevelMark,
+    FindingsList,
+    FormFoot,
+    SpotHead,
+  ],
   providers: [RecordSender, FormDraft],
   template: `
     <s-spot-head [heading]="heading()" />
@@ -32,11 +42,35 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
           <s-day-field formControlName="plantedOn" label="Planted on" [latest]="session.today()" [fault]="dayFault()" />
           <p class="quiet">Flare above grade after the soak, at one to four points; below grade is negative.</p>
           @for (point of points; track point; let i = $index) {
-            <s-measure-field [formControlName]="point" [label]="'Flare, point ' + (i + 1)" measure="flareAboveGradeMm" [required]="i === 0" [fault]="i === 0 ? sender.faultIn('flareAboveGradeMm') : null" />
+            <s-measure-field
+              [formControlName]="point"
+              [label]="'Flare, point ' + (i + 1)"
+              measure="flareAboveGradeMm"
+              [required]="i === 0"
+              [fault]="i === 0 ? sender.faultIn('flareAboveGradeMm') : null"
+            />
           }
-          <s-measure-field formControlName="holeWidthMm" label="Hole width" measure="holeWidthMm" [note]="plannedWords().width" [fault]="sender.faultIn('holeWidthMm')" />
-          <s-measure-field formControlName="firstWaterL" label="First water" measure="firstWaterL" quantity="volumeL" [note]="plannedWords().water" [fault]="sender.faultIn('firstWaterL')" />
-          <s-form-foot [act]="corrects() ? 'Store a correction' : 'Store as built'" [tried]="tried()" [incomplete]="incomplete()" (discard)="discard()" />
+          <s-measure-field
+            formControlName="holeWidthMm"
+            label="Hole width"
+            measure="holeWidthMm"
+            [note]="plannedWords().width"
+            [fault]="sender.faultIn('holeWidthMm')"
+          />
+          <s-measure-field
+            formControlName="firstWaterL"
+            label="First water"
+            measure="firstWaterL"
+            quantity="volumeL"
+            [note]="plannedWords().water"
+            [fault]="sender.faultIn('firstWaterL')"
+          />
+          <s-form-foot
+            [act]="corrects() ? 'Store a correction' : 'Store as built'"
+            [tried]="tried()"
+            [incomplete]="incomplete()"
+            (discard)="discard()"
+          />
         }
       </form>
       <div aria-live="polite">
@@ -51,13 +85,22 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
         }
         @if (store.planned(); as planned) {
           <h2>The plan</h2>
-          <s-pit-section [plan]="planned.plan" [stock]="planned.stock" [ground]="planned.ground" [practice]="planned.practice" />
+          <s-pit-section
+            [plan]="planned.plan"
+            [stock]="planned.stock"
+            [ground]="planned.ground"
+            [practice]="planned.practice"
+          />
         } @else {
           <p class="caution">
-            No pit plan stands for this spot. <a [routerLink]="['/stock', store.detail()?.spot?.id]">Look at the measures</a> before planting.
+            No pit plan stands for this spot.
+            <a [routerLink]="['/stock', store.detail()?.spot?.id]">Look at the measures</a> before planting.
           </p>
         }
-        <p class="caution">Valid ticket on the day, gloves and boots on, swing radius cleared aloud, ball rolled on boards and never lifted by the trunk.</p>
+        <p class="caution">
+          Valid ticket on the day, gloves and boots on, swing radius cleared aloud, ball rolled on boards and never
+          lifted by the trunk.
+        </p>
       </div>
     </div>
   `,
@@ -118,7 +161,9 @@ export class DayBench extends RecordForm<'planting'> {
     return this.sender.faultIn('plantedOn');
   });
 
-  protected readonly incomplete = computed(() => (this.facts() ? null : 'The date, one flare height, the hole width and the first water are needed.'));
+  protected readonly incomplete = computed(() =>
+    this.facts() ? null : 'The date, one flare height, the hole width and the first water are needed.',
+  );
 
   constructor() {
     super();
@@ -137,7 +182,15 @@ export class DayBench extends RecordForm<'planting'> {
     const facts = this.newest()?.facts;
     if (!facts) return { plantedOn: this.session.today() };
     const [first = null, second = null, third = null, fourth = null] = facts.flareAboveGradeMm;
-    return { plantedOn: facts.plantedOn, first, second, third, fourth, holeWidthMm: facts.holeWidthMm, firstWaterL: facts.firstWaterL };
+    return {
+      plantedOn: facts.plantedOn,
+      first,
+      second,
+      third,
+      fourth,
+      holeWidthMm: facts.holeWidthMm,
+      firstWaterL: facts.firstWaterL,
+    };
   }
 
   protected readFacts(): PlantingFacts | null {
@@ -145,7 +198,8 @@ export class DayBench extends RecordForm<'planting'> {
     const practice = this.store.detail()?.practice;
     const wrong = [...points, 'holeWidthMm', 'firstWaterL'].some((name) => this.form.get(name)?.invalid);
     const flare = points.map((point) => v[point]).filter((mm) => mm !== null);
-    if (wrong || !practice || !v.plantedOn || flare.length === 0 || v.holeWidthMm === null || v.firstWaterL === null) return null;
+    if (wrong || !practice || !v.plantedOn || flare.length === 0 || v.holeWidthMm === null || v.firstWaterL === null)
+      return null;
     const kept = this.newest()?.facts;
     return {
       plantedOn: v.plantedOn,

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import type { DeskLine } from '@sombra/contract';
 import { remedyWords, type DecisionKind } from '@sombra/core';
-import type { OpenStage } from '../app.routes';
+import type { OpenStage } from '../frame/open-stages';
 import { PitSectionView } from '../pit/pit-section-view';
 import { BecauseList } from '../frame/because-list';
 import { sayProblem } from '../frame/problem';
@@ -47,7 +47,9 @@ const openers: Readonly<Record<DecisionKind, { readonly stage: OpenStage; readon
     }
     <p class="acts">
       @if (line().remedy) {
-        <button type="button" class="btn btn-primary" [disabled]="sender.busy() || !ready()" (click)="done()">Done today</button>
+        <button type="button" class="btn btn-primary" [disabled]="sender.busy() || !ready()" (click)="done()">
+          Done today
+        </button>
         <a class="btn btn-outline-primary" [routerLink]="['/', opener().stage, line().spotId]">{{ opener().act }}</a>
       } @else {
         <a class="btn btn-primary" [routerLink]="['/', opener().stage, line().spotId]">{{ opener().act }}</a>
@@ -60,7 +62,12 @@ const openers: Readonly<Record<DecisionKind, { readonly stage: OpenStage; readon
       <h2>Last look, {{ date(look.record.facts.inspectedOn) }}</h2>
       <s-findings [findings]="look.verdict.findings" />
     } @else if (store.planned(); as planned) {
-      <s-pit-section [plan]="planned.plan" [stock]="planned.stock" [ground]="planned.ground" [practice]="planned.practice" />
+      <s-pit-section
+        [plan]="planned.plan"
+        [stock]="planned.stock"
+        [ground]="planned.ground"
+        [practice]="planned.practice"
+      />
     }
   `,
   styles: `
@@ -91,6 +98,9 @@ export class DeskBench {
   protected async done(): Promise<void> {
     const { remedy } = this.line();
     if (!remedy || !this.ready()) return;
-    await this.sender.send({ kind: 'remedy', facts: { remedy, doneOn: this.session.today() }, supersedes: null }, `${remedyWords[remedy].act}: stored as done.`);
+    await this.sender.send(
+      { kind: 'remedy', facts: { remedy, doneOn: this.session.today() }, supersedes: null },
+      `${remedyWords[remedy].act}: stored as done.`,
+    );
   }
 }

@@ -35,16 +35,27 @@ const keyOf = (line: DeskLine): string => `${line.spotId}/${line.kind}/${line.re
         <span class="quiet">most costly to leave first</span>
       </div>
       @if (desk.problem(); as fault) {
-        <p class="problem" role="alert">{{ say(fault) }} <button type="button" class="btn btn-link" (click)="desk.refresh()">Try again</button></p>
+        <p class="problem" role="alert">
+          {{ say(fault) }} <button type="button" class="btn btn-link" (click)="desk.refresh()">Try again</button>
+        </p>
       }
-      <ol (keydown)="walk($event)">
+      <ol>
         @for (shown of lines(); track shown.key) {
           <li [class.here]="shown.key === chosenKey()">
-            <button type="button" class="line" [attr.aria-pressed]="shown.key === chosenKey()" (click)="chosenKey.set(shown.key)">
+            <button
+              type="button"
+              class="line"
+              [attr.aria-pressed]="shown.key === chosenKey()"
+              (click)="chosenKey.set(shown.key)"
+              (keydown)="walk($event)"
+            >
               <span class="cost" aria-hidden="true"><span [style.height.%]="shown.cost"></span></span>
               <span class="words">
                 <b>{{ shown.title }}</b>
-                <span>{{ shown.line.ref }} · {{ shown.line.place }} · <i>{{ shown.line.species ?? 'no tree yet' }}</i></span>
+                <span
+                  >{{ shown.line.ref }} · {{ shown.line.place }} ·
+                  <i>{{ shown.line.species ?? 'no tree yet' }}</i></span
+                >
                 <span class="quiet">{{ shown.because }}</span>
               </span>
               <span class="when">
@@ -119,11 +130,12 @@ export class DeskPage {
   protected walk(event: KeyboardEvent): void {
     if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
     event.preventDefault();
-    const buttons = [...(event.currentTarget as HTMLElement).querySelectorAll<HTMLButtonElement>('button.line')];
+    const buttons = [
+      ...((event.currentTarget as HTMLElement).closest('ol')?.querySelectorAll<HTMLButtonElement>('button.line') ?? []),
+    ];
     const at = buttons.indexOf(document.activeElement as HTMLButtonElement);
     const next = buttons[at + (event.key === 'ArrowDown' ? 1 : -1)];
     next?.focus();
     next?.click();
   }
-
 }

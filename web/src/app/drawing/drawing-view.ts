@@ -6,7 +6,11 @@ import type { Drawing, Point } from '@sombra/core';
   selector: 's-drawing',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <svg [attr.viewBox]="'0 0 ' + drawing().widthPx + ' ' + drawing().heightPx" role="img" [attr.aria-label]="drawing().description">
+    <svg
+      [attr.viewBox]="'0 0 ' + drawing().widthPx + ' ' + drawing().heightPx"
+      role="img"
+      [attr.aria-label]="drawing().description"
+    >
       @for (shape of drawing().shapes; track $index) {
         @switch (shape.kind) {
           @case ('polygon') {

@@ -22,7 +22,13 @@ export const choicesOf = (names: Readonly<Record<string, string>>): Choice[] =>
       <div class="choices">
         @for (choice of choices(); track choice.value) {
           <label [class.on]="value() === choice.value">
-            <input type="radio" [name]="name" [value]="choice.value" [checked]="value() === choice.value" (change)="pick(choice.value)" />
+            <input
+              type="radio"
+              [name]="name"
+              [value]="choice.value"
+              [checked]="value() === choice.value"
+              (change)="pick(choice.value)"
+            />
             {{ choice.label }}
           </label>
         }

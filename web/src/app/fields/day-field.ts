@@ -10,7 +10,15 @@ let count = 0;
   template: `
     <label [for]="id">{{ label() }}</label>
     <span class="entry" [class.wrong]="fault()">
-      <input [id]="id" type="date" [value]="value()" [max]="latest()" [disabled]="disabled()" (change)="pick($any($event.target).value)" (blur)="touched()" />
+      <input
+        [id]="id"
+        type="date"
+        [value]="value()"
+        [max]="latest()"
+        [disabled]="disabled()"
+        (change)="pick($any($event.target).value)"
+        (blur)="touched()"
+      />
     </span>
     <small class="fault">{{ fault() }}</small>
   `,

@@ -1,5 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, effect, forwardRef, inject, input, signal } from '@angular/core';
-import { NG_VALIDATORS, NG_VALUE_ACCESSOR, type AbstractControl, type ControlValueAccessor, type ValidationErrors, type Validator } from '@angular/forms';
+import {
+  NG_VALIDATORS,
+  NG_VALUE_ACCESSOR,
+  type AbstractControl,
+  type ControlValueAccessor,
+  type ValidationErrors,
+  type Validator,
+} from '@angular/forms';
 import { displays, formatNumber, fromDisplay, limits, toDisplay, type Measure, type Quantity } from '@sombra/core';
 import { SessionService } from '../people/session.service';
 
@@ -55,13 +62,17 @@ export class MeasureField implements ControlValueAccessor, Validator {
 
   protected readonly unit = computed(() => displays[this.quantity()][this.session.units()].unit);
   protected readonly shownFault = computed(() => this.fault() ?? (this.left() ? this.ownFault() : this.glaringFault()));
-  private readonly ownFault = computed(() => faultOf(this.typed(), this.measure(), this.quantity(), this.session.units(), this.required()));
+  private readonly ownFault = computed(() =>
+    faultOf(this.typed(), this.measure(), this.quantity(), this.session.units(), this.required()),
+  );
   /** Shown while typing only where more digits cannot mend it. */
   private readonly glaringFault = computed(() => {
     const fault = this.ownFault();
     return fault && this.typed() !== '' && (parse(this.typed()) ?? 0) > this.shownMax() ? fault : null;
   });
-  private readonly shownMax = computed(() => toDisplay(limits[this.measure()].max, this.quantity(), this.session.units()).value);
+  private readonly shownMax = computed(
+    () => toDisplay(limits[this.measure()].max, this.quantity(), this.session.units()).value,
+  );
 
   constructor() {
     // Another unit system: show the same length, do not reinterpret the digits.
@@ -75,7 +86,8 @@ export class MeasureField implements ControlValueAccessor, Validator {
   protected type(text: string): void {
     this.typed.set(text);
     const shown = parse(text);
-    this.held = shown === undefined || text.trim() === '' ? null : fromDisplay(shown, this.quantity(), this.session.units());
+    this.held =
+      shown === undefined || text.trim() === '' ? null : fromDisplay(shown, this.quantity(), this.session.units());
     this.changed(this.held);
   }
 
@@ -118,7 +130,13 @@ function parse(text: string): number | undefined {
   return Number(clean);
 }
 
-function faultOf(typed: string, measure: Measure, quantity: Quantity, units: 'metric' | 'us', required: boolean): string | null {
+function faultOf(
+  typed: string,
+  measure: Measure,
+  quantity: Quantity,
+  units: 'metric' | 'us',
+  required: boolean,
+): string | null {
   if (typed.trim() === '') return required ? 'Not measured yet' : null;
   const shown = parse(typed);
   const { min, max } = limits[measure];

@@ -15,7 +15,13 @@ const verdictWords: Readonly<Record<ImportRow['verdict'], { readonly word: strin
   bad: { word: 'left out', icon: 'bi-x-octagon-fill' },
 };
 
-const kindWords: Readonly<Record<string, string>> = { ground: 'ground facts', stock: 'stock measures', planting: 'planting', inspection: 'inspection', remedy: 'remedy' };
+const kindWords: Readonly<Record<string, string>> = {
+  ground: 'ground facts',
+  stock: 'stock measures',
+  planting: 'planting',
+  inspection: 'inspection',
+  remedy: 'remedy',
+};
 
 /** A file of measured spots: what each row would do, then the act. */
 @Component({
@@ -45,7 +51,9 @@ export class ImportPage {
     return byRow;
   });
 
-  protected readonly rows = computed(() => (this.preview()?.rows ?? []).filter((row) => !this.onlyFaults() || row.verdict === 'bad'));
+  protected readonly rows = computed(() =>
+    (this.preview()?.rows ?? []).filter((row) => !this.onlyFaults() || row.verdict === 'bad'),
+  );
 
   protected readonly willWrite = computed(() => {
     const counts = this.preview()?.counts;
@@ -85,7 +93,8 @@ export class ImportPage {
     this.progress.set({ kind: 'progress', done: 0, of: this.willWrite() });
     this.running = this.imports.run(file, this.actId).subscribe({
       next: (progress) => {
-        if (progress.kind === 'failed') this.fault.set(progress.reference ? `${progress.title} Reference ${progress.reference}.` : progress.title);
+        if (progress.kind === 'failed')
+          this.fault.set(progress.reference ? `${progress.title} Reference ${progress.reference}.` : progress.title);
         this.progress.set(progress.kind === 'failed' ? null : progress);
         if (progress.kind === 'done') this.desk.refresh();
       },

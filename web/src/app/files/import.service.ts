@@ -11,7 +11,9 @@ export class ImportService {
 
   preview(file: File): Observable<ImportPreview> {
     const params = new HttpParams({ fromObject: { fileName: file.name } });
-    return this.http.post('/api/imports/preview', file, { params, headers: { 'content-type': typeOf(file) } }).pipe(map((body) => importPreviewSchema.parse(body)));
+    return this.http
+      .post('/api/imports/preview', file, { params, headers: { 'content-type': typeOf(file) } })
+      .pipe(map((body) => importPreviewSchema.parse(body)));
   }
 
   /** Unsubscribing hangs up, which cancels the import: nothing of it is stored then. */
@@ -22,7 +24,13 @@ export class ImportService {
       .post('/api/imports', file, { params, headers, observe: 'events', reportProgress: true, responseType: 'text' })
       .pipe(
         filter((event) => event.type === HttpEventType.DownloadProgress || event.type === HttpEventType.Response),
-        map((event) => lastLine(event instanceof HttpResponse ? (event.body ?? '') : ((event as HttpDownloadProgressEvent).partialText ?? ''))),
+        map((event) =>
+          lastLine(
+            event instanceof HttpResponse
+              ? (event.body ?? '')
+              : ((event as HttpDownloadProgressEvent).partialText ?? ''),
+          ),
+        ),
         filter((line) => line !== ''),
         distinctUntilChanged(),
         map((line) => importProgressSchema.parse(JSON.parse(line))),

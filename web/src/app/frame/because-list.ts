@@ -18,5 +18,7 @@ import { SessionService } from '../people/session.service';
 export class BecauseList {
   readonly reasons = input.required<readonly Reason[]>();
   private readonly session = inject(SessionService);
-  protected readonly sentences = computed(() => this.reasons().map((reason) => sayReason(reason, this.session.units())));
+  protected readonly sentences = computed(() =>
+    this.reasons().map((reason) => sayReason(reason, this.session.units())),
+  );
 }

@@ -1,11 +1,17 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import { problemSchema, type Problem } from '@sombra/contract';
 
-const local = (code: string, title: string, status: number): Problem => ({ type: `urn:sombra:problem:${code}`, code, title, status });
+const local = (code: string, title: string, status: number): Problem => ({
+  type: `urn:sombra:problem:${code}`,
+  code,
+  title,
+  status,
+});
 
 /** What went wrong, from any error of an HTTP call; a call that never arrived is `offline`. */
 export function readProblem(error: unknown): Problem {
-  if (!(error instanceof HttpErrorResponse)) return local('unexpected', 'Something went wrong in this page. Reload it.', 0);
+  if (!(error instanceof HttpErrorResponse))
+    return local('unexpected', 'Something went wrong in this page. Reload it.', 0);
   const parsed = problemSchema.safeParse(typeof error.error === 'string' ? safeJson(error.error) : error.error);
   if (parsed.success) return parsed.data;
   return error.status === 0
@@ -23,7 +29,11 @@ function safeJson(text: string): unknown {
 
 /** Worth sending again by itself: the record may well be fine. */
 export const passes = (problem: Problem): boolean =>
-  problem.status === 0 || problem.status === 401 || problem.status === 429 || problem.status >= 500 || problem.code === 'csrf';
+  problem.status === 0 ||
+  problem.status === 401 ||
+  problem.status === 429 ||
+  problem.status >= 500 ||
+  problem.code === 'csrf';
 
 /** A problem in one or two sentences, with the reference to quote where there is one. */
 export function sayProblem(problem: Problem): string {

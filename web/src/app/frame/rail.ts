@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { stageNames } from '@sombra/core';
-import { openStages } from '../app.routes';
+import { openStages } from './open-stages';
 import { DeskService } from '../desk/desk.service';
 
 /** Work order as navigation: each stage with the decisions that wait in it. */
@@ -11,7 +11,9 @@ import { DeskService } from '../desk/desk.service';
   imports: [RouterLink, RouterLinkActive],
   template: `
     <nav aria-label="Work order">
-      <a class="home" routerLink="/desk" aria-label="Sombra, to the desk"><img src="mark.svg" alt="" width="44" height="44" /></a>
+      <a class="home" routerLink="/desk" aria-label="Sombra, to the desk"
+        ><img src="mark.svg" alt="" width="44" height="44"
+      /></a>
       <a class="stop" routerLink="/desk" routerLinkActive="here" ariaCurrentWhenActive="page"><span>Desk</span></a>
       @for (stage of stages(); track stage.name) {
         <a class="stop" [routerLink]="['/', stage.path]" routerLinkActive="here" ariaCurrentWhenActive="page">

@@ -35,7 +35,11 @@ import { sayDate } from './say-date';
           <i class="bi bi-person-circle" aria-hidden="true"></i> <span class="who">{{ session.user()?.name }}</span>
         </button>
         <div ngbDropdownMenu>
-          <button ngbDropdownItem type="button" (click)="session.setUnits(session.units() === 'metric' ? 'us' : 'metric')">
+          <button
+            ngbDropdownItem
+            type="button"
+            (click)="session.setUnits(session.units() === 'metric' ? 'us' : 'metric')"
+          >
             {{ session.units() === 'metric' ? 'Use US customary units' : 'Use metric units' }}
           </button>
           <button ngbDropdownItem type="button" (click)="session.signOut()">Sign out</button>
@@ -91,5 +95,7 @@ export class Topbar {
   protected readonly session = inject(SessionService);
   protected readonly outbox = inject(OutboxService);
   protected readonly today = computed(() => sayDate(this.session.today()));
-  protected readonly canImport = computed(() => ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''));
+  protected readonly canImport = computed(() =>
+    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
+  );
 }

@@ -1,7 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
-import { compassPoint, fromDisplay, groundGaps, ofKind, soilNames, standing, toDisplay, type GroundFacts, type SoilClass } from '@sombra/core';
+import {
+  compassPoint,
+  fromDisplay,
+  groundGaps,
+  ofKind,
+  soilNames,
+  standing,
+  toDisplay,
+  type GroundFacts,
+  type SoilClass,
+} from '@sombra/core';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { MeasureField } from '../fields/measure-field';
 import { BecauseList } from '../frame/because-list';
@@ -23,21 +33,55 @@ import { PercolationField, readRows, type PercolationRows } from './percolation-
     <form [formGroup]="form" (ngSubmit)="submit()" novalidate>
       <div class="columns">
         <div>
-          <s-choice-field formControlName="soil" label="Soil, by feel" [choices]="soils" [fault]="sender.faultIn('soil')" />
+          <s-choice-field
+            formControlName="soil"
+            label="Soil, by feel"
+            [choices]="soils"
+            [fault]="sender.faultIn('soil')"
+          />
           <s-choice-field formControlName="stony" label="Stony or rubble" [choices]="yesNo" />
           <s-choice-field formControlName="compacted" label="Compacted, the probe stops by hand" [choices]="yesNo" />
         </div>
         <div>
-          <s-measure-field formControlName="slopePct" label="Slope" measure="slopePct" quantity="slopePct" [required]="false" [fault]="sender.faultIn('slopePct')" />
-          <s-measure-field formControlName="fallsTowardsDeg" label="Falls towards" measure="bearingDeg" quantity="bearingDeg" [required]="false" [note]="fallsNote()" [fault]="sender.faultIn('fallsTowardsDeg')" />
+          <s-measure-field
+            formControlName="slopePct"
+            label="Slope"
+            measure="slopePct"
+            quantity="slopePct"
+            [required]="false"
+            [fault]="sender.faultIn('slopePct')"
+          />
+          <s-measure-field
+            formControlName="fallsTowardsDeg"
+            label="Falls towards"
+            measure="bearingDeg"
+            quantity="bearingDeg"
+            [required]="false"
+            [note]="fallsNote()"
+            [fault]="sender.faultIn('fallsTowardsDeg')"
+          />
           <s-choice-field formControlName="stripKind" label="Room for the pit" [choices]="strips" />
           @if (form.value.stripKind === 'strip') {
-            <s-measure-field formControlName="stripWidthMm" label="Strip width" measure="stripWidthMm" [fault]="sender.faultIn('stripWidthMm')" />
+            <s-measure-field
+              formControlName="stripWidthMm"
+              label="Strip width"
+              measure="stripWidthMm"
+              [fault]="sender.faultIn('stripWidthMm')"
+            />
           }
           <s-choice-field formControlName="wireKind" label="Wires overhead" [choices]="wires" />
           @if (form.value.wireKind === 'wire') {
-            <s-measure-field formControlName="wireHeightM" label="Lowest wire above ground" measure="wireHeightM" quantity="heightM" [fault]="sender.faultIn('wireHeightM')" />
-            <p class="caution">Stay clear of conductors with tools, poles and crown. Measure from the ground by instrument; ask the utility's qualified people.</p>
+            <s-measure-field
+              formControlName="wireHeightM"
+              label="Lowest wire above ground"
+              measure="wireHeightM"
+              quantity="heightM"
+              [fault]="sender.faultIn('wireHeightM')"
+            />
+            <p class="caution">
+              Stay clear of conductors with tools, poles and crown. Measure from the ground by instrument; ask the
+              utility's qualified people.
+            </p>
           }
         </div>
       </div>
@@ -45,7 +89,15 @@ import { PercolationField, readRows, type PercolationRows } from './percolation-
       @if (gaps().length > 0) {
         <s-because [reasons]="gaps()" />
       }
-      <s-form-foot act="Store ground facts" [tried]="tried()" [incomplete]="incomplete()" [differences]="differences()" (discard)="discard()" (keepMine)="keepMine()" (takeTheirs)="takeTheirs()" />
+      <s-form-foot
+        act="Store ground facts"
+        [tried]="tried()"
+        [incomplete]="incomplete()"
+        [differences]="differences()"
+        (discard)="discard()"
+        (keepMine)="keepMine()"
+        (takeTheirs)="takeTheirs()"
+      />
     </form>
   `,
   styles: `
@@ -88,7 +140,9 @@ export class GroundBench extends RecordForm<'ground'> {
     return facts ? groundGaps(facts) : [];
   });
 
-  protected readonly incomplete = computed(() => (this.facts() ? null : 'A value above is missing or outside its limits.'));
+  protected readonly incomplete = computed(() =>
+    this.facts() ? null : 'A value above is missing or outside its limits.',
+  );
 
   protected readonly fallsNote = computed(() => {
     const bearing = this.facts()?.fallsTowardsDeg;

@@ -1,6 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, signal } from '@angular/core';
 import { NG_VALUE_ACCESSOR, type ControlValueAccessor } from '@angular/forms';
-import { formatNumber, formatQuantity, percolationNames, percolationPlot, percolationRate, questionNames, limits, toDisplay, fromDisplay, type PercolationReading } from '@sombra/core';
+import {
+  formatNumber,
+  formatQuantity,
+  percolationNames,
+  percolationPlot,
+  percolationRate,
+  questionNames,
+  limits,
+  toDisplay,
+  fromDisplay,
+  type PercolationReading,
+} from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
 import { SessionService } from '../people/session.service';
 
@@ -12,7 +23,8 @@ interface Row {
 /** What is typed is the value: half-typed readings survive a reload too. */
 export type PercolationRows = readonly Row[];
 
-const number = (text: string): number | undefined => (/^\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : undefined);
+const number = (text: string): number | undefined =>
+  /^\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : undefined;
 
 /** Readings of the rows that are complete, or the fault that stops them. Levels are typed in the reader's units. */
 export function readRows(rows: PercolationRows, toMm: (level: number) => number): PercolationReading[] | string {
@@ -23,8 +35,10 @@ export function readRows(rows: PercolationRows, toMm: (level: number) => number)
     const level = number(row.level);
     if (minute === undefined || level === undefined) return `Reading ${i + 1} needs a minute and a level, as numbers`;
     const levelMm = toMm(level);
-    if (minute > limits.percolationMinute.max) return `Reading ${i + 1}: minute must be within 0–${limits.percolationMinute.max}, got ${minute}`;
-    if (levelMm > limits.waterLevelMm.max) return `Reading ${i + 1}: level must be within 0–${limits.waterLevelMm.max} mm, got ${formatNumber(levelMm, 0)}`;
+    if (minute > limits.percolationMinute.max)
+      return `Reading ${i + 1}: minute must be within 0–${limits.percolationMinute.max}, got ${minute}`;
+    if (levelMm > limits.waterLevelMm.max)
+      return `Reading ${i + 1}: level must be within 0–${limits.waterLevelMm.max} mm, got ${formatNumber(levelMm, 0)}`;
     readings.push({ minute, levelMm: Math.round(levelMm * 10) / 10 });
   }
   return readings;
@@ -50,9 +64,32 @@ export function readRows(rows: PercolationRows, toMm: (level: number) => number)
         <tbody>
           @for (row of rows(); track $index) {
             <tr>
-              <td><input inputmode="decimal" [attr.aria-label]="'Minute of reading ' + ($index + 1)" [value]="row.minute" (input)="edit($index, { minute: $any($event.target).value })" /></td>
-              <td><input inputmode="decimal" [attr.aria-label]="'Level of reading ' + ($index + 1)" [value]="row.level" (input)="edit($index, { level: $any($event.target).value })" /></td>
-              <td><button type="button" class="btn btn-sm" [attr.aria-label]="'Take out reading ' + ($index + 1)" (click)="remove($index)"><i class="bi bi-x-lg" aria-hidden="true"></i></button></td>
+              <td>
+                <input
+                  inputmode="decimal"
+                  [attr.aria-label]="'Minute of reading ' + ($index + 1)"
+                  [value]="row.minute"
+                  (input)="edit($index, { minute: $any($event.target).value })"
+                />
+              </td>
+              <td>
+                <input
+                  inputmode="decimal"
+                  [attr.aria-label]="'Level of reading ' + ($index + 1)"
+                  [value]="row.level"
+                  (input)="edit($index, { level: $any($event.target).value })"
+                />
+              </td>
+              <td>
+                <button
+                  type="button"
+                  class="btn btn-sm"
+                  [attr.aria-label]="'Take out reading ' + ($index + 1)"
+                  (click)="remove($index)"
+                >
+                  <i class="bi bi-x-lg" aria-hidden="true"></i>
+                </button>
+              </td>
             </tr>
           }
         </tbody>
@@ -70,7 +107,9 @@ export function readRows(rows: PercolationRows, toMm: (level: number) => number)
         </p>
       </div>
     </div>
-    <button type="button" class="btn btn-outline-primary btn-sm" (click)="add()"><i class="bi bi-plus-lg" aria-hidden="true"></i> Add a reading</button>
+    <button type="button" class="btn btn-outline-primary btn-sm" (click)="add()">
+      <i class="bi bi-plus-lg" aria-hidden="true"></i> Add a reading
+    </button>
   `,
   styles: `
     .pair {
@@ -113,7 +152,9 @@ export class PercolationField implements ControlValueAccessor {
   protected readonly rows = signal<PercolationRows>([]);
   private changed: (rows: PercolationRows) => void = () => undefined;
   protected readonly unit = computed(() => toDisplay(0, 'lengthMm', this.session.units()).unit);
-  private readonly read = computed(() => readRows(this.rows(), (level) => fromDisplay(level, 'lengthMm', this.session.units())));
+  private readonly read = computed(() =>
+    readRows(this.rows(), (level) => fromDisplay(level, 'lengthMm', this.session.units())),
+  );
   protected readonly fault = computed(() => {
     const read = this.read();
     return typeof read === 'string' ? read : null;
@@ -128,11 +169,18 @@ export class PercolationField implements ControlValueAccessor {
   protected readonly verdict = computed(() => {
     if (this.readings().length === 0) return { head: 'No test yet.', more: '' };
     const result = percolationRate(this.readings());
-    if (result.kind === 'questioned') return { head: `${questionNames[result.question]}.`, more: `Reading ${result.atReading + 1}.` };
+    if (result.kind === 'questioned')
+      return { head: `${questionNames[result.question]}.`, more: `Reading ${result.atReading + 1}.` };
     const say = (rate: number) => formatQuantity(rate, 'rateMmPerH', this.session.units());
-    const doubt = result.couldBe.length > 1 ? ` It could be ${result.couldBe.map((c) => percolationNames[c]).join(' or ')}.` : '';
-    const steady = result.steady ? `From the last ${result.readingsUsed} readings.` : 'The falls still differ: keep reading.';
-    return { head: `${say(result.rateMmPerH)} ± ${say(result.errorMmPerH)}: ${percolationNames[result.class]}.`, more: `${steady}${doubt}` };
+    const doubt =
+      result.couldBe.length > 1 ? ` It could be ${result.couldBe.map((c) => percolationNames[c]).join(' or ')}.` : '';
+    const steady = result.steady
+      ? `From the last ${result.readingsUsed} readings.`
+      : 'The falls still differ: keep reading.';
+    return {
+      head: `${say(result.rateMmPerH)} ± ${say(result.errorMmPerH)}: ${percolationNames[result.class]}.`,
+      more: `${steady}${doubt}`,
+    };
   });
 
   protected edit(index: number, change: Partial<Row>): void {

@@ -32,7 +32,17 @@ import { FindingsList } from './findings-list';
 @Component({
   selector: 's-inspect-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ReactiveFormsModule, RouterLink, ChoiceField, DayField, MeasureField, LevelMark, FormFoot, SpotHead, FindingsList],
+  imports: [
+    ReactiveFormsModule,
+    RouterLink,
+    ChoiceField,
+    DayField,
+    MeasureField,
+    LevelMark,
+    FormFoot,
+    SpotHead,
+    FindingsList,
+  ],
   providers: [RecordSender, FormDraft],
   templateUrl: './inspect-bench.html',
   styleUrl: '../pit/pit-bench.scss',
@@ -89,7 +99,9 @@ export class InspectBench extends RecordForm<'inspection'> {
 
   protected readonly nextLook = computed(() => {
     const verdict = this.verdict();
-    return verdict ? { on: sayDate(verdict.nextLook.on), because: sayReason(verdict.nextLook.because, this.session.units()) } : null;
+    return verdict
+      ? { on: sayDate(verdict.nextLook.on), because: sayReason(verdict.nextLook.because, this.session.units()) }
+      : null;
   });
 
   protected readonly dayFault = computed(() => {
@@ -130,7 +142,12 @@ export class InspectBench extends RecordForm<'inspection'> {
     const rootsWrong = ['fromDeg', 'toDeg', 'rootMm'].some((name) => this.form.get(name)?.invalid);
     const { fromDeg, toDeg, rootMm } = v;
     if (v.circling === 'yes' && (rootsWrong || fromDeg === null || toDeg === null || rootMm === null)) return null;
-    const roots = v.circling === 'unseen' ? null : v.circling === 'no' ? [] : [{ arc: { fromDeg: fromDeg ?? 0, toDeg: toDeg ?? 0 }, diameterMm: rootMm ?? 0 }];
+    const roots =
+      v.circling === 'unseen'
+        ? null
+        : v.circling === 'no'
+          ? []
+          : [{ arc: { fromDeg: fromDeg ?? 0, toDeg: toDeg ?? 0 }, diameterMm: rootMm ?? 0 }];
     return {
       inspectedOn: v.inspectedOn,
       flareDepthMm: v.flareDepthMm,

@@ -2,7 +2,20 @@ import { HttpClient } from '@angular/common/http';
 import { inject, Injectable, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { recordReceiptSchema, type Problem, type RecordReceipt, type SendRecord } from '@sombra/contract';
-import { catchError, concatMap, filter, firstValueFrom, from, fromEvent, map, merge, of, Subject, timer, type Observable } from 'rxjs';
+import {
+  catchError,
+  concatMap,
+  filter,
+  firstValueFrom,
+  from,
+  fromEvent,
+  map,
+  merge,
+  of,
+  Subject,
+  timer,
+  type Observable,
+} from 'rxjs';
 import { passes, readProblem } from '../frame/problem';
 import { SessionService } from '../people/session.service';
 import { OutboxStore, type OutboxEntry } from './outbox-store';
@@ -98,7 +111,12 @@ export class OutboxService {
 
   private async refresh(): Promise<void> {
     const userId = this.userId();
-    this.entries.set(await this.store.entries.orderBy('madeAt').filter((entry) => entry.userId === userId).toArray());
+    this.entries.set(
+      await this.store.entries
+        .orderBy('madeAt')
+        .filter((entry) => entry.userId === userId)
+        .toArray(),
+    );
   }
 
   private retryLater(): void {

@@ -8,7 +8,9 @@ export const sessionInterceptor: HttpInterceptorFn = (request, next) => {
   // The session service itself asks over HTTP: look it up late.
   const injector = inject(Injector);
   const writes = request.method !== 'GET';
-  const sent = writes ? request.clone({ setHeaders: { 'x-csrf-token': injector.get(SessionService).csrfToken() } }) : request;
+  const sent = writes
+    ? request.clone({ setHeaders: { 'x-csrf-token': injector.get(SessionService).csrfToken() } })
+    : request;
   return next(sent).pipe(
     catchError((error: unknown) => {
       const signedOut = error instanceof HttpErrorResponse && error.status === 401;

@@ -17,13 +17,27 @@ import { SessionService } from './session.service';
         <p class="quiet">From the pit to an established tree.</p>
       }
       <label for="sign-in-name">Name</label>
-      <input id="sign-in-name" class="form-control" formControlName="signIn" autocomplete="username" autocapitalize="none" />
+      <input
+        id="sign-in-name"
+        class="form-control"
+        formControlName="signIn"
+        autocomplete="username"
+        autocapitalize="none"
+      />
       <label for="sign-in-password">Password</label>
-      <input id="sign-in-password" class="form-control" type="password" formControlName="password" autocomplete="current-password" />
+      <input
+        id="sign-in-password"
+        class="form-control"
+        type="password"
+        formControlName="password"
+        autocomplete="current-password"
+      />
       @if (fault(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
       }
-      <button type="submit" class="btn btn-primary" [disabled]="busy()">{{ busy() ? 'Signing in…' : 'Sign in' }}</button>
+      <button type="submit" class="btn btn-primary" [disabled]="busy()">
+        {{ busy() ? 'Signing in…' : 'Sign in' }}
+      </button>
     </form>
   `,
   styles: `

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import {
@@ -32,7 +32,17 @@ import { PitSectionView } from './pit-section-view';
 @Component({
   selector: 's-pit-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ReactiveFormsModule, RouterLink, ChoiceField, MeasureField, BecauseList, FormFoot, SpotHead, PitNumbers, PitSectionView],
+  imports: [
+    ReactiveFormsModule,
+    RouterLink,
+    ChoiceField,
+    MeasureField,
+    BecauseList,
+    FormFoot,
+    SpotHead,
+    PitNumbers,
+    PitSectionView,
+  ],
   providers: [RecordSender, FormDraft],
   templateUrl: './pit-bench.html',
   styleUrl: './pit-bench.scss',
@@ -104,10 +114,18 @@ export class PitBench extends RecordForm<'stock'> {
       soilNames[ground.soil],
       ground.stony ? 'stony' : '',
       ground.compacted ? 'compacted' : '',
-      percolation?.kind === 'rate' ? `percolation ${percolationNames[percolation.class]}, ${formatQuantity(percolation.rateMmPerH, 'rateMmPerH', units)}` : '',
-      ground.slopePct ? `slope ${ground.slopePct} %${ground.fallsTowardsDeg === null ? '' : ` to ${compassPoint(ground.fallsTowardsDeg)}`}` : 'level',
-      typeof ground.stripWidthMm === 'number' ? `strip ${formatQuantity(ground.stripWidthMm, 'lengthMm', units)}` : 'open',
-    ].filter((word) => word !== '').join(' · ');
+      percolation?.kind === 'rate'
+        ? `percolation ${percolationNames[percolation.class]}, ${formatQuantity(percolation.rateMmPerH, 'rateMmPerH', units)}`
+        : '',
+      ground.slopePct
+        ? `slope ${ground.slopePct} %${ground.fallsTowardsDeg === null ? '' : ` to ${compassPoint(ground.fallsTowardsDeg)}`}`
+        : 'level',
+      typeof ground.stripWidthMm === 'number'
+        ? `strip ${formatQuantity(ground.stripWidthMm, 'lengthMm', units)}`
+        : 'open',
+    ]
+      .filter((word) => word !== '')
+      .join(' · ');
   });
 
   protected readonly incomplete = computed(() => {
@@ -134,12 +152,17 @@ export class PitBench extends RecordForm<'stock'> {
 
   protected readFacts(): Stock | null {
     const v = this.form.getRawValue();
-    const names = v.kind === 'bare_root' ? (['rootSpreadMm', 'rootDepthMm'] as const) : (['ballDiameterMm', 'ballHeightMm', 'topRootsDepthMm'] as const);
+    const names =
+      v.kind === 'bare_root'
+        ? (['rootSpreadMm', 'rootDepthMm'] as const)
+        : (['ballDiameterMm', 'ballHeightMm', 'topRootsDepthMm'] as const);
     if ([...names, 'caliperMm', 'heightM'].some((name) => this.form.get(name)?.invalid)) return null;
     const { caliperMm, heightM, ballDiameterMm, ballHeightMm, topRootsDepthMm, rootSpreadMm, rootDepthMm } = v;
     if (caliperMm === null || heightM === null) return null;
     if (v.kind === 'bare_root') {
-      return rootSpreadMm === null || rootDepthMm === null ? null : { kind: v.kind, caliperMm, heightM, rootSpreadMm, rootDepthMm };
+      return rootSpreadMm === null || rootDepthMm === null
+        ? null
+        : { kind: v.kind, caliperMm, heightM, rootSpreadMm, rootDepthMm };
     }
     if (ballDiameterMm === null || ballHeightMm === null || topRootsDepthMm === null) return null;
     return { kind: v.kind, caliperMm, heightM, ballDiameterMm, ballHeightMm, topRootsDepthMm };

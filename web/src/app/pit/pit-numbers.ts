@@ -14,7 +14,9 @@ interface Line {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <table>
-      <caption class="visually-hidden">Numbers of the pit plan</caption>
+      <caption class="visually-hidden">
+        Numbers of the pit plan
+      </caption>
       <tbody>
         @for (line of lines(); track line.name) {
           <tr>
@@ -82,10 +84,20 @@ export class PitNumbers {
       line('Mulch', plan.mulchL, 'volumeL'),
       line('First water', plan.firstWaterL, 'volumeL'),
       ...(plan.berm
-        ? [{ name: 'Berm at the ball edge', value: formatQuantity(plan.berm.heightMm, 'lengthMm', units), because: [`Holds ${formatQuantity(plan.berm.storeL, 'volumeL', units)} over the ball.`] }]
+        ? [
+            {
+              name: 'Berm at the ball edge',
+              value: formatQuantity(plan.berm.heightMm, 'lengthMm', units),
+              because: [`Holds ${formatQuantity(plan.berm.storeL, 'volumeL', units)} over the ball.`],
+            },
+          ]
         : [{ name: 'Berm', value: 'none', because: ['In slow soil a berm ponds and drowns the roots.'] }]),
       line('Mass as received', plan.massKg, 'massKg'),
-      { name: 'Lifting', value: team.kind === 'people' ? `${team.people} ${team.people === 1 ? 'person' : 'people'}` : 'equipment', because: say(plan.lifting.because) },
+      {
+        name: 'Lifting',
+        value: team.kind === 'people' ? `${team.people} ${team.people === 1 ? 'person' : 'people'}` : 'equipment',
+        because: say(plan.lifting.because),
+      },
     ];
   });
 }

@@ -1,11 +1,11 @@
-import { inject, Injectable, signal } from '@angular/core';
+import { inject, Injectable, signal, type OnDestroy } from '@angular/core';
 import type { FormGroup } from '@angular/forms';
 import { debounceTime, Subscription } from 'rxjs';
 import { DraftsService } from '../offline/drafts.service';
 
 /** Keeps what is typed in one form on this device until it is stored. Provided by each form. */
 @Injectable()
-export class FormDraft {
+export class FormDraft implements OnDestroy {
   private readonly drafts = inject(DraftsService);
   private subscription: Subscription | null = null;
   private name: string | null = null;
@@ -23,7 +23,9 @@ export class FormDraft {
     if (isObject) form.patchValue(draft.value as object, { emitEvent: false });
     this.restoredNow.set(isObject);
     form.updateValueAndValidity();
-    this.subscription = form.valueChanges.pipe(debounceTime(150)).subscribe(() => this.drafts.keep(name, form.getRawValue()));
+    this.subscription = form.valueChanges
+      .pipe(debounceTime(150))
+      .subscribe(() => this.drafts.keep(name, form.getRawValue()));
   }
 
   clear(): void {

@@ -50,7 +50,9 @@ export interface Difference {
       <p class="problem" role="alert">{{ incomplete() }}</p>
     }
     <div class="acts">
-      <button type="submit" class="btn btn-primary" [disabled]="sender.busy()">{{ sender.busy() ? 'Storing…' : act() }}</button>
+      <button type="submit" class="btn btn-primary" [disabled]="sender.busy()">
+        {{ sender.busy() ? 'Storing…' : act() }}
+      </button>
       @if (draft.restored()) {
         <span class="quiet">Unsaved typing restored.</span>
         <button type="button" class="btn btn-link" (click)="discard.emit()">Discard it</button>

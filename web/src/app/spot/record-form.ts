@@ -43,7 +43,8 @@ export abstract class RecordForm<K extends RecordKind> {
     const mine = this.facts();
     if (!conflict || !mine) return [];
     const theirs = ofKind(standing(conflict.theirs.records), this.kind).at(-1)?.facts as RecordFacts[K] | undefined;
-    const said = (facts: RecordFacts[K] | undefined) => new Map((facts ? sayFacts(facts, this.session.units()) : []).map((f) => [f.name, f.value]));
+    const said = (facts: RecordFacts[K] | undefined) =>
+      new Map((facts ? sayFacts(facts, this.session.units()) : []).map((f) => [f.name, f.value]));
     const [a, b] = [said(theirs), said(mine)];
     return [...new Set([...a.keys(), ...b.keys()])]
       .map((name) => ({ name, theirs: a.get(name) ?? '–', mine: b.get(name) ?? '–' }))

@@ -64,7 +64,9 @@ export class RecordSender {
     this.recordId = null;
     this.conflictNow.set(null);
     this.toasts.say(
-      delivery.kind === 'stored' ? done : `Kept on this device: ${sayProblem(delivery.problem)} It is sent by itself when that is over.`,
+      delivery.kind === 'stored'
+        ? done
+        : `Kept on this device: ${sayProblem(delivery.problem)} It is sent by itself when that is over.`,
     );
     this.desk.refresh();
     return true;

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { stageNames } from '@sombra/core';
-import { openStages } from '../app.routes';
+import { openStages } from '../frame/open-stages';
 import { LevelMark } from '../frame/level-mark';
 import { SpotStore } from './spot-store';
 
@@ -29,7 +29,12 @@ import { SpotStore } from './spot-store';
       </p>
       <nav aria-label="Stages of this spot">
         @for (stage of stages; track stage.path) {
-          <a [routerLink]="['/', stage.path, detail.spot.id]" queryParamsHandling="preserve" routerLinkActive="here" ariaCurrentWhenActive="page">
+          <a
+            [routerLink]="['/', stage.path, detail.spot.id]"
+            queryParamsHandling="preserve"
+            routerLinkActive="here"
+            ariaCurrentWhenActive="page"
+          >
             {{ stage.name }}
             @if (stage.path === waitsIn()) {
               <span class="waits">waits</span>

@@ -9,7 +9,9 @@ export class SpotListService {
 
   list(query: { stage?: string; find?: string; after?: string; limit?: number }): Observable<SpotList> {
     const given = Object.entries(query).filter(([, value]) => value !== undefined && value !== '');
-    const params = new HttpParams({ fromObject: Object.fromEntries(given.map(([key, value]) => [key, String(value)])) });
+    const params = new HttpParams({
+      fromObject: Object.fromEntries(given.map(([key, value]) => [key, String(value)])),
+    });
     return this.http.get('/api/spots', { params }).pipe(map((body) => spotListSchema.parse(body)));
   }
 }

@@ -4,7 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import type { Problem, SpotList } from '@sombra/contract';
 import { stageNames } from '@sombra/core';
 import { catchError, combineLatest, debounceTime, map, of, startWith, switchMap, tap } from 'rxjs';
-import type { OpenStage } from '../app.routes';
+import type { OpenStage } from '../frame/open-stages';
 import { DayBench } from '../day/day-bench';
 import { readProblem, sayProblem } from '../frame/problem';
 import { LevelMark } from '../frame/level-mark';
@@ -50,7 +50,11 @@ const empty: Readonly<Record<OpenStage, string>> = {
       <ul>
         @for (line of list()?.lines; track line.spotId) {
           <li>
-            <a [routerLink]="['/', stage(), line.spotId]" [class.here]="line.spotId === spotId()" [attr.aria-current]="line.spotId === spotId() ? 'true' : null">
+            <a
+              [routerLink]="['/', stage(), line.spotId]"
+              [class.here]="line.spotId === spotId()"
+              [attr.aria-current]="line.spotId === spotId() ? 'true' : null"
+            >
               <b>{{ line.ref }}</b>
               <span class="place">{{ line.place }}</span>
               <i class="species">{{ line.species ?? 'no tree yet' }}</i>
@@ -74,9 +78,13 @@ const empty: Readonly<Record<OpenStage, string>> = {
     </section>
     <section class="bench" aria-label="Bench" [class.hidden-when-narrow]="!spotId()">
       @if (spotId()) {
-        <a class="back" [routerLink]="['/', stage()]"><i class="bi bi-arrow-left" aria-hidden="true"></i> All in {{ name() }}</a>
+        <a class="back" [routerLink]="['/', stage()]"
+          ><i class="bi bi-arrow-left" aria-hidden="true"></i> All in {{ name() }}</a
+        >
         @if (store.problem(); as fault) {
-          <p class="problem" role="alert">{{ say(fault) }} <button type="button" class="btn btn-link" (click)="store.reload()">Try again</button></p>
+          <p class="problem" role="alert">
+            {{ say(fault) }} <button type="button" class="btn btn-link" (click)="store.reload()">Try again</button>
+          </p>
         }
         @if (store.detail()) {
           @switch (stage()) {

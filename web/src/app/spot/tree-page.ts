@@ -44,7 +44,9 @@ interface Entry {
   providers: [SpotStore, RecordSender],
   template: `
     @if (store.problem(); as fault) {
-      <p class="problem" role="alert">{{ say(fault) }} <button type="button" class="btn btn-link" (click)="store.reload()">Try again</button></p>
+      <p class="problem" role="alert">
+        {{ say(fault) }} <button type="button" class="btn btn-link" (click)="store.reload()">Try again</button>
+      </p>
     }
     @if (store.detail(); as detail) {
       <s-spot-head />
@@ -65,7 +67,14 @@ interface Entry {
                 }
               </div>
               @if (line.decision.remedy) {
-                <button type="button" class="btn btn-outline-primary" [disabled]="sender.busy()" (click)="done(line.decision)">Done today</button>
+                <button
+                  type="button"
+                  class="btn btn-outline-primary"
+                  [disabled]="sender.busy()"
+                  (click)="done(line.decision)"
+                >
+                  Done today
+                </button>
               }
             </div>
           } @empty {
@@ -83,7 +92,12 @@ interface Entry {
           }
           @if (store.planned(); as planned) {
             <h2>As planned</h2>
-            <s-pit-section [plan]="planned.plan" [stock]="planned.stock" [ground]="planned.ground" [practice]="planned.practice" />
+            <s-pit-section
+              [plan]="planned.plan"
+              [stock]="planned.stock"
+              [ground]="planned.ground"
+              [practice]="planned.practice"
+            />
           }
         </section>
         <section aria-label="History">
@@ -108,12 +122,16 @@ interface Entry {
                       <small>a correction</small>
                     }
                     @if (entry.waiting) {
-                      <small class="waits"><i class="bi bi-hourglass-split" aria-hidden="true"></i> on this device, to be sent</small>
+                      <small class="waits"
+                        ><i class="bi bi-hourglass-split" aria-hidden="true"></i> on this device, to be sent</small
+                      >
                     }
                   </h3>
                   <p class="facts">
                     @for (fact of entry.facts; track fact.key) {
-                      <span><span class="quiet">{{ fact.name }}</span> {{ fact.value }}</span>
+                      <span
+                        ><span class="quiet">{{ fact.name }}</span> {{ fact.value }}</span
+                      >
                     }
                   </p>
                   @if (entry.findings.length > 0) {
@@ -162,7 +180,10 @@ export class TreePage {
       .sort((a, b) => (a.sortDay < b.sortDay ? 1 : a.sortDay > b.sortDay ? -1 : 0));
   });
 
-  private entry(record: FieldRecord & { recordedBy: string; waiting?: true }, corrected: ReadonlySet<string | null>): Entry & { sortDay: string } {
+  private entry(
+    record: FieldRecord & { recordedBy: string; waiting?: true },
+    corrected: ReadonlySet<string | null>,
+  ): Entry & { sortDay: string } {
     const life = this.store.life();
     const verdict = life?.inspections.find((look) => look.record.id === record.id)?.verdict;
     const judgement = life?.planting?.record.id === record.id ? life.planting.judgement : undefined;
@@ -186,7 +207,10 @@ export class TreePage {
   protected async done(decision: Decision): Promise<void> {
     if (!decision.remedy) return;
     const facts = { remedy: decision.remedy, doneOn: this.session.today() };
-    await this.sender.send({ kind: 'remedy', facts, supersedes: null }, `${remedyWords[decision.remedy].act}: stored as done.`);
+    await this.sender.send(
+      { kind: 'remedy', facts, supersedes: null },
+      `${remedyWords[decision.remedy].act}: stored as done.`,
+    );
   }
 }
 

@@ -1,0 +1,63 @@
+const stages = 'ground|match|stock|pit|day|water|inspect|results';
+
+/** The walls of the house; docs/architecture.md says why they stand where they do. */
+module.exports = {
+  forbidden: [
+    {
+      name: 'no-cycles-between-files',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    {
+      name: 'core-stands-alone',
+      severity: 'error',
+      comment: 'date-fns is whole-date arithmetic: pure, no clock, no locale.',
+      from: { path: '^core/src', pathNot: '\\.test\\.ts$' },
+      to: { pathNot: '^(core/src|node_modules/date-fns)' },
+    },
+    {
+      name: 'contract-needs-zod-and-core',
+      severity: 'error',
+      from: { path: '^contract/src', pathNot: '\\.test\\.ts$' },
+      to: { pathNot: '^(contract/src|core/src|node_modules/zod)' },
+    },
+    { name: 'server-knows-no-web', severity: 'error', from: { path: '^server' }, to: { path: '^web' } },
+    { name: 'web-knows-no-server', severity: 'error', from: { path: '^web' }, to: { path: '^(server|demo)' } },
+    {
+      name: 'demo-builds-on-core',
+      severity: 'error',
+      from: { path: '^demo/src', pathNot: '\\.test\\.ts$' },
+      to: { pathNot: '^(demo/src|core/src)' },
+    },
+    {
+      name: 'stages-of-the-core-meet-at-their-index',
+      severity: 'error',
+      from: { path: `^core/src/(${stages}|practice|record|desk|drawing|wording|units|calendar)/` },
+      to: {
+        path: `^core/src/(${stages}|practice|record|desk|drawing|wording|units|calendar)/`,
+        pathNot: ['^core/src/$1/', '/index\\.ts$'],
+      },
+    },
+    {
+      name: 'only-repositories-and-platform-use-knex',
+      severity: 'error',
+      from: {
+        path: '^server/src',
+        pathNot:
+          '(repository|service|routes|derive|load-demo|rebuild|migrate|main)\\.ts$|/platform/|/testing/|import-service|export-service|\\.test\\.ts$',
+      },
+      to: { path: 'node_modules/knex' },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '(^|/)dist/' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+    },
+  },
+};

@@ -1,0 +1,56 @@
+import angular from 'angular-eslint';
+import prettier from 'eslint-config-prettier';
+import tseslint from 'typescript-eslint';
+
+const strictness = {
+  '@typescript-eslint/no-explicit-any': 'error',
+  '@typescript-eslint/no-non-null-assertion': 'error',
+  '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
+  '@typescript-eslint/consistent-type-imports': 'error',
+  '@typescript-eslint/no-floating-promises': 'error',
+  '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+  eqeqeq: 'error',
+};
+
+export default tseslint.config(
+  { ignores: ['**/node_modules/', 'dist/', '.angular/', '.sombra/', 'test-results/', 'coverage/', '**/*.cjs'] },
+  {
+    files: ['{core,contract,server,demo,e2e,bench}/**/*.ts', 'playwright.config.ts'],
+    extends: [...tseslint.configs.recommended],
+    languageOptions: { parserOptions: { project: './tsconfig.json', tsconfigRootDir: import.meta.dirname } },
+    rules: strictness,
+  },
+  {
+    files: ['core/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'console', 'process', 'window', 'document', 'fetch', 'setTimeout', 'Intl'],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'Randomness is an argument.' },
+        { object: 'Date', property: 'now', message: 'Time is an argument.' },
+      ],
+    },
+  },
+  {
+    files: ['web/src/**/*.ts'],
+    ignores: ['**/*.spec.ts', 'web/src/testing/**'],
+    extends: [...tseslint.configs.recommended, ...angular.configs.tsRecommended],
+    processor: angular.processInlineTemplates,
+    languageOptions: { parserOptions: { project: './web/tsconfig.app.json', tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      ...strictness,
+      // Injected classes are values to Angular even where they are only named as types.
+      '@typescript-eslint/consistent-type-imports': 'off',
+      '@angular-eslint/prefer-on-push-component-change-detection': 'error',
+      '@angular-eslint/component-selector': ['error', { type: 'element', prefix: 's', style: 'kebab-case' }],
+      // Class names say what a component is; the suffix would only repeat it.
+      '@angular-eslint/component-class-suffix': 'off',
+    },
+  },
+  {
+    files: ['web/src/**/*.html'],
+    extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
+  },
+  prettier,
+);

@@ -1,0 +1,90 @@
+// npm test: installs what is missing, then checks and tests everything; ends with one line of sums.
+import { spawn } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { ensureBrowserPackages, ensureDatabasePackages, ensureNpmPackages } from './packages.mjs';
+import { root } from './root.mjs';
+
+ensureNpmPackages();
+ensureDatabasePackages();
+ensureBrowserPackages();
+const { buildAll } = await import('./build.mjs');
+
+const results = mkdtempSync(path.join(tmpdir(), 'sombra-results-'));
+const binary = (name) => path.join(root, 'node_modules/.bin', name);
+let broken = 0;
+
+function run(name, command, args, env = {}) {
+  console.log(`\n== ${name}`);
+  const started = Date.now();
+  return new Promise((resolve) => {
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, ...env },
+    });
+    child.once('exit', (code) => {
+      console.log(
+        `   ${name}: ${code === 0 ? 'passed' : `failed (${code})`}, ${Math.round((Date.now() - started) / 1000)} s`,
+      );
+      resolve(code === 0);
+    });
+  });
+}
+
+/** A check that counts no tests of its own: a failure fails the run. */
+async function check(name, command, args) {
+  if (!(await run(name, command, args))) broken += 1;
+}
+
+function readResults(file) {
+  return existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : undefined;
+}
+
+async function jest() {
+  const file = path.join(results, 'jest.json');
+  const ended = await run('Unit and API tests', binary('jest'), [
+    '--config',
+    'jest.config.cjs',
+    '--json',
+    `--outputFile=${file}`,
+  ]);
+  const sums = readResults(file);
+  const failed = (sums?.numFailedTests ?? 0) + (sums?.numRuntimeErrorTestSuites ?? 0);
+  if (!ended && failed === 0) broken += 1;
+  return { passed: sums?.numPassedTests ?? 0, failed };
+}
+
+async function playwright() {
+  const file = path.join(results, 'playwright.json');
+  const ended = await run('Browser tests', binary('playwright'), ['test'], { PLAYWRIGHT_JSON_OUTPUT_NAME: file });
+  const stats = readResults(file)?.stats;
+  // A test that only passed on a second try is a defect, not a pass.
+  const failed = (stats?.unexpected ?? 0) + (stats?.flaky ?? 0);
+  if (!ended && failed === 0) broken += 1;
+  return { passed: stats?.expected ?? 0, failed };
+}
+
+await check('Formatting', binary('prettier'), ['--check', '--log-level=warn', '.']);
+await check('Types', binary('tsc'), ['--noEmit', '-p', 'tsconfig.json']);
+await check('Lint', binary('eslint'), ['.', '--max-warnings=0']);
+await check('Boundaries', binary('depcruise'), [
+  '--config',
+  '.dependency-cruiser.cjs',
+  'core',
+  'contract',
+  'server/src',
+  'web/src',
+  'demo',
+]);
+console.log('\n== Build');
+await buildAll();
+const parts = [await jest(), await playwright()];
+await check('Share of tests', process.execPath, ['scripts/test-ratio.mjs']);
+rmSync(results, { recursive: true, force: true });
+
+const passed = parts.reduce((sum, part) => sum + part.passed, 0);
+const failed = parts.reduce((sum, part) => sum + part.failed, 0) + broken;
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exitCode = failed === 0 && passed > 0 ? 0 : 1;
