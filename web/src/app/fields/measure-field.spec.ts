@@ -1,0 +1,90 @@
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { FormControl, ReactiveFormsModule } from '@angular/forms';
+import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { MeasureField } from './measure-field';
+
+@Component({
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MeasureField, ReactiveFormsModule],
+  template: `<s-measure-field [formControl]="control" label="Ball diameter" measure="ballDiameterMm" />`,
+})
+class Host {
+  readonly control = new FormControl<number | null>(null);
+}
+
+let fixture: ComponentFixture<Host>;
+let session: FakeSession;
+const input = () => (fixture.nativeElement as HTMLElement).querySelector('input') as HTMLInputElement;
+const note = () => (fixture.nativeElement as HTMLElement).querySelector('small')?.textContent.trim();
+
+async function type(text: string, options: { leave: boolean } = { leave: true }): Promise<void> {
+  input().value = text;
+  input().dispatchEvent(new Event('input'));
+  if (options.leave) input().dispatchEvent(new Event('blur'));
+  await fixture.whenStable();
+}
+
+beforeEach(async () => {
+  session = new FakeSession();
+  TestBed.configureTestingModule({ providers: [provideFakeSession(session)] });
+  fixture = TestBed.createComponent(Host);
+  await fixture.whenStable();
+});
+
+describe('measure field', () => {
+  it('holds what is typed in metric', async () => {
+    await type('450');
+    expect(fixture.componentInstance.control.value).toBe(450);
+    expect(fixture.componentInstance.control.valid).toBe(true);
+  });
+
+  it('takes a decimal comma', async () => {
+    await type('450,5');
+    expect(fixture.componentInstance.control.value).toBe(450.5);
+  });
+
+  it('names the limits and the value, in the units of the reader', async () => {
+    await type('4000');
+    expect(note()).toBe('Must be within 100–3000 mm, got 4000');
+    expect(fixture.componentInstance.control.valid).toBe(false);
+    session.units.set('us');
+    await fixture.whenStable();
+    await type('2');
+    expect(note()).toBe('Must be within 3.9–118.1 in, got 2');
+  });
+
+  it('waits with "too small" until the person has left the field', async () => {
+    await type('4', { leave: false });
+    expect(note()).toBe('');
+    await type('4');
+    expect(note()).toContain('Must be within 100–3000 mm');
+  });
+
+  it('says at once what more digits cannot mend', async () => {
+    await type('45000', { leave: false });
+    expect(note()).toContain('got 45\u202f000');
+  });
+
+  it('asks for a number where words were typed, and keeps them', async () => {
+    await type('wide');
+    expect(note()).toBe('Enter a number of mm');
+    expect(input().value).toBe('wide');
+    expect(fixture.componentInstance.control.value).toBeNull();
+  });
+
+  it('shows the same length when the units change', async () => {
+    await type('254');
+    session.units.set('us');
+    await fixture.whenStable();
+    expect(input().value).toBe('10');
+    expect(fixture.componentInstance.control.value).toBe(254);
+  });
+
+  it('tells screen readers of a fault', async () => {
+    await type('4000');
+    expect(input().getAttribute('aria-invalid')).toBe('true');
+    const described = input().getAttribute('aria-describedby') ?? '';
+    expect(document.getElementById(described)?.textContent).toContain('Must be within');
+  });
+});

@@ -1,0 +1,150 @@
+import { provideHttpClient } from '@angular/common/http';
+import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { TestBed } from '@angular/core/testing';
+import type { SendRecord } from '@sombra/contract';
+import { v7 as uuidv7 } from 'uuid';
+import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { OutboxService } from './outbox.service';
+import { OutboxStore } from './outbox-store';
+
+let http: HttpTestingController;
+let outbox: OutboxService;
+let session: FakeSession;
+let store: OutboxStore;
+
+const spotId = '0190a5c2-0000-7000-8000-000000000001';
+function sending(): SendRecord {
+  const record = {
+    id: uuidv7(),
+    kind: 'remedy' as const,
+    recordedAt: '2026-06-15T10:00:00Z',
+    supersedes: null,
+    facts: { remedy: 'water_now' as const, doneOn: '2026-06-15' },
+  };
+  return { spotId, device: 'test', spotVersion: null, record };
+}
+
+/** The request for one record, once the outbox has come to it: the device's own storage is asynchronous. */
+async function request(id: string) {
+  for (let i = 0; i < 200; i++) {
+    const [found] = http.match((r) => r.url === '/api/records' && (r.body as SendRecord).record.id === id);
+    if (found) return found;
+    await new Promise((resolve) => setTimeout(resolve, 5));
+  }
+  throw new Error('nothing was sent');
+}
+
+async function until(done: () => boolean): Promise<void> {
+  for (let i = 0; i < 200 && !done(); i++) await new Promise((resolve) => setTimeout(resolve, 5));
+  expect(done()).toBe(true);
+}
+
+const receipt = (id: string) => ({ id, stored: true, spotVersion: 2 });
+const away = { status: 503, statusText: 'away' };
+const problem = (code: string, status: number) => ({
+  type: 'x',
+  title: 'The database cannot be reached',
+  code,
+  status,
+});
+
+beforeEach(async () => {
+  store = new OutboxStore();
+  await store.entries.clear();
+  session = new FakeSession();
+  TestBed.configureTestingModule({
+    providers: [provideHttpClient(), provideHttpClientTesting(), provideFakeSession(session)],
+  });
+  http = TestBed.inject(HttpTestingController);
+  outbox = TestBed.inject(OutboxService);
+});
+afterEach(() => store.close());
+
+describe('outbox', () => {
+  it('keeps a record on the device before it is sent, and lets go once it is stored', async () => {
+    const sent = sending();
+    const delivery = outbox.deliver(sent);
+    const call = await request(sent.record.id);
+    expect(await store.entries.count()).toBe(1);
+    call.flush(receipt(sent.record.id));
+    expect(await delivery).toEqual({ kind: 'stored', receipt: receipt(sent.record.id) });
+    expect(await store.entries.count()).toBe(0);
+    expect(outbox.waiting()).toEqual([]);
+  });
+
+  it('keeps a record that could not be sent, and sends the same one later', async () => {
+    const sent = sending();
+    const delivery = outbox.deliver(sent);
+    (await request(sent.record.id)).flush(problem('database_unavailable', 503), away);
+    expect(await delivery).toMatchObject({ kind: 'waiting', problem: { code: 'database_unavailable' } });
+    expect(outbox.waiting().map(({ id }) => id)).toEqual([sent.record.id]);
+
+    const stored: string[] = [];
+    outbox.delivered$.subscribe(({ id }) => stored.push(id));
+    outbox.flush();
+    const again = await request(sent.record.id);
+    expect(again.request.body).toEqual(sent);
+    again.flush(receipt(sent.record.id));
+    await until(() => outbox.waiting().length === 0);
+    expect(stored).toEqual([sent.record.id]);
+  });
+
+  it.each([
+    [0, 'waiting'],
+    [401, 'waiting'],
+    [429, 'waiting'],
+    [500, 'waiting'],
+    [400, 'refused'],
+    [403, 'refused'],
+    [409, 'refused'],
+  ])('takes an answer of %d as %s', async (status, kind) => {
+    const sent = sending();
+    const delivery = outbox.deliver(sent);
+    const call = await request(sent.record.id);
+    if (status === 0) call.error(new ProgressEvent('error'));
+    else call.flush(problem('x', status), { status, statusText: 'x' });
+    expect((await delivery).kind).toBe(kind);
+    expect(await store.entries.count()).toBe(1);
+  });
+
+  it('keeps the reason of a refusal until the record is withdrawn', async () => {
+    const sent = sending();
+    const delivery = outbox.deliver(sent);
+    (await request(sent.record.id)).flush(problem('conflict', 409), { status: 409, statusText: 'conflict' });
+    await delivery;
+    expect((await store.entries.get(sent.record.id))?.refused?.code).toBe('conflict');
+    await outbox.withdraw(sent.record.id);
+    expect(await store.entries.count()).toBe(0);
+  });
+
+  it('sends in the order made, and stops at the first that cannot go', async () => {
+    const [first, second] = [sending(), sending()];
+    for (const [i, sent] of [first, second].entries()) {
+      await store.entries.put({ id: sent.record.id, userId: 'u1', sent, madeAt: i, refused: null });
+    }
+    outbox.flush();
+    (await request(first.record.id)).flush(problem('x', 503), away);
+    await until(() => outbox.waiting().length === 2);
+    await new Promise((resolve) => setTimeout(resolve, 30));
+    http.expectNone('/api/records');
+  });
+
+  it('shows and sends only what the signed-in person made', async () => {
+    const sent = sending();
+    await store.entries.put({ id: sent.record.id, userId: 'somebody else', sent, madeAt: 1, refused: null });
+    outbox.flush();
+    await new Promise((resolve) => setTimeout(resolve, 30));
+    http.expectNone('/api/records');
+    expect(outbox.waiting()).toEqual([]);
+    expect(await store.entries.count()).toBe(1);
+  });
+
+  it('sends what waits as soon as somebody signs in again', async () => {
+    const sent = sending();
+    await store.entries.put({ id: sent.record.id, userId: 'u1', sent, madeAt: 1, refused: null });
+    const user = session.user();
+    if (user) session.signedIn$.next(user);
+    (await request(sent.record.id)).flush(receipt(sent.record.id));
+    await until(() => outbox.waiting().length === 0);
+  });
+});

@@ -1,0 +1,81 @@
+import { HttpClient, provideHttpClient, withInterceptors } from '@angular/common/http';
+import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { TestBed } from '@angular/core/testing';
+import type { Session } from '@sombra/contract';
+import { sessionInterceptor } from './session-interceptor';
+import { SessionService } from './session.service';
+
+let service: SessionService;
+let http: HttpTestingController;
+
+const user = {
+  id: '0190a5c2-0000-4000-8000-000000000001',
+  signIn: 'ines',
+  name: 'Inês',
+  role: 'coordinator',
+  units: 'us',
+} as const;
+const session = (change: Partial<Session> = {}): Session => ({
+  user,
+  csrfToken: 'first',
+  today: '2026-06-15',
+  ...change,
+});
+const asked = () => http.expectOne({ method: 'GET', url: '/api/session' });
+
+beforeEach(() => {
+  TestBed.configureTestingModule({
+    providers: [provideHttpClient(withInterceptors([sessionInterceptor])), provideHttpClientTesting()],
+  });
+  service = TestBed.inject(SessionService);
+  http = TestBed.inject(HttpTestingController);
+});
+afterEach(() => http.verify());
+
+describe('session', () => {
+  it('asks who is signed in, and reads their units and the day', () => {
+    expect(service.state()).toBe('asking');
+    asked().flush(session());
+    expect([service.state(), service.units(), service.today()]).toEqual(['in', 'us', '2026-06-15']);
+  });
+
+  it('knows signed out from unreachable', () => {
+    asked().flush(session({ user: null, today: null }));
+    expect(service.state()).toBe('out');
+    service.ask();
+    asked().error(new ProgressEvent('error'));
+    expect(service.state()).toBe('unreachable');
+  });
+
+  it('sends its token with what writes, not with what reads', () => {
+    asked().flush(session());
+    const client = TestBed.inject(HttpClient);
+    client.post('/api/records', {}).subscribe();
+    client.get('/api/desk').subscribe();
+    const write = http.expectOne('/api/records');
+    expect(write.request.headers.get('x-csrf-token')).toBe('first');
+    expect(http.expectOne('/api/desk').request.headers.has('x-csrf-token')).toBe(false);
+  });
+
+  it('notices an expired session, fetches a new token and keeps who it was', () => {
+    asked().flush(session());
+    TestBed.inject(HttpClient)
+      .get('/api/desk')
+      .subscribe({ error: () => undefined });
+    http.expectOne('/api/desk').flush({}, { status: 401, statusText: 'signed out' });
+    asked().flush(session({ user: null, csrfToken: 'second', today: null }));
+    expect(service.state()).toBe('expired');
+    expect(service.csrfToken()).toBe('second');
+    expect(service.user()?.name).toBe('Inês');
+  });
+
+  it('tells those who wait when somebody signs in', () => {
+    asked().flush(session({ user: null, today: null }));
+    const names: string[] = [];
+    service.signedIn$.subscribe(({ name }) => names.push(name));
+    service.signIn({ signIn: 'ines', password: 'x' }).subscribe();
+    http.expectOne({ method: 'POST', url: '/api/session' }).flush(session({ csrfToken: 'third' }));
+    expect(names).toEqual(['Inês']);
+    expect([service.state(), service.csrfToken()]).toEqual(['in', 'third']);
+  });
+});

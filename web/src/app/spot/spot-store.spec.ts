@@ -1,0 +1,115 @@
+import { provideHttpClient } from '@angular/common/http';
+import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { signal } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import type { RecordReceipt } from '@sombra/contract';
+import { fieldDefault } from '@sombra/core';
+import { Subject } from 'rxjs';
+import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import type { OutboxEntry } from '../offline/outbox-store';
+import { OutboxService } from '../offline/outbox.service';
+import { SpotStore } from './spot-store';
+
+const spotId = '0190a5c2-0000-7000-8000-000000000001';
+const treeId = '0190a5c2-0000-7000-8000-000000000002';
+const stock = {
+  id: '0190a5c2-0000-7000-8000-00000000000a',
+  kind: 'stock' as const,
+  recordedAt: '2026-06-01T10:00:00Z',
+  supersedes: null,
+  facts: {
+    kind: 'container' as const,
+    caliperMm: 50,
+    heightM: 3,
+    ballDiameterMm: 450,
+    ballHeightMm: 400,
+    topRootsDepthMm: 60,
+  },
+};
+const detail = (records: object[] = [], id = spotId) => ({
+  spot: { id, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version: 1 },
+  tree: { id: treeId, species: null },
+  practice: fieldDefault,
+  records,
+});
+
+const delivered$ = new Subject<RecordReceipt>();
+const waiting = signal<readonly OutboxEntry[]>([]);
+let store: SpotStore;
+let http: HttpTestingController;
+
+beforeEach(() => {
+  waiting.set([]);
+  TestBed.configureTestingModule({
+    providers: [
+      SpotStore,
+      provideHttpClient(),
+      provideHttpClientTesting(),
+      provideFakeSession(new FakeSession()),
+      { provide: OutboxService, useValue: { delivered$, waiting } },
+    ],
+  });
+  store = TestBed.inject(SpotStore);
+  http = TestBed.inject(HttpTestingController);
+});
+
+const open = () => {
+  store.open({ kind: 'spot', id: spotId });
+  return http.expectOne(`/api/spots/${spotId}`);
+};
+
+describe('spot store', () => {
+  it('works out where the spot stands from its records', () => {
+    open().flush(detail());
+    expect(store.life()?.stage).toBe('ground');
+    expect(store.life()?.stock).toBeNull();
+  });
+
+  it('shows what waits on this device as part of the spot', () => {
+    open().flush(detail());
+    const sent = { spotId, device: 'test', spotVersion: 1, record: stock };
+    waiting.set([{ id: stock.id, userId: 'u1', sent, madeAt: 1, refused: null }]);
+    expect(store.records()).toMatchObject([{ id: stock.id, waiting: true }]);
+    expect(store.life()?.stock).toEqual(stock.facts);
+  });
+
+  it('leaves out what waits for another spot, what was refused, and what is stored already', () => {
+    open().flush(detail([{ ...stock, recordedBy: 'x', device: 'x', receivedAt: stock.recordedAt }]));
+    const entry = (change: Partial<OutboxEntry>): OutboxEntry => ({
+      id: stock.id,
+      userId: 'u1',
+      sent: { spotId, device: 'test', spotVersion: 1, record: stock },
+      madeAt: 1,
+      refused: null,
+      ...change,
+    });
+    const refused = { type: 'x', title: 'x', status: 400, code: 'x' };
+    waiting.set([entry({}), entry({ refused }), entry({ sent: { ...entry({}).sent, spotId: 'other' } })]);
+    expect(store.records()).toHaveLength(1);
+  });
+
+  it('reads the spot again once a record has arrived', () => {
+    open().flush(detail());
+    delivered$.next({ id: stock.id, stored: true, spotVersion: 2 });
+    http
+      .expectOne(`/api/spots/${spotId}`)
+      .flush(detail([{ ...stock, recordedBy: 'x', device: 'x', receivedAt: stock.recordedAt }]));
+    expect(store.life()?.stock).toEqual(stock.facts);
+  });
+
+  it('never shows one spot while another is opening', () => {
+    open().flush(detail());
+    store.open({ kind: 'tree', id: treeId });
+    expect(store.detail()).toBeNull();
+    http.expectOne(`/api/trees/${treeId}`).flush(detail());
+    expect(store.detail()?.spot.id).toBe(spotId);
+  });
+
+  it('keeps a problem to show', () => {
+    open().flush(
+      { type: 'x', title: 'There is no such thing here', status: 404, code: 'not_found' },
+      { status: 404, statusText: 'x' },
+    );
+    expect(store.problem()?.code).toBe('not_found');
+  });
+});
