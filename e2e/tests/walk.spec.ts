@@ -91,17 +91,13 @@ test('from a file to a verdict, at the desk', async ({ signedIn: page, town }) =
     })(),
   ]);
   await page.goto(`${town.url}/import`);
-  await page
-    .locator('input[type=file]')
-    .setInputFiles(
-      await download
-        .path()
-        .then(async (path) => ({
-          name: 'trees.csv',
-          mimeType: 'text/csv',
-          buffer: await import('node:fs/promises').then((fs) => fs.readFile(path)),
-        })),
-    );
+  await page.locator('input[type=file]').setInputFiles(
+    await download.path().then(async (path) => ({
+      name: 'trees.csv',
+      mimeType: 'text/csv',
+      buffer: await import('node:fs/promises').then((fs) => fs.readFile(path)),
+    })),
+  );
   await expect(page.getByRole('button', { name: 'Nothing to import' })).toBeVisible();
 });
 

@@ -8,7 +8,10 @@ export type Db = Knex | Knex.Transaction;
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 pg.types.setTypeParser(pg.types.builtins.INT8, Number);
 
-export function openDatabase(url: string, options: { applicationName?: string; maxConnections?: number } = {}): Knex {
+export function openDatabase(
+  url: string,
+  options: { applicationName?: string; maxConnections?: number; onWarning?: (message: unknown) => void } = {},
+): Knex {
   return knex({
     client: 'pg',
     connection: { connectionString: url, application_name: options.applicationName ?? 'sombra' },
@@ -16,6 +19,8 @@ export function openDatabase(url: string, options: { applicationName?: string; m
     // A person waits for this answer: say soon that the database is away rather than hang.
     acquireConnectionTimeout: 4000,
     compileSqlOnError: false,
+    // A lost connection is told to the caller as an error; this is the driver's own remark about it.
+    log: { warn: options.onWarning ?? (() => undefined), error: options.onWarning ?? (() => undefined) },
   });
 }
 

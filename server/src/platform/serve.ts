@@ -13,7 +13,7 @@ export interface RunningServer {
 
 /** Starts the server and resolves once it accepts connections. */
 export async function serve(config: Config, logger: Logger): Promise<RunningServer> {
-  const db = openDatabase(config.databaseUrl);
+  const db = openDatabase(config.databaseUrl, { onWarning: (message) => logger.warn({ message }, 'database driver') });
   const sessionPool = openSessionPool(config, (error) => logger.warn({ err: error }, 'session connection lost'));
   const app = makeApp({ config, db, sessionPool, logger });
   const server = await new Promise<Server>((resolve, reject) => {

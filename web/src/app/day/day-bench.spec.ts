@@ -1,0 +1,57 @@
+import { BenchRig, container, kept, loam } from '../../testing/bench-rig';
+import { DayBench } from './day-bench';
+
+let rig: BenchRig<DayBench>;
+beforeEach(async () => {
+  rig = new BenchRig();
+  await rig.show(DayBench, [kept('ground', loam), kept('stock', container)]);
+});
+
+describe('planting bench', () => {
+  it('names the planned numbers beside the fields', () => {
+    expect(rig.text).toContain('Flare 40 mm above grade');
+    expect(rig.text).toContain('Planned 1125 mm');
+    expect(rig.text).toContain('Planned 51 L');
+  });
+
+  it('judges the difference while it is typed, by the lowest point', async () => {
+    await rig.type('Flare, point 1', '44');
+    await rig.type('Flare, point 2', '20');
+    await rig.type('Hole width', '1125');
+    await rig.type('First water', '30');
+    expect(rig.text).toContain('Flare 20 mm lower than planned (20 mm for 40 mm)');
+    expect(rig.text).toContain('First water 30 L, 21 L short of 51 L.');
+  });
+
+  it('takes a flare below grade as negative', async () => {
+    await rig.type('Flare, point 1', '-15');
+    await rig.type('Hole width', '1125');
+    await rig.type('First water', '51');
+    expect(rig.text).toContain('Flare 15 mm below grade, planned 40 mm above.');
+  });
+
+  it('sends the practice the tree was planted under', async () => {
+    await rig.type('Flare, point 1', '40');
+    await rig.type('Hole width', '1125');
+    await rig.type('First water', '51');
+    await rig.submit();
+    expect(rig.outbox.sent[0]?.record.facts).toEqual({
+      plantedOn: '2026-06-15',
+      flareAboveGradeMm: [40],
+      holeWidthMm: 1125,
+      firstWaterL: 51,
+      practiceId: 'field-default',
+      practiceVersion: 1,
+    });
+  });
+
+  it('does not take a planting from tomorrow', async () => {
+    await rig.type('Planted on', '2026-06-16');
+    await rig.type('Flare, point 1', '40');
+    await rig.type('Hole width', '1125');
+    await rig.type('First water', '51');
+    await rig.submit();
+    expect(rig.text).toContain('Must not be after today, 2026-06-15');
+    expect(rig.outbox.sent).toEqual([]);
+  });
+});

@@ -1,0 +1,111 @@
+import { BenchRig, container, detailOf, kept, loam } from '../../testing/bench-rig';
+import { PitBench } from './pit-bench';
+
+let rig: BenchRig<PitBench>;
+beforeEach(() => {
+  rig = new BenchRig();
+});
+
+const measures = async (change: Record<string, string> = {}) => {
+  const values = {
+    'Ball diameter': '450',
+    'Ball height as received': '400',
+    'Topmost roots below the surface': '60',
+    Caliper: '50',
+    Height: '3',
+    ...change,
+  };
+  for (const [label, value] of Object.entries(values)) await rig.type(label, value);
+};
+
+describe('pit bench', () => {
+  it('draws nothing before the measures are complete, then plans as they are typed', async () => {
+    await rig.show(PitBench, [kept('ground', loam)]);
+    expect(rig.text).toContain('The pit is drawn as soon as the measures are complete.');
+    await measures();
+    expect(rig.text).toContain('Dig 300 mm deep, 1125 mm wide');
+    expect(rig.element.querySelector('svg')?.getAttribute('aria-label')).toContain('300 mm deep');
+    await rig.type('Topmost roots below the surface', '100');
+    expect(rig.text).toContain('Dig 260 mm deep');
+  });
+
+  it('says beside each number why', async () => {
+    await rig.show(PitBench, [kept('ground', loam), kept('stock', container)]);
+    expect(rig.text).toContain('Ball 400 mm high less 60 mm of soil over the topmost roots: 340 mm.');
+    expect(rig.text).toContain('2.5 × the ball of 450 mm.');
+    expect(rig.text).toContain('Field default: flare 40 mm above grade.');
+  });
+
+  it('says why there is no plan', async () => {
+    await rig.show(PitBench, [kept('ground', { ...loam, stripWidthMm: 400 }), kept('stock', container)]);
+    expect(rig.text).toContain('No pit plan');
+    expect(rig.text).toContain('The ball, 450 mm, is wider than the strip, 400 mm.');
+  });
+
+  it('refuses roots deeper than the ball before anything is sent', async () => {
+    await rig.show(PitBench, [kept('ground', loam)]);
+    await measures({ 'Topmost roots below the surface': '400' });
+    await rig.submit();
+    expect(rig.text).toContain('Must be less than the ball height, 400 mm, got 400 mm');
+    expect(rig.outbox.sent).toEqual([]);
+  });
+
+  it('sends a correction of the newest measures, with the version it read', async () => {
+    const stock = kept('stock', container);
+    await rig.show(PitBench, [kept('ground', loam), stock]);
+    await rig.type('Caliper', '62');
+    await rig.submit();
+    expect(rig.outbox.sent).toHaveLength(1);
+    expect(rig.outbox.sent[0]).toMatchObject({
+      spotVersion: 1,
+      record: { kind: 'stock', supersedes: stock.id, facts: { ...container, caliperMm: 62 } },
+    });
+  });
+
+  it('switches to the measures bare roots have', async () => {
+    await rig.show(PitBench, [kept('ground', loam)]);
+    await rig.choose('Kind', 'bare-root');
+    await rig.type('Root spread', '500');
+    await rig.type('Flare to lowest root', '300');
+    await rig.type('Caliper', '25');
+    await rig.type('Height', '2');
+    expect(rig.text).toContain('Dig 260 mm deep, 800 mm wide');
+  });
+
+  it('sends the same record again after a refusal, and shows the refusal at its field', async () => {
+    await rig.show(PitBench, [kept('ground', loam)]);
+    await measures();
+    const issues = [{ path: 'record.facts.caliperMm', message: 'must be within 8–400 mm, got 50' }];
+    rig.outbox.answer = {
+      kind: 'refused',
+      problem: { type: 'x', title: 'A value is outside its limits', status: 400, code: 'invalid_input', issues },
+    };
+    await rig.submit();
+    expect(rig.text).toContain('Must be within 8–400 mm, got 50');
+    await rig.submit();
+    const ids = rig.outbox.sent.map(({ record }) => record.id);
+    expect(new Set(ids).size).toBe(1);
+    expect(rig.outbox.withdrawn).toEqual(ids);
+  });
+
+  it('lays both versions side by side in a conflict, and goes on from theirs', async () => {
+    const first = kept('stock', container);
+    await rig.show(PitBench, [kept('ground', loam), first]);
+    await rig.type('Caliper', '62');
+    const theirs = kept('stock', { ...container, caliperMm: 55 }, first.id);
+    const current = detailOf([kept('ground', loam), first, theirs], 2);
+    rig.outbox.answer = {
+      kind: 'refused',
+      problem: { type: 'x', title: 'Ann changed this spot', status: 409, code: 'conflict', current },
+    };
+    await rig.submit();
+    expect(rig.text).toContain('Ann changed this spot');
+    expect(rig.text).toMatch(/Caliper\s*55 mm\s*62 mm/);
+    await rig.press('Go on with mine');
+    await rig.submit();
+    expect(rig.outbox.sent[1]).toMatchObject({
+      spotVersion: 2,
+      record: { supersedes: theirs.id, facts: { caliperMm: 62 } },
+    });
+  });
+});
