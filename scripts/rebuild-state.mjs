@@ -8,7 +8,7 @@ ensureNpmPackages();
 ensureDatabasePackages();
 const { buildAll } = await import('./build.mjs');
 const { withRunningCluster } = await import('./running-cluster.mjs');
-await buildAll();
+await buildAll({ web: false });
 process.exitCode = await withRunningCluster((cluster) => {
   const env = { ...process.env, DATABASE_URL: cluster.appUrl(cluster.database) };
   return (

@@ -79,7 +79,14 @@ await check('Boundaries', binary('depcruise'), [
   'demo',
 ]);
 console.log('\n== Build');
-await buildAll();
+try {
+  await buildAll();
+} catch (error) {
+  // Nothing can run on a build that failed: say so in the line that is read.
+  console.error(String(error));
+  console.log(`\n0 passed, ${broken + 1} failed`);
+  process.exit(1);
+}
 const parts = [await jest(), await playwright()];
 await check('Share of tests', process.execPath, ['scripts/test-ratio.mjs']);
 rmSync(results, { recursive: true, force: true });

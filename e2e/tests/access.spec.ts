@@ -50,3 +50,17 @@ test('nothing is asked of any other host', async ({ page, town }) => {
   await expect(page.getByRole('heading', { name: /decisions today/ })).toBeVisible();
   expect(foreign).toEqual([]);
 });
+
+test('the words looked for stay in the list and in the address when a spot is chosen', async ({
+  signedIn: page,
+  town,
+}) => {
+  await page.goto(`${town.url}/inspect`);
+  await page.getByRole('searchbox').fill('weavers');
+  await expect(page.getByRole('link', { name: /Mole Street/ })).toHaveCount(0);
+  await page.getByRole('link', { name: /W-0103/ }).click();
+  await expect(page).toHaveURL(/\/inspect\/[0-9a-f-]+\?find=weavers$/);
+  await expect(page.getByRole('searchbox')).toHaveValue('weavers');
+  await page.reload();
+  await expect(page.getByRole('link', { name: /W-0103/ })).toHaveAttribute('aria-current', 'true');
+});

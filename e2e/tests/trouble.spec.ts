@@ -166,3 +166,32 @@ test('signed out, only the sign-in shows', async ({ page, town }) => {
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('alert')).toContainText('Name and password do not fit together.');
 });
+
+test('a record sent late, after somebody else was first, waits for a decision', async ({
+  signedIn: page,
+  town,
+  browser,
+}) => {
+  await importExample(page, town);
+  await openSpot(page, town, 'stock', 'F-0101');
+  await page.route('**/api/records', (route) => route.abort());
+  await page.getByLabel('Caliper').fill('73.5');
+  await page.getByRole('button', { name: 'Store stock measures' }).click();
+  await expect(page.getByText('1 kept on this device, to be sent')).toBeVisible();
+
+  const second = await (await browser.newContext()).newPage();
+  await signIn(second, town, 'duarte');
+  await openSpot(second, town, 'stock', 'F-0101');
+  await second.getByLabel('Caliper').fill('3');
+  await second.getByRole('button', { name: 'Store stock measures' }).click();
+  await expect(second.getByText('Stock measures stored.')).toBeVisible();
+
+  await page.unroute('**/api/records');
+  await expect(page.getByText(/Stock measures, entered .* was not taken\./)).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Store it over what is there' }).click();
+  await expect(page.getByText('was not taken')).toHaveCount(0);
+  const [newest] = await town.query<{ mm: string }>(
+    `select facts->>'caliperMm' as mm from field_record where kind = 'stock' order by received_at desc limit 1`,
+  );
+  expect(newest?.mm).toBe('73.5');
+});

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { Rail } from './frame/rail';
+import { RefusedRecords } from './frame/refused-records';
 import { Toasts } from './frame/toasts';
 import { Topbar } from './frame/topbar';
 import { SessionService } from './people/session.service';
@@ -9,7 +10,7 @@ import { SignInForm } from './people/sign-in-form';
 @Component({
   selector: 's-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterOutlet, Rail, Topbar, Toasts, SignInForm],
+  imports: [RouterOutlet, Rail, RefusedRecords, Topbar, Toasts, SignInForm],
   template: `
     @switch (session.state()) {
       @case ('asking') {
@@ -30,6 +31,7 @@ import { SignInForm } from './people/sign-in-form';
         <s-rail />
         <div class="side">
           <s-topbar />
+          <s-refused-records />
           <main id="work" tabindex="-1"><router-outlet /></main>
         </div>
         @if (session.state() === 'expired') {

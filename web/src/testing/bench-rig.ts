@@ -31,6 +31,7 @@ class NoResizeObserver implements ResizeObserver {
 export class FakeOutbox {
   readonly delivered$ = new Subject<RecordReceipt>();
   readonly waiting = signal<readonly OutboxEntry[]>([]);
+  readonly refused = signal<readonly OutboxEntry[]>([]);
   readonly sent: SendRecord[] = [];
   readonly withdrawn: string[] = [];
   answer: Delivery = {
@@ -108,7 +109,11 @@ export class BenchRig<T> {
   http!: HttpTestingController;
 
   /** Shows a bench for a spot with these records. */
-  async show(component: Type<T>, records: readonly object[]): Promise<void> {
+  async show(
+    component: Type<T>,
+    records: readonly object[],
+    prepare?: (fixture: ComponentFixture<T>) => Promise<void>,
+  ): Promise<void> {
     globalThis.ResizeObserver = NoResizeObserver;
     localStorage.clear();
     TestBed.configureTestingModule({
@@ -125,6 +130,7 @@ export class BenchRig<T> {
     TestBed.inject(SpotStore).open({ kind: 'spot', id: spotId });
     this.http.expectOne(`/api/spots/${spotId}`).flush(detailOf(records));
     this.fixture = TestBed.createComponent(component);
+    await prepare?.(this.fixture);
     await this.fixture.whenStable();
   }
 

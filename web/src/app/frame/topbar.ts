@@ -62,6 +62,9 @@ import { sayDate } from './say-date';
       font-weight: 600;
       white-space: nowrap;
     }
+    .who {
+      margin-left: 0.2rem;
+    }
     .grow {
       flex: 1;
     }

@@ -128,6 +128,9 @@ export function readRows(rows: PercolationRows, toMm: (level: number) => number)
     td {
       padding-block: 0.15rem;
     }
+    s-drawing {
+      max-width: 26rem;
+    }
     .fault {
       color: var(--urgent);
       font-weight: 600;

@@ -2,6 +2,7 @@ import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import type { SendRecord } from '@sombra/contract';
+import { fieldDefault } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { FakeSession, provideFakeSession } from '../../testing/fake-session';
 import { OutboxService } from './outbox.service';
@@ -115,6 +116,33 @@ describe('outbox', () => {
     expect((await store.entries.get(sent.record.id))?.refused?.code).toBe('conflict');
     await outbox.withdraw(sent.record.id);
     expect(await store.entries.count()).toBe(0);
+  });
+
+  it('does not send a refused record again by itself, but over what is there when its maker says so', async () => {
+    const sent = sending();
+    const refused = problem('conflict', 409);
+    await store.entries.put({ id: sent.record.id, userId: 'u1', sent, madeAt: 1, refused });
+    outbox.flush();
+    await until(() => outbox.refused().length === 1);
+    expect(outbox.waiting()).toEqual([]);
+    http.expectNone('/api/records');
+
+    const [entry] = outbox.refused();
+    if (!entry) throw new Error('no entry');
+    const delivery = outbox.sendOver(entry);
+    const theirs = '0190a5c2-0000-7000-8000-00000000000b';
+    const kept = { ...sent.record, id: theirs, recordedBy: 'Ann', device: 'x', receivedAt: sent.record.recordedAt };
+    http.expectOne(`/api/spots/${spotId}`).flush({
+      spot: { id: spotId, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version: 7 },
+      tree: null,
+      practice: fieldDefault,
+      records: [kept],
+    });
+    const call = await request(sent.record.id);
+    expect((call.request.body as SendRecord).record.supersedes).toBe(theirs);
+    call.flush(receipt(sent.record.id));
+    expect((await delivery).kind).toBe('stored');
+    expect(outbox.refused()).toEqual([]);
   });
 
   it('sends in the order made, and stops at the first that cannot go', async () => {

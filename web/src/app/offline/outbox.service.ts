@@ -1,7 +1,15 @@
 import { HttpClient } from '@angular/common/http';
-import { inject, Injectable, signal } from '@angular/core';
+import { computed, inject, Injectable, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import { recordReceiptSchema, type Problem, type RecordReceipt, type SendRecord } from '@sombra/contract';
+import {
+  recordReceiptSchema,
+  spotDetailSchema,
+  type Problem,
+  type RecordReceipt,
+  type SendRecord,
+  type SpotDetail,
+} from '@sombra/contract';
+import { ofKind, standing } from '@sombra/core';
 import {
   catchError,
   concatMap,
@@ -43,8 +51,10 @@ export class OutboxService {
   private retryMs = firstRetryMs;
   private flushing: Promise<void> | null = null;
 
-  /** Records of the signed-in person that wait on this device. */
-  readonly waiting = this.entries.asReadonly();
+  /** Records of the signed-in person that wait on this device and will be sent by themselves. */
+  readonly waiting = computed(() => this.entries().filter((entry) => entry.refused === null));
+  /** Records the server refused when they came to it late: somebody has to decide. */
+  readonly refused = computed(() => this.entries().filter((entry) => entry.refused !== null));
   /** Each record the server has kept, also those sent later by a retry. */
   readonly delivered$: Observable<RecordReceipt> = this.deliveredSubject.asObservable();
 
@@ -73,6 +83,26 @@ export class OutboxService {
     await this.refresh();
   }
 
+  /**
+   * Sends a refused record once more, as a correction of the newest record of its kind: its maker has seen
+   * that somebody else was first, and wants theirs to follow.
+   */
+  async sendOver(entry: OutboxEntry): Promise<Delivery> {
+    const { kind } = entry.sent.record;
+    const url = `/api/spots/${entry.sent.spotId}`;
+    const detail = await firstValueFrom(
+      this.http.get(url).pipe(map((body) => spotDetailSchema.parse(body) as SpotDetail)),
+    );
+    const supersedes = ofKind(standing(detail.records), kind).at(-1)?.id ?? null;
+    const record = { ...entry.sent.record, supersedes };
+    const spotVersion = entry.sent.spotVersion === null ? null : detail.spot.version;
+    const again: OutboxEntry = { ...entry, refused: null, sent: { ...entry.sent, spotVersion, record } };
+    await this.store.entries.put(again);
+    const delivery = await this.send(again);
+    await this.refresh();
+    return delivery;
+  }
+
   flush(): void {
     this.flushing ??= this.sendAll().finally(() => {
       this.flushing = null;
@@ -81,7 +111,7 @@ export class OutboxService {
 
   private async sendAll(): Promise<void> {
     await this.refresh();
-    for (const entry of this.entries()) {
+    for (const entry of this.waiting()) {
       const delivery = await this.send(entry);
       // The rest would meet the same closed door, and order matters.
       if (delivery.kind === 'waiting') break;
@@ -121,7 +151,7 @@ export class OutboxService {
 
   private retryLater(): void {
     timer(this.retryMs)
-      .pipe(filter(() => this.session.state() === 'in' && this.entries().some((entry) => entry.refused === null)))
+      .pipe(filter(() => this.session.state() === 'in' && this.waiting().length > 0))
       .subscribe({
         next: () => {
           this.retryMs = Math.min(longestRetryMs, this.retryMs * 1.6);

@@ -9,18 +9,15 @@ const draft = () => TestBed.inject(FormDraft);
 
 beforeEach(() => {
   localStorage.clear();
-  jest.useFakeTimers();
   session = new FakeSession();
   TestBed.configureTestingModule({ providers: [FormDraft, provideFakeSession(session)] });
 });
-afterEach(() => jest.useRealTimers());
 
-/** Types into a bound form and lets the draft be kept. */
+/** Types into a bound form. */
 function type(value: object): void {
   const form = makeForm();
   draft().bind(form, 'stock.1', { a: 1, b: 'stored' });
   form.patchValue(value);
-  jest.advanceTimersByTime(500);
 }
 
 describe('draft of a form', () => {
@@ -45,6 +42,14 @@ describe('draft of a form', () => {
     const form = makeForm();
     draft().bind(form, 'stock.1', { a: 1, b: 'stored' });
     expect(form.value.a).toBe(1);
+  });
+
+  it('is none when the typing was taken back', () => {
+    type({ a: 7 });
+    type({ a: 1 });
+    const form = makeForm();
+    draft().bind(form, 'stock.1', { a: 1, b: 'stored' });
+    expect(draft().restored()).toBe(false);
   });
 
   it('keeps each spot and each person apart', () => {

@@ -1,6 +1,6 @@
 import { inject, Injectable, signal, type OnDestroy } from '@angular/core';
 import type { FormGroup } from '@angular/forms';
-import { debounceTime, Subscription } from 'rxjs';
+import type { Subscription } from 'rxjs';
 import { DraftsService } from '../offline/drafts.service';
 
 /** Keeps what is typed in one form on this device until it is stored. Provided by each form. */
@@ -18,14 +18,18 @@ export class FormDraft implements OnDestroy {
     this.subscription?.unsubscribe();
     this.name = name;
     form.reset(stored, { emitEvent: false });
+    const untouched = JSON.stringify(form.getRawValue());
     const draft = this.drafts.read(name);
     const isObject = typeof draft?.value === 'object' && draft.value !== null;
     if (isObject) form.patchValue(draft.value as object, { emitEvent: false });
     this.restoredNow.set(isObject);
     form.updateValueAndValidity();
-    this.subscription = form.valueChanges
-      .pipe(debounceTime(150))
-      .subscribe(() => this.drafts.keep(name, form.getRawValue()));
+    // At once, not after a pause: a record sent quickly after the last key must find its typing here.
+    this.subscription = form.valueChanges.subscribe(() => {
+      const value: unknown = form.getRawValue();
+      if (JSON.stringify(value) === untouched) this.drafts.drop(name);
+      else this.drafts.keep(name, value);
+    });
   }
 
   clear(): void {

@@ -73,7 +73,7 @@ describe('spot store', () => {
     expect(store.life()?.stock).toEqual(stock.facts);
   });
 
-  it('leaves out what waits for another spot, what was refused, and what is stored already', () => {
+  it('leaves out what waits for another spot and what is stored already', () => {
     open().flush(detail([{ ...stock, recordedBy: 'x', device: 'x', receivedAt: stock.recordedAt }]));
     const entry = (change: Partial<OutboxEntry>): OutboxEntry => ({
       id: stock.id,
@@ -83,8 +83,7 @@ describe('spot store', () => {
       refused: null,
       ...change,
     });
-    const refused = { type: 'x', title: 'x', status: 400, code: 'x' };
-    waiting.set([entry({}), entry({ refused }), entry({ sent: { ...entry({}).sent, spotId: 'other' } })]);
+    waiting.set([entry({}), entry({ sent: { ...entry({}).sent, spotId: 'other' } })]);
     expect(store.records()).toHaveLength(1);
   });
 

@@ -26,7 +26,7 @@ export class SpotStore {
   /** Records on this device that the server has not kept yet. */
   readonly waiting = computed(() => {
     const spotId = this.loaded()?.spot.id;
-    return this.outbox.waiting().filter((entry) => entry.sent.spotId === spotId && entry.refused === null);
+    return this.outbox.waiting().filter((entry) => entry.sent.spotId === spotId);
   });
 
   readonly records = computed<readonly (KeptRecord & { waiting?: true })[]>(() => {

@@ -52,6 +52,7 @@ const empty: Readonly<Record<OpenStage, string>> = {
           <li>
             <a
               [routerLink]="['/', stage(), line.spotId]"
+              queryParamsHandling="preserve"
               [class.here]="line.spotId === spotId()"
               [attr.aria-current]="line.spotId === spotId() ? 'true' : null"
             >

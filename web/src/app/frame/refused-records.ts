@@ -1,0 +1,78 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { recordNames, sayFacts, type RecordFacts, type RecordKind } from '@sombra/core';
+import { format } from 'date-fns';
+import { OutboxService } from '../offline/outbox.service';
+import type { OutboxEntry } from '../offline/outbox-store';
+import { SessionService } from '../people/session.service';
+import type { OpenStage } from './open-stages';
+import { readProblem, sayProblem } from './problem';
+
+const benches: Readonly<Record<RecordKind, OpenStage>> = {
+  ground: 'ground',
+  stock: 'stock',
+  planting: 'day',
+  inspection: 'inspect',
+  remedy: 'inspect',
+};
+
+/** Records sent late that the server would not take: why, and the three ways on. */
+@Component({
+  selector: 's-refused-records',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink],
+  template: `
+    @for (line of lines(); track line.entry.id) {
+      <div class="problem" role="alert">
+        <b>{{ line.name }}, entered {{ line.made }}, was not taken.</b> {{ line.why }}
+        <p class="quiet">{{ line.facts }}</p>
+        <button type="button" class="btn btn-outline-primary btn-sm" (click)="sendOver(line.entry)">
+          Store it over what is there
+        </button>
+        <a class="btn btn-link btn-sm" [routerLink]="['/', line.bench, line.entry.sent.spotId]">Look at the spot</a>
+        <button type="button" class="btn btn-link btn-sm" (click)="outbox.withdraw(line.entry.id)">Drop it</button>
+      </div>
+    }
+    @if (fault(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      padding: 0 1rem;
+      background: var(--shade);
+    }
+    p {
+      margin: 0.2rem 0;
+    }
+  `,
+})
+export class RefusedRecords {
+  protected readonly outbox = inject(OutboxService);
+  private readonly session = inject(SessionService);
+  protected readonly fault = signal<string | null>(null);
+  protected readonly lines = computed(() =>
+    this.outbox.refused().map((entry) => {
+      const { kind, facts } = entry.sent.record;
+      const said = sayFacts(facts as RecordFacts[RecordKind], this.session.units());
+      return {
+        entry,
+        name: recordNames[kind],
+        made: format(entry.madeAt, 'd MMM HH:mm'),
+        why: entry.refused ? sayProblem(entry.refused) : '',
+        facts: said.map(({ name, value }) => `${name} ${value}`).join(' · '),
+        bench: benches[kind],
+      };
+    }),
+  );
+
+  protected async sendOver(entry: OutboxEntry): Promise<void> {
+    this.fault.set(null);
+    try {
+      await this.outbox.sendOver(entry);
+    } catch (error) {
+      this.fault.set(sayProblem(readProblem(error)));
+    }
+  }
+}

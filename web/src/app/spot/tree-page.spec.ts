@@ -1,0 +1,66 @@
+import { TestBed } from '@angular/core/testing';
+import { BenchRig, container, detailOf, kept, loam, planted, treeId } from '../../testing/bench-rig';
+import { TreePage } from './tree-page';
+
+const unseen = {
+  flareDepthMm: null,
+  mulchDepthMm: null,
+  mulchContact: null,
+  stake: null,
+  probe: null,
+  circlingRoots: null,
+};
+
+/** The tree's page brings a store of its own: answer what it asks. */
+async function show(records: readonly object[]): Promise<BenchRig<TreePage>> {
+  const rig = new BenchRig<TreePage>();
+  await rig.show(TreePage, records, async (fixture) => {
+    fixture.componentRef.setInput('treeId', treeId);
+    fixture.detectChanges();
+    await Promise.resolve();
+    rig.http.expectOne(`/api/trees/${treeId}`).flush(detailOf(records));
+  });
+  return rig;
+}
+
+describe("a tree's page", () => {
+  afterEach(() => TestBed.resetTestingModule());
+
+  it('tells its life newest first, by the day things happened', async () => {
+    const rig = await show([
+      kept('ground', loam),
+      kept('stock', container),
+      kept('planting', planted),
+      kept('inspection', { ...unseen, inspectedOn: '2026-04-10', stake: 'none' }),
+      kept('inspection', { ...unseen, inspectedOn: '2026-02-10', probe: 'moist' }),
+    ]);
+    const days = [...rig.element.querySelectorAll('.stamp b')].map((day) => day.textContent);
+    expect(days.slice(0, 3)).toEqual(['10 Apr 2026', '10 Feb 2026', '10 Jan 2026']);
+  });
+
+  it('shows what is open, with its last day and the way to settle it', async () => {
+    const rig = await show([
+      kept('ground', loam),
+      kept('stock', container),
+      kept('planting', planted),
+      kept('inspection', { ...unseen, inspectedOn: '2026-06-10', stake: 'biting' }),
+    ]);
+    expect(rig.text).toContain('Free the biting tie by Fri 12 Jun 2026');
+    await rig.press('Done today');
+    expect(rig.outbox.sent[0]?.record.facts).toEqual({ remedy: 'free_tie_now', doneOn: '2026-06-15' });
+  });
+
+  it('keeps a corrected record in sight and says so', async () => {
+    const first = kept('stock', { ...container, caliperMm: 99 });
+    const rig = await show([kept('ground', loam), first, kept('stock', container, first.id)]);
+    expect(rig.element.querySelectorAll('li.corrected')).toHaveLength(1);
+    expect(rig.text).toContain('99 mm');
+    expect(rig.text).toContain('corrected later');
+  });
+
+  it('says when there is nothing to do', async () => {
+    const rig = await show([kept('ground', loam), kept('stock', container), kept('planting', planted)]);
+    expect(rig.text).toContain('Nothing is open on this tree.');
+    expect(rig.text).toContain('Next look Tue 10 Feb 2026.');
+  });
+});
