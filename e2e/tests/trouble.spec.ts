@@ -23,7 +23,7 @@ test('a broken file is explained, and its good rows still come in', async ({ sig
   await expect(page.getByText('height_m “40000” must be within 0.2–25 m')).toBeVisible();
   await expect(page.getByText('ball_diameter_mm “wide” must be a number')).toBeVisible();
   await page.getByRole('button', { name: 'Import 1 spot', exact: true }).click();
-  await expect(page.getByText('1 spots stored')).toBeVisible();
+  await expect(page.getByText('1 spot stored')).toBeVisible();
 });
 
 test('ten thousand rows come in with progress, and can be looked through', async ({ signedIn: page, town }) => {
@@ -43,7 +43,7 @@ test('a cancelled import leaves nothing behind', async ({ signedIn: page, town }
   // The rollback ends when the next import may begin.
   await readFile(page, town, csv('one.csv', 'ref,place,lng,lat\nC-AFTER,Mole Street,-25.4,36.9\n'));
   await page.getByRole('button', { name: 'Import 1 spot', exact: true }).click();
-  await expect(page.getByText('1 spots stored')).toBeVisible();
+  await expect(page.getByText('1 spot stored')).toBeVisible();
   expect(await town.query('select 1 from spot where ref = $1', ['C-0'])).toHaveLength(0);
 });
 

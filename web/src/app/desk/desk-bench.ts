@@ -97,10 +97,6 @@ export class DeskBench {
 
   protected async done(): Promise<void> {
     const { remedy } = this.line();
-    if (!remedy || !this.ready()) return;
-    await this.sender.send(
-      { kind: 'remedy', facts: { remedy, doneOn: this.session.today() }, supersedes: null },
-      `${remedyWords[remedy].act}: stored as done.`,
-    );
+    if (remedy && this.ready()) await this.sender.settle(remedy, this.session.today());
   }
 }

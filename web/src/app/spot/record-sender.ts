@@ -1,6 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
 import type { Problem, SpotDetail } from '@sombra/contract';
-import type { FieldRecord, RecordFacts, RecordKind } from '@sombra/core';
+import { remedyWords, type FieldRecord, type RecordFacts, type RecordKind, type RemedyCode } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { DeskService } from '../desk/desk.service';
 import { sayProblem } from '../frame/problem';
@@ -70,6 +70,14 @@ export class RecordSender {
     );
     this.desk.refresh();
     return true;
+  }
+
+  /** Records that a remedy was carried out on a day. */
+  settle(remedy: RemedyCode, doneOn: string): Promise<boolean> {
+    return this.send(
+      { kind: 'remedy', facts: { remedy, doneOn }, supersedes: null },
+      `${remedyWords[remedy].act}: stored as done.`,
+    );
   }
 
   private refuse(problem: Problem): void {

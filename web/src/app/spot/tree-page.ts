@@ -205,12 +205,7 @@ export class TreePage {
   }
 
   protected async done(decision: Decision): Promise<void> {
-    if (!decision.remedy) return;
-    const facts = { remedy: decision.remedy, doneOn: this.session.today() };
-    await this.sender.send(
-      { kind: 'remedy', facts, supersedes: null },
-      `${remedyWords[decision.remedy].act}: stored as done.`,
-    );
+    if (decision.remedy) await this.sender.settle(decision.remedy, this.session.today());
   }
 }
 

@@ -1,0 +1,164 @@
+import { rowFacts, spotRowSchema, type KeptRecord } from '@sombra/contract';
+import { fieldDefault, type FieldRecord } from '@sombra/core';
+import { importRow, planRow, type PlanContext } from './plan-import';
+
+const spotId = '0190a5c2-0000-7000-8000-000000000001';
+const treeId = '0190a5c2-0000-7000-8000-000000000002';
+const recordId = (n: number) => `0190a5c2-0000-7000-8000-1${String(n).padStart(11, '0')}`;
+const stored = {
+  id: spotId,
+  treeId,
+  ref: 'A-1',
+  place: 'Mole Street',
+  lng: -25.4,
+  lat: 36.9,
+  version: 1,
+  species: 'Celtis australis',
+};
+const stock = {
+  kind: 'container',
+  caliperMm: 50,
+  heightM: 3,
+  ballDiameterMm: 450,
+  ballHeightMm: 400,
+  topRootsDepthMm: 60,
+} as const;
+const stockCells = {
+  stock_kind: 'container',
+  caliper_mm: '50',
+  height_m: '3',
+  ball_diameter_mm: '450',
+  ball_height_mm: '400',
+  top_roots_depth_mm: '60',
+};
+
+const kept = (n: number, record: Pick<FieldRecord, 'kind' | 'facts'>, supersedes: string | null = null): KeptRecord =>
+  ({
+    id: recordId(n),
+    supersedes,
+    recordedAt: '2026-01-01T10:00:00.000Z',
+    receivedAt: '2026-01-01T10:00:00.000Z',
+    recordedBy: 'Ann',
+    device: 'x',
+    ...record,
+  }) as KeptRecord;
+
+function plan(cells: Record<string, unknown>, context: { stored?: boolean; records?: KeptRecord[] } = {}) {
+  const row = spotRowSchema.parse({ ref: 'A-1', place: 'Mole Street', lng: '-25.4', lat: '36.9', ...cells });
+  const facts = rowFacts(row);
+  if (!facts.ok) throw new Error(facts.message);
+  let next = 100;
+  const full: PlanContext = {
+    stored: new Map(context.stored === false ? [] : [['A-1', stored]]),
+    records: new Map([[spotId, context.records ?? []]]),
+    practice: fieldDefault,
+    by: 'cora',
+    now: '2026-06-01T10:00:00.000Z',
+    newId: () => recordId((next += 1)),
+  };
+  return planRow({ row: 2, cells: row, facts: facts.facts }, full);
+}
+
+describe('what a row will write', () => {
+  it('is a new spot with its facts', () => {
+    const planned = plan({ soil: 'loam', ...stockCells }, { stored: false });
+    expect(importRow(planned)).toMatchObject({ verdict: 'new', writes: ['spot', 'ground', 'stock'] });
+    expect(planned.records.map(({ recordedBy, device }) => [recordedBy, device])).toEqual([
+      ['cora', 'file import'],
+      ['cora', 'file import'],
+    ]);
+  });
+
+  it('is nothing where the cells say what is stored, or say nothing', () => {
+    const records = [kept(1, { kind: 'stock', facts: stock })];
+    expect(plan(stockCells, { records }).verdict).toBe('same');
+    expect(plan({}, { records }).verdict).toBe('same');
+  });
+
+  it('is a correction of the newest record, not of one corrected before', () => {
+    const records = [
+      kept(1, { kind: 'stock', facts: { ...stock, caliperMm: 99 } }),
+      kept(2, { kind: 'stock', facts: stock }, recordId(1)),
+    ];
+    const planned = plan({ ...stockCells, caliper_mm: '55' }, { records });
+    expect(planned.records.map(({ record }) => record.supersedes)).toEqual([recordId(2)]);
+    expect(planned.verdict).toBe('changed');
+  });
+
+  it('is a move only where the position truly differs', () => {
+    expect(plan({ lng: '-25.40000005' }).verdict).toBe('same');
+    expect(plan({ lng: '-25.401' })).toMatchObject({
+      verdict: 'changed',
+      updatesSpot: true,
+      writes: ['position or name'],
+    });
+  });
+
+  it('does not forget a species because a cell is empty', () => {
+    expect(plan({ species: '' }).verdict).toBe('same');
+    expect(plan({ species: 'Tilia tomentosa' }).verdict).toBe('changed');
+  });
+
+  it('is a look of its own on another day, a correction on the same', () => {
+    const planted = {
+      planted_on: '2026-01-10',
+      flare_above_grade_mm: '40',
+      hole_width_mm: '1125',
+      first_water_l: '52',
+    };
+    const facts = {
+      plantedOn: '2026-01-10',
+      flareAboveGradeMm: [40],
+      holeWidthMm: 1125,
+      firstWaterL: 52,
+      practiceId: 'old-school',
+      practiceVersion: 3,
+    };
+    const look = {
+      inspectedOn: '2026-02-10',
+      flareDepthMm: null,
+      mulchDepthMm: null,
+      mulchContact: null,
+      stake: 'none',
+      probe: null,
+      circlingRoots: null,
+    } as const;
+    const records = [kept(1, { kind: 'planting', facts }), kept(2, { kind: 'inspection', facts: look })];
+    const other = plan({ ...planted, inspected_on: '2026-04-10', stake: 'tight' }, { records });
+    expect(other.records.map(({ record }) => [record.kind, record.supersedes])).toEqual([['inspection', null]]);
+    const same = plan({ ...planted, inspected_on: '2026-02-10', stake: 'tight' }, { records });
+    expect(same.records.map(({ record }) => [record.kind, record.supersedes])).toEqual([['inspection', recordId(2)]]);
+  });
+
+  it('keeps the practice a tree was planted under when another cell of the planting changes', () => {
+    const facts = {
+      plantedOn: '2026-01-10',
+      flareAboveGradeMm: [40],
+      holeWidthMm: 1125,
+      firstWaterL: 52,
+      practiceId: 'old-school',
+      practiceVersion: 3,
+    };
+    const planned = plan(
+      { planted_on: '2026-01-10', flare_above_grade_mm: '30', hole_width_mm: '1125', first_water_l: '52' },
+      { records: [kept(1, { kind: 'planting', facts })] },
+    );
+    expect(planned.records[0]?.record.facts).toMatchObject({
+      flareAboveGradeMm: [30],
+      practiceId: 'old-school',
+      practiceVersion: 3,
+    });
+  });
+
+  it('takes records a file carries by their own ids, makers and times, and only those that are missing', () => {
+    const { receivedAt: _arrival, ...carried } = kept(7, { kind: 'stock', facts: stock });
+    const cells = { ...stockCells, records: JSON.stringify([carried]) };
+    const planned = plan(cells, { stored: false });
+    expect(planned.records.filter(({ record }) => record.kind === 'stock')).toHaveLength(1);
+    expect(planned.records[0]).toMatchObject({
+      recordedBy: 'Ann',
+      record: { id: recordId(7), recordedAt: '2026-01-01T10:00:00.000Z' },
+    });
+    expect(plan(cells, { records: [kept(7, { kind: 'stock', facts: stock })] }).verdict).toBe('same');
+  });
+});
