@@ -1,18 +1,27 @@
 import { pino } from 'pino';
 import { readConfig } from './platform/config';
-import { serve } from './platform/serve';
+import { serve, type RunningServer } from './platform/serve';
 
 const config = readConfig(process.env);
 const logger = pino({ level: config.logLevel });
-const running = await serve(config, logger);
+
+function sayWhy(error: unknown): never {
+  const inUse = error instanceof Error && (error as { code?: unknown }).code === 'EADDRINUSE';
+  console.error(inUse ? `Port ${config.port} is in use. Stop what uses it, or set PORT to another.` : error);
+  process.exit(1);
+}
+
+const running: RunningServer = await serve(config, logger).catch(sayWhy);
 logger.info({ port: running.port }, 'listening');
 process.send?.({ listening: running.port });
 
-for (const signal of ['SIGINT', 'SIGTERM'] as const) {
-  process.once(signal, () => {
-    running.stop().then(
-      () => process.exit(0),
-      () => process.exit(1),
-    );
-  });
+function stop(): void {
+  running.stop().then(
+    () => process.exit(0),
+    () => process.exit(1),
+  );
 }
+
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, stop);
+// Whoever started this server is gone without a word: do not hold the port against the next start.
+process.once('disconnect', stop);

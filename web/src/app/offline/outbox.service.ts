@@ -3,6 +3,7 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import {
   recordReceiptSchema,
+  sendRecordSchema,
   spotDetailSchema,
   type Problem,
   type RecordReceipt,
