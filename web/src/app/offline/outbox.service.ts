@@ -142,12 +142,12 @@ export class OutboxService {
 
   private async refresh(): Promise<void> {
     const userId = this.userId();
-    this.entries.set(
-      await this.store.entries
-        .orderBy('madeAt')
-        .filter((entry) => entry.userId === userId)
-        .toArray(),
-    );
+    const mine = await this.store.entries
+      .orderBy('madeAt')
+      .filter((entry) => entry.userId === userId)
+      .toArray();
+    // What an older version of the application left behind is kept, but not sent as if it were understood.
+    this.entries.set(mine.filter((entry) => sendRecordSchema.safeParse(entry.sent).success));
   }
 
   private retryLater(): void {
