@@ -269,7 +269,7 @@ const linesBelow = (legend: Legend, compact: boolean): string[] =>
   [compact ? legend.word : null, legend.below].filter((text) => text !== null);
 
 /** Room for the dimension line and its tick between a label and the drawing. */
-const besideLabelPx = 26;
+const besideLabelPx = 30;
 
 /** Gutters as wide as the labels that stand in them. */
 function gutterFor(input: PitSectionInput): Gutter {
