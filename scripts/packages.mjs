@@ -19,7 +19,7 @@ export const postgresBin = () => path.join(postgresHome, postgresVersion() ?? '1
 
 function hasPostgis() {
   const version = postgresVersion();
-  return version !== undefined && existsSync(`/usr/share/postgresql/${version}/extension/postgis.control`);
+  return version !== undefined && existsSync(path.join(postgresHome, version, 'lib', 'postgis-3.so'));
 }
 
 export const chromiumPath = '/usr/bin/chromium';
