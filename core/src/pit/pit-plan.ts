@@ -1,4 +1,11 @@
-import { groundPercolation, requireGround, type GroundFacts, type PercolationClass, type SoilClass } from '../ground';
+import {
+  groundPercolation,
+  groundPercolationClass,
+  requireGround,
+  type GroundFacts,
+  type PercolationClass,
+  type SoilClass,
+} from '../ground';
 import type { Practice } from '../practice';
 import { because, type Reason, type Reasoned } from '../reason';
 import {
@@ -77,7 +84,7 @@ export function pitPlan(input: PitInput): PitResult {
   const blocked = noPlanReasons(input);
   if (blocked.length > 0 || ground.soil === null) return { kind: 'no_plan', because: blocked };
 
-  const percolation = percolationClassOf(ground);
+  const percolation = groundPercolationClass(ground);
   const rootsWidthMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
   const rootsHeightMm = stock.kind === 'bare_root' ? stock.rootDepthMm : effectiveBallHeightMm(stock);
   const proudMm = proudHeight(input, ground.soil, percolation);
@@ -177,11 +184,6 @@ function noPlanReasons({ ground, stock, practice }: PitInput): Reason[] {
     reasons.push(because('strip_under_ball', { stripWidthMm: ground.stripWidthMm, ballMm }));
   }
   return reasons;
-}
-
-function percolationClassOf(ground: GroundFacts): PercolationClass | undefined {
-  const result = groundPercolation(ground);
-  return result?.kind === 'rate' ? result.class : undefined;
 }
 
 function proudHeight(input: PitInput, soil: SoilClass, percolation: PercolationClass | undefined): Reasoned {

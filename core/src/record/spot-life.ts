@@ -1,6 +1,6 @@
 import { addDaysTo, type IsoDate } from '../calendar';
 import { judgeAsBuilt, type AsBuiltJudgement } from '../day';
-import { groundPercolation, unknownGround, type GroundFacts } from '../ground';
+import { groundPercolationClass, unknownGround, type GroundFacts } from '../ground';
 import { judgeInspection, remedyDays, scheduledLook, type InspectionVerdict, type NextLook } from '../inspect';
 import { groundGaps, pitPlan, type PitPlan, type PitResult } from '../pit';
 import type { Practice } from '../practice';
@@ -86,11 +86,10 @@ function judgedInspections(
   practice: Practice,
 ): JudgedInspection[] {
   if (!planting) return [];
-  const percolation = groundPercolation(ground);
   const context = {
     practice,
     plantedOn: planting.record.facts.plantedOn,
-    percolation: percolation?.kind === 'rate' ? percolation.class : undefined,
+    percolation: groundPercolationClass(ground),
   };
   return ofKind(kept, 'inspection')
     .sort((a, b) => a.facts.inspectedOn.localeCompare(b.facts.inspectedOn))

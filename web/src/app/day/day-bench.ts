@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import { formatQuantity, InvalidInputError, judgeAsBuilt, ofKind, standing, type PlantingFacts } from '@sombra/core';
+import { formatQuantity, InvalidInputError, judgeAsBuilt, type PlantingFacts } from '@sombra/core';
 import { PitSectionView } from '../pit/pit-section-view';
 import { DayField } from '../fields/day-field';
 import { MeasureField } from '../fields/measure-field';
@@ -168,14 +168,6 @@ export class DayBench extends RecordForm<'planting'> {
   constructor() {
     super();
     this.start();
-  }
-
-  private newest() {
-    return ofKind(standing(this.store.detail()?.records ?? []), 'planting').at(-1);
-  }
-
-  protected corrects(): string | null {
-    return this.newest()?.id ?? null;
   }
 
   protected stored(): object {

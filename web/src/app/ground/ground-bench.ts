@@ -5,9 +5,7 @@ import {
   compassPoint,
   fromDisplay,
   groundGaps,
-  ofKind,
   soilNames,
-  standing,
   toDisplay,
   type GroundFacts,
   type SoilClass,
@@ -152,14 +150,6 @@ export class GroundBench extends RecordForm<'ground'> {
   constructor() {
     super();
     this.start();
-  }
-
-  private newest() {
-    return ofKind(standing(this.store.detail()?.records ?? []), 'ground').at(-1);
-  }
-
-  protected corrects(): string | null {
-    return this.newest()?.id ?? null;
   }
 
   protected stored(): object {

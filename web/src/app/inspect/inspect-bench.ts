@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import {
-  groundPercolation,
+  groundPercolationClass,
   InvalidInputError,
   judgeInspection,
   mulchContactNames,
@@ -77,11 +77,10 @@ export class InspectBench extends RecordForm<'inspection'> {
     const detail = this.store.detail();
     const life = this.store.life();
     if (!facts || !planting || !detail || !life) return null;
-    const percolation = groundPercolation(life.ground);
     const context = {
       practice: detail.practice,
       plantedOn: planting.record.facts.plantedOn,
-      percolation: percolation?.kind === 'rate' ? percolation.class : undefined,
+      percolation: groundPercolationClass(life.ground),
     };
     try {
       const verdict = judgeInspection(facts, context);
@@ -124,7 +123,7 @@ export class InspectBench extends RecordForm<'inspection'> {
 
   protected readonly sayDay = sayDay;
 
-  protected corrects(): string | null {
+  protected override corrects(): string | null {
     // A second look on the same day corrects the first; another day is a look of its own.
     const on = this.form.getRawValue().inspectedOn;
     const looks = ofKind(standing(this.store.detail()?.records ?? []), 'inspection');

@@ -6,12 +6,10 @@ import {
   formatQuantity,
   groundGaps,
   InvalidInputError,
-  ofKind,
   percolationNames,
   groundPercolation,
   pitPlan,
   soilNames,
-  standing,
   stockNames,
   type PitResult,
   type Stock,
@@ -136,14 +134,6 @@ export class PitBench extends RecordForm<'stock'> {
   constructor() {
     super();
     this.start();
-  }
-
-  private newest() {
-    return ofKind(standing(this.store.detail()?.records ?? []), 'stock').at(-1);
-  }
-
-  protected corrects(): string | null {
-    return this.newest()?.id ?? null;
   }
 
   protected stored(): object {

@@ -1,7 +1,7 @@
 import { computed, DestroyRef, Directive, effect, inject, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import type { FormGroup } from '@angular/forms';
-import { ofKind, sayFacts, standing, type RecordFacts, type RecordKind } from '@sombra/core';
+import { ofKind, sayFacts, standing, type RecordFacts, type RecordKind, type RecordOfKind } from '@sombra/core';
 import { SessionService } from '../people/session.service';
 import { FormDraft } from './form-draft';
 import type { Difference } from './form-foot';
@@ -29,8 +29,15 @@ export abstract class RecordForm<K extends RecordKind> {
   protected abstract stored(): object;
   /** Facts as typed, or `null` while something is missing or wrong. */
   protected abstract readFacts(): RecordFacts[K] | null;
+  /** The newest standing record of this form's kind. */
+  protected newest(): RecordOfKind<K> | undefined {
+    return ofKind(standing(this.store.detail()?.records ?? []), this.kind).at(-1);
+  }
+
   /** Id of the record a save corrects. */
-  protected abstract corrects(): string | null;
+  protected corrects(): string | null {
+    return this.newest()?.id ?? null;
+  }
 
   readonly facts = computed<RecordFacts[K] | null>(() => {
     this.changes();
