@@ -7,6 +7,8 @@ export * from './ground';
 export * from './stock';
 export * from './practice';
 export * from './water';
+export * from './match';
+export * from './season';
 export * from './pit';
 export * from './day';
 export * from './inspect';

@@ -32,6 +32,13 @@ describe('ranking of the desk', () => {
     expect(shown(decision('watch', null, 'measure_ground'))).toBe(true);
   });
 
+  it('weighs a walk that settles many trees over one that settles one, within its level', () => {
+    const due = { ...decision('act', today), remedy: 'remove_stake' as const };
+    const ranked = rankDecisions([{ ...due, count: 1 }, { ...due, count: 32 }, decision('urgent', today)], today);
+    expect(ranked.map((r) => r.points)).toEqual([70, 55, 45]);
+    expect(rankDecisions([{ ...due, count: 100_000 }], today)[0]?.points).toBe(57);
+  });
+
   it('never ranks a thing lower for waiting longer, nor over 100 points', () => {
     fc.assert(
       fc.property(

@@ -8,6 +8,9 @@ export interface UrgencyRules {
   /** Points for each day past the last day, and the most they may add. */
   readonly perDayLate: Readonly<Record<Level, number>>;
   readonly mostForLateness: number;
+  /** Points for every doubling of the number of trees one decision settles, and the most they may add. */
+  readonly perDoubling: number;
+  readonly mostForNumber: number;
   /** A decision shows on the desk this many days before its last day. */
   readonly showDaysAhead: Readonly<Record<DecisionKind, number>>;
 }
@@ -16,6 +19,8 @@ export const defaultUrgency: UrgencyRules = {
   basePoints: { urgent: 70, act: 45, watch: 20, good: 5 },
   perDayLate: { urgent: 5, act: 1, watch: 0.5, good: 0 },
   mostForLateness: 30,
+  perDoubling: 2,
+  mostForNumber: 12,
   showDaysAhead: {
     measure_ground: 0,
     measure_stock: 0,
@@ -40,8 +45,13 @@ export function isDue(decision: Decision, today: IsoDate, rules: UrgencyRules = 
   return daysBetween(today, decision.dueOn) <= rules.showDaysAhead[decision.kind];
 }
 
+/** Several alike decisions at one place, settled by one walk: `count` trees. */
+export interface Grouped {
+  readonly count?: number;
+}
+
 /** Decisions that are due at a date, the most costly to leave first; equal ones keep their order. */
-export function rankDecisions<D extends Decision>(
+export function rankDecisions<D extends Decision & Grouped>(
   decisions: readonly D[],
   today: IsoDate,
   rules: UrgencyRules = defaultUrgency,
@@ -51,7 +61,8 @@ export function rankDecisions<D extends Decision>(
     .map((decision) => {
       const daysLate = decision.dueOn === null ? null : daysBetween(decision.dueOn, today);
       const late = Math.max(0, daysLate ?? 0) * rules.perDayLate[decision.level];
-      const points = rules.basePoints[decision.level] + Math.min(rules.mostForLateness, late);
+      const many = Math.min(rules.mostForNumber, rules.perDoubling * Math.log2(Math.max(1, decision.count ?? 1)));
+      const points = rules.basePoints[decision.level] + Math.min(rules.mostForLateness, late) + many;
       return { decision, points: Math.min(100, points), daysLate };
     })
     .sort((a, b) => b.points - a.points);

@@ -1,3 +1,4 @@
 export * from './shapes';
 export * from './pit-section';
 export * from './percolation-plot';
+export * from './season-band';

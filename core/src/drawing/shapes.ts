@@ -16,12 +16,28 @@ export type Role =
   | 'dimension'
   | 'level'
   | 'label'
-  | 'note';
+  | 'note'
+  | 'rain'
+  | 'rain_ahead'
+  | 'demand'
+  | 'demand_ahead'
+  | 'range'
+  | 'window'
+  | 'planting_day'
+  | 'planting_day_ahead'
+  | 'round'
+  | 'ticket';
 
 export type Point = readonly [x: number, y: number];
 
 export type Shape =
-  | { readonly kind: 'polygon'; readonly role: Role; readonly points: readonly Point[] }
+  | {
+      readonly kind: 'polygon';
+      readonly role: Role;
+      readonly points: readonly Point[];
+      /** What it stands for, shown when pointed at. */
+      readonly title?: string;
+    }
   | { readonly kind: 'line'; readonly role: Role; readonly points: readonly Point[] }
   | {
       readonly kind: 'text';

@@ -1,2 +1,3 @@
 export * from './record';
 export * from './spot-life';
+export * from './spot-periods';

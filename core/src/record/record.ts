@@ -16,15 +16,33 @@ export interface RemedyDone {
   readonly doneOn: IsoDate;
 }
 
+/** Degrees, [longitude, latitude], WGS 84. */
+export type Position = readonly [lng: number, lat: number];
+
+/** A spot set elsewhere: both places, so that the record can be read by itself. */
+export interface Move {
+  readonly movedOn: IsoDate;
+  readonly from: Position;
+  readonly to: Position;
+  readonly reason: string;
+}
+
+/** Takes back the record it supersedes: that one was a slip and counts for no date. */
+export interface Retraction {
+  readonly reason: string;
+}
+
 export interface RecordFacts {
   ground: GroundFacts;
   stock: Stock;
   planting: PlantingFacts;
   inspection: Inspection;
   remedy: RemedyDone;
+  move: Move;
+  retraction: Retraction;
 }
 
-export const recordKinds = ['ground', 'stock', 'planting', 'inspection', 'remedy'] as const;
+export const recordKinds = ['ground', 'stock', 'planting', 'inspection', 'remedy', 'move', 'retraction'] as const;
 export type RecordKind = (typeof recordKinds)[number];
 
 interface RecordOf<K extends RecordKind> {
@@ -48,10 +66,34 @@ export function inOrder<R extends FieldRecord>(records: readonly R[]): R[] {
   return [...records].sort((a, b) => at(a) - at(b) || (a.id < b.id ? -1 : 1));
 }
 
-/** Records that no other record corrects, in order. */
+/** Records that no other record corrects or takes back, in order. */
 export function standing(records: readonly FieldRecord[]): FieldRecord[] {
-  const corrected = new Set(records.map((r) => r.supersedes).filter((id) => id !== null));
-  return inOrder(records.filter((r) => !corrected.has(r.id)));
+  const replaced = new Set(records.map((r) => r.supersedes).filter((id) => id !== null));
+  return inOrder(records.filter((r) => r.kind !== 'retraction' && !replaced.has(r.id)));
+}
+
+/** The day a record speaks of; a retraction speaks of all days, hence `null`. */
+export function happenedOn(record: FieldRecord): IsoDate | null {
+  switch (record.kind) {
+    case 'planting':
+      return record.facts.plantedOn;
+    case 'inspection':
+      return record.facts.inspectedOn;
+    case 'remedy':
+      return record.facts.doneOn;
+    case 'move':
+      return record.facts.movedOn;
+    case 'ground':
+    case 'stock':
+      return record.recordedAt.slice(0, 10);
+    case 'retraction':
+      return null;
+  }
+}
+
+/** What was on record at the end of a day, less what proved a slip since. */
+export function recordsUpTo<R extends FieldRecord>(records: readonly R[], day: IsoDate): R[] {
+  return records.filter((record) => (happenedOn(record) ?? day) <= day);
 }
 
 export function ofKind<K extends RecordKind>(records: readonly FieldRecord[], kind: K): RecordOfKind<K>[] {

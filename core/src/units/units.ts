@@ -3,7 +3,16 @@ export const unitSystems = ['metric', 'us'] as const;
 export type UnitSystem = (typeof unitSystems)[number];
 
 export type Quantity =
-  'lengthMm' | 'heightM' | 'volumeL' | 'massKg' | 'rateMmPerH' | 'slopePct' | 'bearingDeg' | 'minute';
+  | 'lengthMm'
+  | 'heightM'
+  | 'distanceM'
+  | 'waterMm'
+  | 'volumeL'
+  | 'massKg'
+  | 'rateMmPerH'
+  | 'slopePct'
+  | 'bearingDeg'
+  | 'minute';
 
 interface Display {
   readonly unit: string;
@@ -27,6 +36,8 @@ const same = (unit: string, decimals: number): Record<UnitSystem, Display> => ({
 export const displays: Readonly<Record<Quantity, Readonly<Record<UnitSystem, Display>>>> = {
   lengthMm: { metric: { unit: 'mm', factor: 1, decimals: 0 }, us: { unit: 'in', factor: 1 / mmPerInch, decimals: 1 } },
   heightM: { metric: { unit: 'm', factor: 1, decimals: 1 }, us: { unit: 'ft', factor: 1 / mPerFoot, decimals: 1 } },
+  distanceM: { metric: { unit: 'm', factor: 1, decimals: 0 }, us: { unit: 'ft', factor: 1 / mPerFoot, decimals: 0 } },
+  waterMm: { metric: { unit: 'mm', factor: 1, decimals: 0 }, us: { unit: 'in', factor: 1 / mmPerInch, decimals: 2 } },
   volumeL: { metric: { unit: 'L', factor: 1, decimals: 0 }, us: { unit: 'gal', factor: 1 / lPerGallon, decimals: 1 } },
   massKg: { metric: { unit: 'kg', factor: 1, decimals: 0 }, us: { unit: 'lb', factor: 1 / kgPerPound, decimals: 0 } },
   rateMmPerH: {

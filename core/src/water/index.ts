@@ -1,1 +1,2 @@
 export * from './soak';
+export * from './reference-et';

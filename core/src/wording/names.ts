@@ -80,6 +80,8 @@ export const recordNames: Readonly<Record<RecordKind, string>> = {
   planting: 'Planted, as built',
   inspection: 'Inspection',
   remedy: 'Remedy done',
+  move: 'Spot moved',
+  retraction: 'Taken back',
 };
 
 export const questionNames: Readonly<Record<PercolationQuestion, string>> = {
@@ -121,4 +123,6 @@ export const factNames: Readonly<Record<string, string>> = {
   circlingRoots: 'Circling roots',
   remedy: 'Remedy',
   doneOn: 'Done on',
+  movedOn: 'Moved on',
+  reason: 'Reason',
 };

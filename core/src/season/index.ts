@@ -1,0 +1,2 @@
+export * from './weeks';
+export * from './planting-windows';

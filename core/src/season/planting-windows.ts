@@ -1,0 +1,56 @@
+import { addDaysTo, type IsoDate } from '../calendar';
+import type { StockKind } from '../stock';
+
+/** When a kind of stock may be planted, by calendar; from and to are `MM-DD` and may pass the new year. */
+export interface PlantingWindow {
+  readonly stock: StockKind;
+  readonly from: string;
+  readonly to: string;
+  readonly because: string;
+}
+
+/**
+ * Windows for dry summers and mild winters: roots grow on through autumn, and the first summer finds them
+ * out in the soil. Data a programme changes to its climate.
+ */
+export const mildWinterWindows: readonly PlantingWindow[] = [
+  {
+    stock: 'container',
+    from: '10-15',
+    to: '04-15',
+    because: 'Whenever the rains carry part of the watering; any other day only with water every few days.',
+  },
+  { stock: 'balled', from: '11-01', to: '03-15', because: 'Dug and planted while the top rests.' },
+  { stock: 'bare_root', from: '12-01', to: '02-25', because: 'Only while fully dormant.' },
+];
+
+export interface WindowSpan {
+  readonly stock: StockKind;
+  readonly from: IsoDate;
+  readonly to: IsoDate;
+  readonly because: string;
+}
+
+/** The stretches of the windows that fall within a span of days, cut to it; both ends included. */
+export function windowSpans(windows: readonly PlantingWindow[], span: { from: IsoDate; to: IsoDate }): WindowSpan[] {
+  const firstYear = Number(span.from.slice(0, 4)) - 1;
+  const lastYear = Number(span.to.slice(0, 4));
+  const years = Array.from({ length: lastYear - firstYear + 1 }, (_, i) => firstYear + i);
+  return windows.flatMap(({ stock, from, to, because }) =>
+    years
+      .map((year) => ({ from: `${year}-${from}`, to: `${from <= to ? year : year + 1}-${to}` }))
+      .filter((one) => one.to >= span.from && one.from <= span.to)
+      .map((one) => ({
+        stock,
+        because,
+        from: one.from < span.from ? span.from : one.from,
+        to: one.to > span.to ? span.to : one.to,
+      })),
+  );
+}
+
+/** Whether a day lies in a window of this stock. */
+export function inPlantingWindow(windows: readonly PlantingWindow[], stock: StockKind, day: IsoDate): boolean {
+  const near = windowSpans(windows, { from: addDaysTo(day, -1), to: addDaysTo(day, 1) });
+  return near.some((span) => span.stock === stock && span.from <= day && day <= span.to);
+}
