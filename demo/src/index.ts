@@ -1,3 +1,6 @@
 export * from './people';
 export * from './town';
 export * from './seed';
+export type { DemoFeature, DemoLayer } from './base-map';
+export type { DemoDay, DemoRound, DemoTicket } from './bookings';
+export type { DemoView } from './views';

@@ -1,6 +1,13 @@
 import type { GroundFacts, PercolationReading, Stock, StockKind } from '@sombra/core';
 import type { Dice } from './seed';
-import type { Street } from './streets';
+import type { Place, Trouble, Zone } from './streets';
+
+/** What is true of the ground at one spot. */
+export interface Site extends Zone, Pick<Place, 'stripWidthMm' | 'wireHeightM'> {
+  readonly slopePct: number;
+  readonly fallsTowardsDeg: number;
+  readonly trouble?: Trouble | undefined;
+}
 
 const toStep = (value: number, step: number): number => Math.round(value / step) * step;
 
@@ -18,17 +25,17 @@ export function percolationTest(rateMmPerH: number, from: Dice): PercolationRead
   return readings;
 }
 
-export function measuredGround(street: Street, from: Dice): GroundFacts {
-  const slopePct = street.slopePct === 0 ? 0 : Math.max(0, Math.round(from.around(street.slopePct, 0.6)));
+export function measuredGround(site: Site, from: Dice): GroundFacts {
+  const slopePct = site.slopePct === 0 ? 0 : Math.max(0, Math.round(from.around(site.slopePct, 0.6)));
   return {
-    soil: street.soil,
-    stony: street.stony,
-    compacted: street.compacted,
-    percolation: percolationTest(street.percolationMmPerH * from.between(0.85, 1.15), from),
+    soil: site.soil,
+    stony: site.stony,
+    compacted: site.compacted,
+    percolation: percolationTest(site.percolationMmPerH * from.between(0.85, 1.15), from),
     slopePct,
-    fallsTowardsDeg: slopePct === 0 ? null : Math.round(from.around(street.fallsTowardsDeg, 4)),
-    stripWidthMm: street.stripWidthMm === 'open' ? 'open' : toStep(from.around(street.stripWidthMm, 40), 50),
-    wireHeightM: street.wireHeightM === 'none' ? 'none' : Math.round(from.around(street.wireHeightM, 0.2) * 10) / 10,
+    fallsTowardsDeg: slopePct === 0 ? null : Math.round(from.around(site.fallsTowardsDeg, 4)),
+    stripWidthMm: site.stripWidthMm === 'open' ? 'open' : toStep(from.around(site.stripWidthMm, 40), 50),
+    wireHeightM: site.wireHeightM === 'none' ? 'none' : Math.round(from.around(site.wireHeightM, 0.2) * 10) / 10,
   };
 }
 

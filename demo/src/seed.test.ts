@@ -1,7 +1,7 @@
 import { percolationRate, requireGround, requireStock } from '@sombra/core';
 import { measuredGround, measuredStock, percolationTest } from './measures';
 import { dice, seededUuid } from './seed';
-import { preparedStreets, streets } from './streets';
+import { crossStreets, greens, preparedPlaces, uphillStreets, zones } from './streets';
 import { plantingSeasons } from './tree-history';
 
 describe('dice', () => {
@@ -38,18 +38,19 @@ describe('dice', () => {
 });
 
 describe('measures of the town', () => {
-  it.each([...streets, ...preparedStreets].map((street) => [street.name, street] as const))(
-    'on %s are ones the core takes',
-    (_name, street) => {
-      const from = dice(street.name);
-      for (let i = 0; i < 40; i++) {
-        expect(() => requireGround(measuredGround(street, from))).not.toThrow();
-        for (const kind of ['container', 'balled', 'bare_root'] as const) {
-          expect(() => requireStock(measuredStock(kind, from, from.between(0, 140)))).not.toThrow();
-        }
+  it.each(
+    [...crossStreets, ...uphillStreets, ...greens, ...preparedPlaces].map((place) => [place.name, place] as const),
+  )('on %s are ones the core takes', (name, place) => {
+    const from = dice(name);
+    const { stripWidthMm, wireHeightM } = place;
+    for (let i = 0; i < 40; i++) {
+      const site = { ...zones[place.zone], stripWidthMm, wireHeightM, slopePct: i / 2, fallsTowardsDeg: 170 };
+      expect(() => requireGround(measuredGround(site, from))).not.toThrow();
+      for (const kind of ['container', 'balled', 'bare_root'] as const) {
+        expect(() => requireStock(measuredStock(kind, from, from.between(0, 140)))).not.toThrow();
       }
-    },
-  );
+    }
+  });
 
   it.each([3, 14, 45, 130])('a test hole at %d mm/h reads back as about that', (rate) => {
     const result = percolationRate(percolationTest(rate, dice(`hole ${rate}`)));

@@ -1,8 +1,34 @@
-import { addDaysTo, type IsoDate, type StockKind } from '@sombra/core';
-import { measuredGround, measuredStock } from './measures';
+import { addDaysTo, mildWinterWindows, type IsoDate, type PlantingWindow, type StockKind } from '@sombra/core';
+import { baseMap, type DemoFeature, type DemoLayer } from './base-map';
+import {
+  demoRounds,
+  demoTickets,
+  nextSaturday,
+  plantingSaturdays,
+  type DemoDay,
+  type DemoRound,
+  type DemoTicket,
+} from './bookings';
+import { measuredGround, measuredStock, type Site } from './measures';
 import { dice, seededUuid, type Dice } from './seed';
-import { preparedStreets, streets, type Street } from './streets';
+import { pickSpecies } from './species-mix';
+import { greenPlaces, stripPlaces } from './street-plan';
+import {
+  crossStreets,
+  greens,
+  preparedPlaces,
+  uphillStreets,
+  zones,
+  type CrossStreet,
+  type Green,
+  type Place,
+  type UphillStreet,
+} from './streets';
+import { fall, lngLat, type Metres } from './terrain';
 import { plantingSeasons, record, treeHistory, type DemoRecord } from './tree-history';
+import { demoViews, type DemoView } from './views';
+import { demoWeather, station, stormDaysAgo, type DemoWeather } from './weather';
+import { wetnessOf, type Wetness } from './wetness';
 
 export interface DemoSpot {
   readonly id: string;
@@ -10,6 +36,7 @@ export interface DemoSpot {
   readonly ref: string;
   readonly place: string;
   readonly species: string;
+  readonly addedOn: IsoDate;
   readonly lng: number;
   readonly lat: number;
   readonly records: readonly DemoRecord[];
@@ -18,40 +45,62 @@ export interface DemoSpot {
 export interface DemoTown {
   readonly programme: string;
   readonly timeZone: string;
+  readonly station: { readonly latDeg: number; readonly elevationM: number };
+  readonly windows: readonly PlantingWindow[];
   readonly spots: readonly DemoSpot[];
+  readonly weather: DemoWeather;
+  readonly base: Readonly<Record<DemoLayer, DemoFeature[]>>;
+  readonly days: readonly DemoDay[];
+  readonly tickets: readonly DemoTicket[];
+  readonly rounds: readonly DemoRound[];
+  readonly views: readonly DemoView[];
 }
 
-const species: readonly [string, ...string[]] = [
-  'Celtis australis',
-  'Tipuana tipu',
-  'Quercus suber',
-  'Metrosideros excelsa',
-  'Jacaranda mimosifolia',
-  'Ceratonia siliqua',
-  'Olea europaea',
-  'Koelreuteria paniculata',
-  'Tilia tomentosa',
-  'Prunus lusitanica',
-  'Fraxinus angustifolia',
-  'Ginkgo biloba',
-];
+/** Four past seasons and the one under way. */
+const seasonsOfPlanting = 5;
 
-const treesPerStreet = 20;
-const preparedPerStreet = 4;
+interface Making {
+  readonly seed: string;
+  readonly today: IsoDate;
+  readonly wetness: Wetness;
+  /** Planting Saturdays so far, oldest first. */
+  readonly saturdays: readonly IsoDate[];
+}
 
 /** The town of Talhamar as its records tell it on a day. Same seed and day, same town. */
 export function demoTown({ seed, today }: { seed: string; today: IsoDate }): DemoTown {
-  const spots = streets.flatMap((street) => streetSpots(street, seed, today));
-  return { programme: 'Shade Walks', timeZone: 'Atlantic/Azores', spots };
+  const weather = demoWeather({ seed, today, years: 4.6 });
+  const making = {
+    seed,
+    today,
+    wetness: wetnessOf(weather.recorded),
+    saturdays: plantingSeasons(today, seasonsOfPlanting)
+      .flatMap(plantingSaturdays)
+      .filter((day) => day < today),
+  };
+  const spots = [...crossStreets, ...uphillStreets, ...greens].flatMap((place) => placeSpots(place, making));
+  return {
+    programme: 'Shade Walks',
+    timeZone: 'Atlantic/Azores',
+    station,
+    windows: mildWinterWindows,
+    spots,
+    weather,
+    base: baseMap(seed),
+    days: plantingDays(spots, making),
+    tickets: demoTickets(seed, today),
+    rounds: demoRounds(seed, today),
+    views: demoViews(today),
+  };
 }
 
 /** Spots measured this season, with their trees in the holding yard: what the example files hold. */
 export function preparedSpots({ seed, today }: { seed: string; today: IsoDate }): DemoSpot[] {
-  return preparedStreets.flatMap((street) => {
-    const from = dice(`${seed}/${street.name}`);
-    return Array.from({ length: 15 }, (_, i) => ({
-      ...spotAt(street, i, 15, today, from),
-      records: preparation(street, today, from, {
+  return preparedPlaces.flatMap((place) => {
+    const from = dice(`${seed}/${place.name}`);
+    return stripPlaces(place, 15, from).map((at, i) => ({
+      ...spotAt(place, i, at, addDaysTo(today, -30), from),
+      records: preparation(siteAt(place, at), today, from, {
         kind: stockKind(i),
         surplusMm: from.between(0, 110),
         upTo: i < 12 ? 'stock' : 'ground',
@@ -60,57 +109,97 @@ export function preparedSpots({ seed, today }: { seed: string; today: IsoDate })
   });
 }
 
-function streetSpots(street: Street, seed: string, today: IsoDate): DemoSpot[] {
-  const from = dice(`${seed}/${street.name}`);
-  const seasons = plantingSeasons(today, 4);
-  const count = treesPerStreet + preparedPerStreet;
-  return Array.from({ length: count }, (_, i) => {
-    const spot = spotAt(street, i, count, today, from);
-    if (i >= treesPerStreet) {
-      const upTo = (['ground', 'stock', 'nothing', 'doubt'] as const)[i - treesPerStreet] ?? 'ground';
-      const options = { kind: stockKind(i), surplusMm: from.between(0, 90), upTo };
-      return { ...spot, records: preparation(street, today, from, options) };
-    }
-    const firstDay = seasons[i % seasons.length] ?? today;
-    const plantedOn = latest(addDaysTo(firstDay, from.whole(0, 110)), addDaysTo(today, -3));
-    return { ...spot, records: plantedRecords(street, i, plantedOn, today, from) };
+const isGreen = (place: CrossStreet | UphillStreet | Green): place is Green => 'box' in place;
+
+function placeSpots(place: CrossStreet | UphillStreet | Green, making: Making): DemoSpot[] {
+  const from = dice(`${making.seed}/${place.name}`);
+  const count = place.trees + place.preparing;
+  const places = isGreen(place) ? greenPlaces(place, count, from) : stripPlaces(place, count, from);
+  // What is prepared lies among what is planted: every so many spots.
+  const every = place.preparing > 0 ? count / place.preparing : Infinity;
+  let prepared = 0;
+  return places.map((at, i) => {
+    const isPrepared = Math.floor((i + 1) / every) > Math.floor(i / every);
+    if (isPrepared) return preparedSpot(place, i, at, prepared++, making, from);
+    return plantedSpot(place, i, count, at, making, from);
   });
 }
 
-const latest = (wished: IsoDate, limit: IsoDate): IsoDate => (wished > limit ? limit : wished);
+/** A street is planted piece by piece, one piece a year: each on a Saturday of its own. */
+const pieces = 5;
+
+function saturdayFor(place: Place, along: number, saturdays: readonly IsoDate[]): IsoDate | undefined {
+  // Every place begins at another time, so that each season shows all over the town.
+  const begins = (place.prefix.charCodeAt(0) * 0.618) % 1;
+  const piece = (Math.floor(along * pieces) + begins) / pieces;
+  return saturdays[Math.floor(piece * saturdays.length)];
+}
+
+function plantedSpot(
+  place: Place,
+  i: number,
+  count: number,
+  at: Metres,
+  { saturdays, today, wetness }: Making,
+  from: Dice,
+): DemoSpot {
+  const plantedOn = saturdayFor(place, i / count, saturdays) ?? addDaysTo(today, -7);
+  const site = siteAt(place, at);
+  const surplusMm = site.trouble === 'deep_stock' ? from.between(60, 140) : from.between(0, 60);
+  const ground = measuredGround(site, from);
+  const stock = measuredStock(stockKind(i), from, surplusMm);
+  const measuredOn = addDaysTo(plantedOn, -from.whole(20, 60));
+  const spot = spotAt(place, i, at, addDaysTo(measuredOn, -from.whole(5, 40)), from);
+  const records = [
+    record('ground', ground, { on: measuredOn, hour: 10, by: 'Inês Tavoro', from }),
+    record('stock', stock, { on: addDaysTo(plantedOn, -2), hour: 9, by: 'Bento Quarel', from }),
+    ...treeHistory({ site, ground, stock, plantedOn, today, from, wetness, stormOn: addDaysTo(today, -stormDaysAgo) }),
+  ];
+  return { ...spot, records };
+}
+
+function preparedSpot(place: Place, i: number, at: Metres, prepared: number, { today }: Making, from: Dice): DemoSpot {
+  const forTheDay = place.name === 'Tramway Avenue' && prepared < 34;
+  const states = ['stock', 'ground', 'stock', 'nothing', 'stock', 'doubt', 'ground'] as const;
+  const upTo = forTheDay ? 'stock' : (states[prepared % states.length] ?? 'ground');
+  const options = { kind: stockKind(i), surplusMm: from.between(0, 90), upTo };
+  return {
+    ...spotAt(place, i, at, addDaysTo(today, -from.whole(24, 70)), from),
+    records: preparation(siteAt(place, at), today, from, options),
+  };
+}
+
+function siteAt(place: Place, at: Metres): Site {
+  const { slopePct, towardsDeg } = fall(at);
+  const { stripWidthMm, wireHeightM, trouble } = place;
+  return {
+    ...zones[place.zone],
+    stripWidthMm,
+    wireHeightM,
+    trouble,
+    slopePct: Math.round(slopePct),
+    fallsTowardsDeg: Math.round(towardsDeg) % 360,
+  };
+}
 
 function stockKind(i: number): StockKind {
   if (i % 7 === 3) return 'bare_root';
   return i % 3 === 0 ? 'balled' : 'container';
 }
 
-function spotAt(street: Street, i: number, count: number, today: IsoDate, from: Dice): Omit<DemoSpot, 'records'> {
-  const along = (i + 0.5) / count;
-  const wobble = () => from.between(-0.00002, 0.00002);
-  const at = (axis: 0 | 1) =>
-    Number((street.from[axis] + (street.to[axis] - street.from[axis]) * along + wobble()).toFixed(6));
-  const instant = Date.parse(`${addDaysTo(today, -1500)}T09:00:00Z`);
+function spotAt(place: Place, i: number, at: Metres, addedOn: IsoDate, from: Dice): Omit<DemoSpot, 'records'> {
+  const instant = Date.parse(`${addedOn}T09:00:00Z`);
+  const [lng, lat] = lngLat(at);
   return {
     id: seededUuid(instant, from),
     treeId: seededUuid(instant, from),
-    ref: `${street.prefix}-${String(101 + i).padStart(4, '0')}`,
-    place: street.name,
-    species: from.pick([...species] as [string, ...string[]]),
-    lng: at(0),
-    lat: at(1),
+    ref: `${place.prefix}-${String(101 + i).padStart(4, '0')}`,
+    place: place.name,
+    species: pickSpecies(from),
+    addedOn,
+    lng,
+    lat,
   };
-}
-
-function plantedRecords(street: Street, i: number, plantedOn: IsoDate, today: IsoDate, from: Dice): DemoRecord[] {
-  const surplusMm = street.trouble === 'deep_stock' ? from.between(60, 140) : from.between(0, 60);
-  const ground = measuredGround(street, from);
-  const stock = measuredStock(stockKind(i), from, surplusMm);
-  const measuredOn = addDaysTo(plantedOn, -from.whole(20, 60));
-  return [
-    record('ground', ground, { on: measuredOn, hour: 10, by: 'Inês Tavoro', from }),
-    record('stock', stock, { on: addDaysTo(plantedOn, -2), hour: 9, by: 'Bento Quarel', from }),
-    ...treeHistory({ street, ground, stock, plantedOn, today, from }),
-  ];
 }
 
 interface PreparationOptions {
@@ -119,10 +208,10 @@ interface PreparationOptions {
   readonly upTo: 'nothing' | 'ground' | 'stock' | 'doubt';
 }
 
-function preparation(street: Street, today: IsoDate, from: Dice, options: PreparationOptions): DemoRecord[] {
+function preparation(site: Site, today: IsoDate, from: Dice, options: PreparationOptions): DemoRecord[] {
   if (options.upTo === 'nothing') return [];
   const on = addDaysTo(today, -from.whole(4, 20));
-  const measured = measuredGround(street, from);
+  const measured = measuredGround(site, from);
   // A doubtful test: the hole was topped up between two readings and nobody wrote it down.
   const percolation =
     options.upTo === 'doubt'
@@ -134,6 +223,32 @@ function preparation(street: Street, today: IsoDate, from: Dice, options: Prepar
   if (options.upTo !== 'stock') return [ground];
   const stock = measuredStock(options.kind, from, options.surplusMm);
   return [ground, record('stock', stock, { on: addDaysTo(on, 2), hour: 9, by: 'Bento Quarel', from })];
+}
+
+/** The Saturdays that were, from what was planted on them, and the next two. */
+function plantingDays(spots: readonly DemoSpot[], { seed, today, saturdays }: Making): DemoDay[] {
+  const from = dice(`${seed}/days`);
+  const plantedOn = ({ records }: DemoSpot) => records.find((one) => one.kind === 'planting')?.facts.plantedOn;
+  const ready = (name: string) =>
+    spots.filter(({ place, records }) => place === name && records.length === 2 && records[1]?.kind === 'stock');
+  const day = (onDay: IsoDate, members: readonly DemoSpot[]): DemoDay => ({
+    id: seededUuid(Date.parse(`${addDaysTo(onDay, -40)}T08:00:00Z`), from),
+    onDay,
+    title: [...new Set(members.map(({ place }) => place))].slice(0, 2).join(' and ') || 'Planting day',
+    spotIds: members.map(({ id }) => id),
+  });
+  const past = saturdays.map((onDay) =>
+    day(
+      onDay,
+      spots.filter((spot) => plantedOn(spot) === onDay),
+    ),
+  );
+  const next = nextSaturday(today);
+  return [
+    ...past.filter(({ spotIds }) => spotIds.length > 0),
+    day(next, ready('Tramway Avenue').slice(0, 34)),
+    day(addDaysTo(next, 14), ready('Saltmakers Street')),
+  ];
 }
 
 export type { DemoRecord };

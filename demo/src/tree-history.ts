@@ -3,6 +3,7 @@ import {
   addMonthsTo,
   daysBetween,
   fieldDefault,
+  groundPercolationClass,
   judgeInspection,
   monthsBetween,
   pitPlan,
@@ -20,7 +21,8 @@ import {
   type Stock,
 } from '@sombra/core';
 import { seededUuid, type Dice } from './seed';
-import type { Street } from './streets';
+import type { Site } from './measures';
+import type { Wetness } from './wetness';
 
 export type DemoRecord = FieldRecord & { readonly by: string; readonly device: string };
 
@@ -31,10 +33,13 @@ interface Condition {
   mulchHeaped: boolean;
   stake: StakeState;
   roots: CirclingRoot[];
+  stormed: boolean;
 }
 
 export interface Planted {
-  readonly street: Street;
+  readonly site: Site;
+  readonly wetness: Wetness;
+  readonly stormOn: IsoDate;
   readonly ground: GroundFacts;
   readonly stock: Stock;
   readonly plantedOn: IsoDate;
@@ -66,14 +71,14 @@ export function record<K extends RecordKind>(
  */
 export function treeHistory(planted: Planted): DemoRecord[] {
   const { records, condition } = plant(planted);
-  const percolation =
-    planted.street.percolationMmPerH < 5 ? 'stands' : planted.street.percolationMmPerH < 25 ? 'slow' : 'good';
-  const context = { practice: fieldDefault, plantedOn: planted.plantedOn, percolation } as const;
+  const percolation = groundPercolationClass(planted.ground);
+  const context = { practice: fieldDefault, plantedOn: planted.plantedOn, percolation };
   let due = scheduledLook(planted.plantedOn, planted.plantedOn, fieldDefault).on;
   let repeats = 0;
   for (;;) {
     // A finding nobody can mend is not looked at every week for ever: the inspector comes back later each time.
-    const on = addDaysTo(due, planted.from.whole(0, 9) + 30 * repeats);
+    const wished = addDaysTo(due, planted.from.whole(0, 9) + 30 * repeats);
+    const on = stormLook(wished, condition, planted) ?? wished;
     if (on > planted.today) break;
     const look = lookAt(condition, on, planted);
     records.push(
@@ -95,9 +100,18 @@ export function treeHistory(planted: Planted): DemoRecord[] {
   return records;
 }
 
-function plant({ ground, stock, plantedOn, street, from }: Planted): { records: DemoRecord[]; condition: Condition } {
+/** On the windward street the storm broke stakes: somebody walked there in the days after. */
+function stormLook(wished: IsoDate, condition: Condition, { site, stormOn, plantedOn, from }: Planted): IsoDate | null {
+  const young = monthsBetween(plantedOn, stormOn) < 24;
+  if (site.trouble !== 'storm' || condition.stormed || wished <= stormOn || plantedOn >= stormOn || !young) return null;
+  condition.stormed = true;
+  if (condition.stake !== 'none' && from.chance(0.6)) condition.stake = 'broken';
+  return from.chance(0.55) ? addDaysTo(stormOn, from.whole(1, 6)) : null;
+}
+
+function plant({ ground, stock, plantedOn, site, from }: Planted): { records: DemoRecord[]; condition: Condition } {
   // The deep lot went in by the surface of the ball: nobody probed for the topmost roots.
-  const unprobed = street.trouble === 'deep_stock' && stock.kind !== 'bare_root';
+  const unprobed = site.trouble === 'deep_stock' && stock.kind !== 'bare_root';
   const plan = pitPlan({ ground, stock, practice: fieldDefault });
   const proudMm = plan.kind === 'plan' ? plan.proudMm.value : 40;
   const widthMm = plan.kind === 'plan' ? plan.widthMm.value : 900;
@@ -116,8 +130,9 @@ function plant({ ground, stock, plantedOn, street, from }: Planted): { records: 
     flareDepthMm: buriedMm - Math.min(flare, 40) + from.between(5, 20),
     mulchDepthMm: from.between(60, 85),
     mulchHeaped: false,
-    stake: stock.heightM > 2.5 && from.chance(0.6) ? 'in_place' : 'none',
+    stake: stock.heightM > 2.5 && from.chance(site.trouble === 'forgotten_stakes' ? 0.95 : 0.6) ? 'in_place' : 'none',
     roots: potBound(stock, from),
+    stormed: false,
   };
   return { records: [record('planting', facts, { on: plantedOn, hour: 12, by: 'Bento Quarel', from })], condition };
 }
@@ -144,20 +159,20 @@ function lookAt(condition: Condition, on: IsoDate, planted: Planted): Inspection
   };
 }
 
-/** Dry summers, wet winters, and what the street does with water. */
-function probe(on: IsoDate, { street, from }: Planted): ProbeClass {
-  const month = Number(on.slice(5, 7));
-  const summer = month >= 6 && month <= 9;
-  if (street.trouble === 'ponding_clay' && !summer) return from.pick(['saturated', 'saturated', 'wet']);
-  if (street.trouble === 'overwatered' && summer) return from.pick(['saturated', 'wet', 'wet']);
-  if (summer) return from.pick(['moist', 'moist', 'moist', 'slightly_dry', 'slightly_dry', 'dry']);
-  return from.pick(['moist', 'moist', 'moist', 'moist', 'wet']);
+/** What the last fortnight left in the ball, and what the place does with water. */
+function probe(on: IsoDate, { site, wetness, from }: Planted): ProbeClass {
+  const leftMm = wetness(on);
+  if (site.trouble === 'ponding_clay' && leftMm > -25) return from.pick(['saturated', 'saturated', 'wet']);
+  if (site.trouble === 'overwatered' && leftMm < -15) return from.pick(['saturated', 'wet', 'wet']);
+  if (leftMm < -45) return from.pick(['moist', 'slightly_dry', 'slightly_dry', 'dry']);
+  if (leftMm < -15) return from.pick(['moist', 'moist', 'moist', 'moist', 'slightly_dry']);
+  return from.pick(['moist', 'moist', 'moist', 'moist', 'moist', 'moist', 'wet']);
 }
 
 const neverDone: readonly RemedyCode[] = ['lift_and_replant', 'collar_excavation', 'refer_arborist', 'stage_root_cuts'];
 
-function getsDone(remedy: RemedyCode, { street, from }: Planted): boolean {
-  if (remedy === 'remove_stake' && street.trouble === 'forgotten_stakes') return false;
+function getsDone(remedy: RemedyCode, { site, from }: Planted): boolean {
+  if (remedy === 'remove_stake' && site.trouble === 'forgotten_stakes') return false;
   if (remedy === 'find_drainage') return from.chance(0.4);
   return !neverDone.includes(remedy) && from.chance(0.85);
 }
@@ -171,10 +186,10 @@ function mend(condition: Condition, remedy: RemedyCode): void {
   if (remedy === 'cut_root') condition.roots = [];
 }
 
-function age(condition: Condition, days: number, { street, from }: Planted): void {
+function age(condition: Condition, days: number, { site, from }: Planted): void {
   condition.mulchDepthMm = Math.max(5, condition.mulchDepthMm - days * from.between(0.05, 0.12));
   condition.flareDepthMm += days * 0.01;
-  if (street.trouble === 'mulch_heaps' && from.chance(0.3)) {
+  if (site.trouble === 'mulch_heaps' && from.chance(0.3)) {
     condition.mulchHeaped = true;
     condition.mulchDepthMm += 70;
   }
