@@ -18,10 +18,10 @@ const plain = (name) => ({
   transform: swc,
   moduleNameMapper: packages,
   // ES modules without a CommonJS build.
-  transformIgnorePatterns: ['/node_modules/(?!(uuid)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(uuid|pbf|@mapbox/vector-tile|@mapbox/point-geometry)/)'],
 });
 
-swc['^.+/node_modules/uuid/.+\\.js$'] = swc['^.+\\.ts$'];
+swc['^.+/node_modules/(uuid|pbf|@mapbox/[a-z-]+)/.+\\.js$'] = swc['^.+\\.ts$'];
 
 module.exports = {
   projects: [

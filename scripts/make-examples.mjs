@@ -4,7 +4,7 @@ import path from 'node:path';
 import { buildAll } from './build.mjs';
 import { root } from './root.mjs';
 
-await buildAll();
+await buildAll({ web: false });
 const run = spawnSync(
   process.execPath,
   [path.join(root, 'dist/server/write-examples.js'), path.join(root, 'examples')],

@@ -10,7 +10,10 @@ const { clusterFolder, startCluster } = await import('./cluster.mjs');
 const { buildAll } = await import('./build.mjs');
 await buildAll();
 
+const { startPosition } = await import('../standins/position.mjs');
+
 const cluster = await startCluster({ folder: clusterFolder('cluster') });
+const position = process.env.POSITION_URL ? undefined : await startPosition();
 const port = process.env.PORT ?? '4310';
 const env = {
   ...process.env,
@@ -19,7 +22,9 @@ const env = {
   DATABASE_URL: cluster.appUrl(cluster.database),
   SESSION_SECRET: cluster.sessionSecret,
   WEB_ROOT: path.join(root, 'dist/web/browser'),
+  STORAGE_FOLDER: process.env.STORAGE_FOLDER ?? clusterFolder('storage'),
   LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+  ...(position ? { POSITION_URL: position.url, POSITION_SIMULATED: 'yes' } : {}),
 };
 
 const entry = (name) => path.join(root, 'dist/server', `${name}.js`);
@@ -30,6 +35,7 @@ function stop(status) {
   if (stopping) return;
   stopping = true;
   const finish = () => {
+    position?.stop();
     cluster.stop();
     process.exit(status);
   };

@@ -6,3 +6,7 @@ export * from './session';
 export * from './spots';
 export * from './imports';
 export * from './files/spot-row';
+export * from './map';
+export * from './season';
+export * from './views';
+export * from './find';

@@ -9,3 +9,6 @@ export const instant = z.iso.datetime({ offset: true });
 /** Ids are made by the device that makes the thing. */
 export const recordId = z.uuidv7();
 export const entityId = z.uuid();
+
+/** [longitude, latitude] in degrees. */
+export const positionSchema = z.tuple([measure('lng'), measure('lat')]);

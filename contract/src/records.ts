@@ -6,13 +6,15 @@ import {
   type FieldRecord,
   type GroundFacts,
   type Inspection,
+  type Move,
   type PlantingFacts,
   type RemedyCode,
   type RemedyDone,
+  type Retraction,
   type Stock,
 } from '@sombra/core';
 import { z } from 'zod';
-import { instant, isoDate, measure, recordId, entityId } from './measures';
+import { entityId, instant, isoDate, measure, positionSchema, recordId } from './measures';
 
 export const groundFactsSchema = z.strictObject({
   soil: z.enum(soilClasses).nullable(),
@@ -116,6 +118,21 @@ export const remedySchema = z.strictObject({
   doneOn: isoDate,
 }) satisfies z.ZodType<RemedyDone>;
 
+const reasonText = z
+  .string()
+  .trim()
+  .min(3, 'must say why, in 3 letters or more')
+  .max(300, 'must be 300 letters at most');
+
+export const moveSchema = z.strictObject({
+  movedOn: isoDate,
+  from: positionSchema,
+  to: positionSchema,
+  reason: reasonText,
+}) satisfies z.ZodType<Move>;
+
+export const retractionSchema = z.strictObject({ reason: reasonText }) satisfies z.ZodType<Retraction>;
+
 const envelope = { id: recordId, recordedAt: instant, supersedes: recordId.nullable() };
 const recordOf = <K extends string, F extends z.ZodType>(kind: K, facts: F) =>
   z.strictObject({ ...envelope, kind: z.literal(kind), facts });
@@ -127,6 +144,8 @@ export const fieldRecordSchema = z.discriminatedUnion('kind', [
   recordOf('planting', plantingSchema),
   recordOf('inspection', inspectionSchema),
   recordOf('remedy', remedySchema),
+  recordOf('move', moveSchema),
+  recordOf('retraction', retractionSchema),
 ]) satisfies z.ZodType<FieldRecord>;
 
 /** Who made a record, on what, and when it reached the server. */
@@ -155,3 +174,12 @@ export const recordReceiptSchema = z.object({
   spotVersion: z.int(),
 });
 export type RecordReceipt = z.infer<typeof recordReceiptSchema>;
+
+/** Records of one act on several spots: kept all together or not at all. */
+export const sendBatchSchema = z.strictObject({ records: z.array(sendRecordSchema).min(1).max(500) });
+export interface SendBatch {
+  readonly records: readonly SendRecord[];
+}
+
+export const batchReceiptSchema = z.object({ receipts: z.array(recordReceiptSchema) });
+export type BatchReceipt = z.infer<typeof batchReceiptSchema>;

@@ -1,13 +1,21 @@
-import { stages, type Decision, type Practice, type Stage } from '@sombra/core';
+import {
+  probeClasses,
+  stages,
+  type Decision,
+  type DecisionKind,
+  type Practice,
+  type Reason,
+  type Stage,
+} from '@sombra/core';
 import { z } from 'zod';
+import { entityId, isoDate, positionSchema } from './measures';
 import { practiceSchema } from './practice';
-import { keptRecordSchema, type KeptRecord } from './records';
-
-export const positionSchema = z.tuple([z.number().min(-180).max(180), z.number().min(-85).max(85)]);
+import { keptRecordSchema, remedyCodes, type KeptRecord } from './records';
 
 /** Reasons are made by the core on either side; here only their envelope is checked. */
 const reasonSchema = z.object({ code: z.string(), facts: z.record(z.string(), z.unknown()) });
-const levelSchema = z.enum(['good', 'watch', 'act', 'urgent']);
+const levels = ['good', 'watch', 'act', 'urgent'] as const;
+const levelSchema = z.enum(levels);
 const stageSchema = z.enum(stages);
 
 export const spotLineSchema = z.object({
@@ -18,21 +26,90 @@ export const spotLineSchema = z.object({
   species: z.string().nullable(),
   stage: stageSchema,
   level: levelSchema,
+  plantedOn: z.iso.date().nullable(),
+  probe: z.enum(probeClasses).nullable(),
   nextLookOn: z.iso.date().nullable(),
+  /** Decisions that are open on the day asked for, due or not. */
   decisions: z.int(),
+  /** The earliest of their last days. */
+  dueOn: z.iso.date().nullable(),
+  position: positionSchema,
 });
 export type SpotLine = z.infer<typeof spotLineSchema>;
 
-export const spotListQuerySchema = z.strictObject({
-  stage: stageSchema.optional(),
+/** `a,b,c` in an address, or a list. */
+const several = <S extends z.ZodType>(schema: S) =>
+  z.preprocess(
+    (value) => (typeof value === 'string' ? value.split(',').filter((part) => part !== '') : value),
+    z.array(schema).min(1).max(200),
+  );
+
+/** `lng,lat;lng,lat;…`: the corners of a ring, not closed. */
+const areaSchema = z.preprocess(
+  (value) =>
+    typeof value === 'string' ? value.split(';').map((corner) => corner.split(',').map((part) => Number(part))) : value,
+  z.array(positionSchema).min(3, 'must have 3 corners or more').max(400),
+);
+
+/** Which spots are meant: all parts must hold. The same words stand in addresses, saved views and calls. */
+export const spotFilterSchema = z.strictObject({
+  /** The day to look at; today where missing. */
+  on: isoDate.optional(),
+  stage: several(stageSchema).optional(),
+  level: several(levelSchema).optional(),
+  place: several(z.string().trim().min(1).max(80)).optional(),
+  species: several(z.string().trim().min(1).max(80)).optional(),
+  probe: several(z.enum(probeClasses)).optional(),
+  remedy: several(z.enum(remedyCodes)).optional(),
+  /** Decisions whose last day has passed, or comes within seven days. */
+  due: z.enum(['late', 'week']).optional(),
+  planted: z.enum(['yes', 'no']).optional(),
+  /** Planted between 1 July of this year and 30 June of the next. */
+  season: z.coerce.number().int().min(1950).max(2200).optional(),
+  recordedBy: z.string().trim().min(1).max(120).optional(),
+  day: entityId.optional(),
+  ref: several(z.string().trim().min(1).max(24)).optional(),
   find: z.string().trim().max(80).optional(),
-  limit: z.coerce.number().int().min(1).max(500).default(200),
-  after: z.string().max(40).optional(),
+  area: areaSchema.optional(),
+});
+export type SpotFilter = z.infer<typeof spotFilterSchema>;
+
+export const spotSorts = [
+  'ref',
+  'place',
+  'species',
+  'stage',
+  'level',
+  'plantedOn',
+  'probe',
+  'nextLookOn',
+  'dueOn',
+  'decisions',
+] as const;
+export type SpotSort = (typeof spotSorts)[number];
+
+const order = {
+  sort: z.enum(spotSorts).default('ref'),
+  down: z.preprocess((value) => value === true || value === 'true', z.boolean()).default(false),
+};
+
+export const spotListQuerySchema = spotFilterSchema.extend({
+  ...order,
+  offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
+  limit: z.coerce.number().int().min(1).max(5000).default(200),
 });
 export type SpotListQuery = z.infer<typeof spotListQuerySchema>;
 
+export const spotCsvQuerySchema = spotFilterSchema.extend({ ...order, columns: several(z.enum(spotSorts)) });
+export type SpotCsvQuery = z.infer<typeof spotCsvQuerySchema>;
+
 export const spotListSchema = z.object({ lines: z.array(spotLineSchema), total: z.int() });
 export type SpotList = z.infer<typeof spotListSchema>;
+
+const counted = z.array(z.object({ name: z.string(), count: z.int() }));
+/** What there is to choose from in a filter, most frequent first. */
+export const facetsSchema = z.object({ places: counted, species: counted, stages: counted, levels: counted });
+export type Facets = z.infer<typeof facetsSchema>;
 
 /** A spot with its tree and all its records: enough for the core to work everything else out. */
 export const spotDetailSchema = z.object({
@@ -54,13 +131,46 @@ export interface SpotDetail {
   records: KeptRecord[];
 }
 
+export const addSpotSchema = z.strictObject({
+  id: entityId,
+  treeId: entityId,
+  ref: z.string().trim().min(1, 'must not be empty').max(24),
+  place: z.string().trim().min(1, 'must not be empty').max(80),
+  position: positionSchema,
+  species: z.string().trim().min(1).max(80).nullable(),
+});
+export type AddSpot = z.infer<typeof addSpotSchema>;
+
+export const nearQuerySchema = z.strictObject({ lng: z.coerce.number(), lat: z.coerce.number() });
+/** What a new spot at a position would be called. */
+export const nearSchema = z.object({ place: z.string().nullable(), distanceM: z.number().nullable(), ref: z.string() });
+export type Near = z.infer<typeof nearSchema>;
+
+export const withdrawSchema = z.strictObject({
+  spotIds: z.array(entityId).min(1).max(500),
+  /** False brings them back. */
+  withdrawn: z.boolean(),
+});
+export type Withdraw = z.infer<typeof withdrawSchema>;
+
+const decisionKinds = [
+  'measure_ground',
+  'measure_stock',
+  'resolve_pit',
+  'record_planting',
+  'do_remedy',
+  'look',
+] as const satisfies readonly DecisionKind[];
+
+/** Alike decisions at one place; the spot named is the one whose last day comes first. */
 export const deskLineSchema = z.object({
+  count: z.int(),
+  place: z.string(),
   spotId: z.uuid(),
   treeId: z.uuid().nullable(),
   ref: z.string(),
-  place: z.string(),
   species: z.string().nullable(),
-  kind: z.enum(['measure_ground', 'measure_stock', 'resolve_pit', 'record_planting', 'do_remedy', 'look']),
+  kind: z.enum(decisionKinds),
   stage: stageSchema,
   level: levelSchema,
   dueOn: z.iso.date().nullable(),
@@ -70,25 +180,68 @@ export const deskLineSchema = z.object({
   daysLate: z.number().nullable(),
 });
 export interface DeskLine extends Decision {
+  readonly count: number;
+  readonly place: string;
   readonly spotId: string;
   readonly treeId: string | null;
   readonly ref: string;
-  readonly place: string;
   readonly species: string | null;
   readonly points: number;
   readonly daysLate: number | null;
 }
 
+/** Names one line of the desk. */
+export const deskGroupQuerySchema = z.strictObject({
+  on: isoDate.optional(),
+  place: z.string().trim().min(1).max(80),
+  kind: z.enum(decisionKinds),
+  level: levelSchema,
+  remedy: z.enum(remedyCodes).optional(),
+});
+export type DeskGroupQuery = z.infer<typeof deskGroupQuerySchema>;
+
+export const deskMembersSchema = z.array(
+  z.object({
+    spotId: z.uuid(),
+    treeId: z.uuid().nullable(),
+    ref: z.string(),
+    species: z.string().nullable(),
+    dueOn: z.iso.date().nullable(),
+    because: z.array(reasonSchema),
+  }),
+);
+/** One of the trees a line stands for, with its own reason. */
+export interface DeskMember {
+  readonly spotId: string;
+  readonly treeId: string | null;
+  readonly ref: string;
+  readonly species: string | null;
+  readonly dueOn: string | null;
+  readonly because: readonly Reason[];
+}
+
+export const openRemediesSchema = z.strictObject({ spotIds: z.array(entityId).min(1).max(500) });
+export const openRemedyListSchema = z.array(z.object({ remedy: z.enum(remedyCodes), spotIds: z.array(z.uuid()) }));
+export type OpenRemedy = z.infer<typeof openRemedyListSchema>[number];
+
+export const deskQuerySchema = z.strictObject({ on: isoDate.optional() });
+
 export const deskSchema = z.object({
   today: z.iso.date(),
+  /** The day the list is for; today unless another was asked for. */
+  on: z.iso.date(),
   lines: z.array(deskLineSchema),
+  /** Lines there are, shown or not, and the decisions in them. */
+  groups: z.int(),
   total: z.int(),
-  /** Decisions waiting in each stage today. */
+  /** Decisions waiting in each stage on that day. */
   waiting: z.partialRecord(stageSchema, z.int()),
 });
 export interface Desk {
   today: string;
+  on: string;
   lines: DeskLine[];
+  groups: number;
   total: number;
   waiting: Partial<Record<Stage, number>>;
 }

@@ -133,7 +133,7 @@ test('a kill in the middle of an import leaves all or nothing', async ({ signedI
   await readFile(page, town, csv('many.csv', `ref,place,lng,lat\n${many}\n`));
   // A lock on a table the import writes last in each part holds it half way, its first spots written.
   const blocker = await town.owner();
-  await blocker.query('begin; lock table spot_state in exclusive mode');
+  await blocker.query('begin; lock table spot_period in exclusive mode');
   await page.getByRole('button', { name: 'Import 2000 spots' }).click();
   const waiting = async () =>
     (

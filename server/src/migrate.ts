@@ -1,5 +1,6 @@
 import { openDatabase } from './platform/db';
 import { migrate } from './platform/migrations';
+import { rebuildIfStale } from './record/derive';
 
 /** Brings the database up to date. Runs as the owner of the schema, not as the application. */
 const url = process.env['OWNER_DATABASE_URL'];
@@ -7,6 +8,7 @@ if (!url) throw new Error('OWNER_DATABASE_URL is missing');
 const db = openDatabase(url, { applicationName: 'sombra-migrate' });
 try {
   await migrate(db);
+  await db.transaction(rebuildIfStale);
 } finally {
   await db.destroy();
 }

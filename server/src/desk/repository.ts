@@ -1,33 +1,102 @@
-import type { DeskLine } from '@sombra/contract';
-import { addDaysTo, defaultUrgency, type IsoDate } from '@sombra/core';
+import type { DeskGroupQuery, DeskMember, OpenRemedy } from '@sombra/contract';
+import { addDaysTo, type Decision, type DecisionKind, type IsoDate, type Stage, type UrgencyRules } from '@sombra/core';
+import type { Knex } from 'knex';
 import type { Db } from '../platform/db';
+import { onDay } from '../spots/filter-repository';
 
-type OpenDecision = Omit<DeskLine, 'points' | 'daysLate'>;
+export interface DeskDay {
+  readonly on: IsoDate;
+  readonly today: IsoDate;
+  readonly rules: UrgencyRules;
+}
 
-/** Decisions that could be due at this date by the widest of the urgency rules. */
-export async function openDecisions(db: Db, today: IsoDate): Promise<OpenDecision[]> {
-  const ahead = Math.max(...Object.values(defaultUrgency.showDaysAhead));
-  return db('decision')
+/** Decisions due on a day by the rules: those without a last day always are. */
+function dueDecisions(db: Db, { on, today, rules }: DeskDay): Knex.QueryBuilder {
+  const kinds = Object.entries(rules.showDaysAhead) as [DecisionKind, number][];
+  return onDay(db('decision'), 'decision', on, today).where((due) => {
+    void due.whereNull('decision.due_on');
+    for (const [kind, ahead] of kinds) {
+      void due.orWhere((of) => of.where('decision.kind', kind).where('decision.due_on', '<=', addDaysTo(on, ahead)));
+    }
+  });
+}
+
+/** Alike decisions at one place. */
+export interface DecisionGroup extends Omit<Decision, 'because'> {
+  readonly count: number;
+  readonly place: string;
+  /** The spot whose last day comes first. */
+  readonly spotId: string;
+}
+
+export async function decisionGroups(db: Db, day: DeskDay): Promise<DecisionGroup[]> {
+  return dueDecisions(db, day)
     .join('spot', 'spot.id', 'decision.spot_id')
     .join('place', 'place.id', 'spot.place_id')
-    .leftJoin('tree', 'tree.id', 'decision.tree_id')
-    .where((or) => or.whereNull('decision.due_on').orWhere('decision.due_on', '<=', addDaysTo(today, ahead)))
-    .orderBy([
-      { column: 'decision.due_on', order: 'asc', nulls: 'last' },
-      { column: 'spot.ref' },
-      { column: 'decision.position' },
-    ])
-    .select<OpenDecision[]>(
-      'decision.spot_id as spotId',
-      'decision.tree_id as treeId',
-      'spot.ref',
+    .groupBy('place.name', 'decision.kind', 'decision.remedy', 'decision.level', 'decision.stage')
+    .orderByRaw('min(decision.due_on) nulls last, place.name')
+    .select<DecisionGroup[]>(
       'place.name as place',
-      'tree.species',
       'decision.kind',
-      'decision.stage',
-      'decision.level',
-      'decision.due_on as dueOn',
       'decision.remedy',
-      'decision.because',
+      'decision.level',
+      'decision.stage',
+      db.raw('min(decision.due_on) as "dueOn"'),
+      db.raw('count(*)::int as count'),
+      db.raw('(array_agg(decision.spot_id order by decision.due_on nulls last, spot.ref))[1] as "spotId"'),
     );
+}
+
+const memberColumns = [
+  'decision.spot_id as spotId',
+  'decision.tree_id as treeId',
+  'spot.ref',
+  'tree.species',
+  'decision.due_on as dueOn',
+  'decision.because',
+];
+
+const withSpots = (query: Knex.QueryBuilder) =>
+  query
+    .join('spot', 'spot.id', 'decision.spot_id')
+    .join('place', 'place.id', 'spot.place_id')
+    .leftJoin('tree', 'tree.id', 'decision.tree_id');
+
+/** The decisions of one group, the earliest last day first. */
+export async function groupMembers(db: Db, day: DeskDay, group: DeskGroupQuery, limit: number): Promise<DeskMember[]> {
+  const { place, kind, level, remedy } = group;
+  return withSpots(dueDecisions(db, day))
+    .where({ 'place.name': place, 'decision.kind': kind, 'decision.level': level })
+    .whereRaw('decision.remedy is not distinct from ?', [remedy ?? null])
+    .orderByRaw('decision.due_on nulls last, spot.ref')
+    .limit(limit)
+    .select<DeskMember[]>(memberColumns);
+}
+
+type FirstMember = DeskMember & Pick<Decision, 'kind' | 'level' | 'remedy'>;
+
+/** The decisions of these spots, to tell the reason of each group's first one. */
+export async function decisionsOfSpots(db: Db, day: DeskDay, spotIds: readonly string[]): Promise<FirstMember[]> {
+  return withSpots(dueDecisions(db, day))
+    .whereRaw('decision.spot_id = any(?::uuid[])', [[...spotIds]])
+    .orderBy(['decision.spot_id', 'decision.position'])
+    .select<FirstMember[]>(...memberColumns, 'decision.kind', 'decision.level', 'decision.remedy');
+}
+
+export async function waitingByStage(db: Db, day: DeskDay): Promise<Partial<Record<Stage, number>>> {
+  const rows = await dueDecisions(db, day)
+    .groupBy('decision.stage')
+    .select<{ stage: Stage; count: number }[]>('decision.stage as stage', db.raw('count(*)::int as count'));
+  return Object.fromEntries(rows.map(({ stage, count }) => [stage, count]));
+}
+
+/** Remedies open now on these spots, with the spots each waits on. */
+export async function openRemedies(db: Db, spotIds: readonly string[]): Promise<OpenRemedy[]> {
+  return db('decision')
+    .whereRaw('spot_id = any(?::uuid[])', [[...spotIds]])
+    .whereNull('until_day')
+    .whereNotNull('remedy')
+    .groupBy('remedy')
+    .orderByRaw('count(distinct spot_id) desc, remedy')
+    .select<OpenRemedy[]>('remedy', db.raw('array_agg(distinct spot_id) as "spotIds"'));
 }

@@ -1,18 +1,54 @@
-import type { Desk } from '@sombra/contract';
-import { rankDecisions, type Stage } from '@sombra/core';
+import type { Desk, DeskGroupQuery, DeskLine, DeskMember } from '@sombra/contract';
+import { defaultUrgency, rankDecisions, type IsoDate, type Ranked } from '@sombra/core';
 import type { Knex } from 'knex';
 import { programmeToday } from '../people/service';
-import { openDecisions } from './repository';
+import {
+  decisionGroups,
+  decisionsOfSpots,
+  groupMembers,
+  waitingByStage,
+  type DecisionGroup,
+  type DeskDay,
+} from './repository';
 
 /** Lines a person can take in; the stages hold the rest. */
 const mostLines = 200;
+const mostMembers = 500;
 
-/** What needs somebody today, the most costly to leave first, and how much waits in each stage. */
-export async function desk(db: Knex): Promise<Desk> {
+async function dayOf(db: Knex, asked: IsoDate | undefined): Promise<DeskDay> {
   const today = await programmeToday(db);
-  const ranked = rankDecisions(await openDecisions(db, today), today);
-  const waiting: Partial<Record<Stage, number>> = {};
-  for (const { decision } of ranked) waiting[decision.stage] = (waiting[decision.stage] ?? 0) + 1;
-  const lines = ranked.slice(0, mostLines).map(({ decision, points, daysLate }) => ({ ...decision, points, daysLate }));
-  return { today, lines, total: ranked.length, waiting };
+  return { on: asked ?? today, today, rules: defaultUrgency };
+}
+
+/** What needs somebody on a day, the most costly to leave first, and how much waits in each stage. */
+export async function desk(db: Knex, asked?: IsoDate): Promise<Desk> {
+  const day = await dayOf(db, asked);
+  const [groups, waiting] = await Promise.all([decisionGroups(db, day), waitingByStage(db, day)]);
+  const unreasoned = groups.map((group) => ({ ...group, because: [] }));
+  const ranked = rankDecisions(unreasoned, day.on);
+  const lines = await withReasons(db, day, ranked.slice(0, mostLines));
+  const total = groups.reduce((sum, { count }) => sum + count, 0);
+  return { today: day.today, on: day.on, lines, groups: ranked.length, total, waiting };
+}
+
+type RankedGroup = Ranked<DecisionGroup & { because: readonly [] | never[] }>;
+
+async function withReasons(db: Knex, day: DeskDay, ranked: readonly RankedGroup[]): Promise<DeskLine[]> {
+  const firsts = await decisionsOfSpots(
+    db,
+    day,
+    ranked.map(({ decision }) => decision.spotId),
+  );
+  return ranked.flatMap(({ decision, points, daysLate }) => {
+    const { spotId, kind, level, remedy } = decision;
+    const first = firsts.find(
+      (one) => one.spotId === spotId && one.kind === kind && one.level === level && one.remedy === remedy,
+    );
+    return first ? [{ ...decision, ...first, points, daysLate }] : [];
+  });
+}
+
+/** The trees one line of the desk stands for. */
+export async function deskMembers(db: Knex, group: DeskGroupQuery): Promise<DeskMember[]> {
+  return groupMembers(db, await dayOf(db, group.on), group, mostMembers);
 }

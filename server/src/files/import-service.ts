@@ -3,6 +3,7 @@ import { ConflictError, InvalidInputError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
 import { bumpSpots, insertSpots, placeIds, spotsByRef, takenIds, updateSpot } from '../ground/repository';
+import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
 import { deriveAndKeep } from '../record/derive';
@@ -99,7 +100,12 @@ async function requireFreeIds(trx: Db, planned: readonly PlannedRow[]): Promise<
   }
 }
 
+/** A spot a file brings along has been in the programme since the first record it carries. */
+const addedOn = ({ records }: PlannedRow, today: string): string =>
+  [today, ...records.map(({ record }) => record.recordedAt.slice(0, 10))].sort()[0] ?? today;
+
 async function writeChunk(trx: Knex.Transaction, by: string, rows: readonly PlannedRow[]): Promise<void> {
+  const today = await programmeToday(trx);
   const places = await placeIds(
     trx,
     rows.map(({ row }) => row.cells.place),
@@ -109,7 +115,8 @@ async function writeChunk(trx: Knex.Transaction, by: string, rows: readonly Plan
   const fresh = rows.filter(({ verdict }) => verdict === 'new');
   const spotOf = (planned: PlannedRow) => {
     const { ref, lng, lat, species } = planned.row.cells;
-    return { id: planned.spotId, ref, placeId: placeOf(planned), lng, lat, treeId: planned.treeId, species };
+    const { spotId: id, treeId } = planned;
+    return { id, addedOn: addedOn(planned, today), ref, placeId: placeOf(planned), lng, lat, treeId, species };
   };
   await insertSpots(trx, fresh.map(spotOf), by);
   for (const planned of rows.filter(({ updatesSpot }) => updatesSpot)) await updateSpot(trx, spotOf(planned));

@@ -1,4 +1,3 @@
-import type { SpotLine, SpotListQuery } from '@sombra/contract';
 import type { Db } from '../platform/db';
 
 export interface SpotRow {
@@ -94,6 +93,8 @@ export async function placeIds(trx: Db, names: readonly string[], newId: () => s
 
 export interface NewSpot {
   readonly id: string;
+  /** The day it came into the programme. */
+  readonly addedOn: string;
   readonly ref: string;
   readonly placeId: string;
   readonly lng: number;
@@ -109,6 +110,7 @@ export async function insertSpots(trx: Db, spots: readonly NewSpot[], by: string
       id: spot.id,
       ref: spot.ref,
       place_id: spot.placeId,
+      added_on: spot.addedOn,
       position: trx.raw('st_setsrid(st_makepoint(?, ?), 4326)', [spot.lng, spot.lat]),
       changed_by: by,
     })),
@@ -129,6 +131,13 @@ export async function updateSpot(
   if (spot.treeId) await trx('tree').where({ id: spot.treeId }).update({ species: spot.species });
 }
 
+/** Sets a spot elsewhere; the record that says why is written by the caller. */
+export async function placeSpot(trx: Db, id: string, [lng, lat]: readonly [number, number]): Promise<void> {
+  await trx('spot')
+    .where({ id })
+    .update({ position: trx.raw('st_setsrid(st_makepoint(?, ?), 4326)', [lng, lat]) });
+}
+
 /** Ids among these already used by spots or trees. */
 export async function takenIds(db: Db, ids: readonly string[]): Promise<Set<string>> {
   const rows = await db
@@ -142,37 +151,4 @@ export async function takenIds(db: Db, ids: readonly string[]): Promise<Set<stri
         .whereRaw('id = any(?::uuid[])', [[...ids]]),
     );
   return new Set(rows.map((row) => row.id));
-}
-
-const escapeLike = (text: string): string => text.replace(/[\\%_]/g, (c) => `\\${c}`);
-
-export async function listSpots(db: Db, query: SpotListQuery): Promise<{ lines: SpotLine[]; total: number }> {
-  const base = db('spot')
-    .join('place', 'place.id', 'spot.place_id')
-    .join('spot_state', 'spot_state.spot_id', 'spot.id')
-    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')));
-  if (query.stage) void base.where('spot_state.stage', query.stage);
-  if (query.find) {
-    const like = `%${escapeLike(query.find)}%`;
-    void base.where((or) =>
-      or.whereILike('spot.ref', like).orWhereILike('place.name', like).orWhereILike('tree.species', like),
-    );
-  }
-  const count = await base.clone().count<{ count: number }[]>('* as count');
-  if (query.after) void base.where('spot.ref', '>', query.after);
-  const lines = await base
-    .orderBy('spot.ref')
-    .limit(query.limit)
-    .select<SpotLine[]>(
-      'spot.id as spotId',
-      'tree.id as treeId',
-      'spot.ref',
-      'place.name as place',
-      'tree.species',
-      'spot_state.stage',
-      'spot_state.level',
-      'spot_state.next_look_on as nextLookOn',
-      db.raw('(select count(*)::int from decision where decision.spot_id = spot.id) as decisions'),
-    );
-  return { lines, total: Number(count[0]?.count ?? 0) };
 }

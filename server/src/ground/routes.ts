@@ -1,18 +1,14 @@
-import { entityId, spotListQuerySchema } from '@sombra/contract';
+import { entityId } from '@sombra/contract';
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { parse } from '../platform/problems';
-import { listSpots } from './repository';
 import { spotDetail, spotDetailOfTree } from './service';
 
 const idSchema = z.object({ id: entityId });
 
 export function groundRoutes(db: Knex): Router {
   const router = Router();
-  router.get('/spots', async (request, response) => {
-    response.json(await listSpots(db, parse(spotListQuerySchema, request.query)));
-  });
   router.get('/spots/:id', async (request, response) => {
     response.json(await spotDetail(db, parse(idSchema, request.params).id));
   });

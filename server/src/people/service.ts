@@ -6,7 +6,7 @@ import { formatISO } from 'date-fns';
 import type { Knex } from 'knex';
 import type pg from 'pg';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
-import { asActor } from '../platform/db';
+import { asActor, type Db } from '../platform/db';
 import { TooManyTriesError } from '../platform/problems';
 import { findBySignIn, programmeTimeZone, setUnits } from './repository';
 
@@ -66,7 +66,7 @@ export function makePeople(db: Knex, pool: pg.Pool) {
 export type People = ReturnType<typeof makePeople>;
 
 /** Today's date where the programme is. */
-export async function programmeToday(db: Knex): Promise<IsoDate> {
+export async function programmeToday(db: Db): Promise<IsoDate> {
   const now = TZDate.tz(await programmeTimeZone(db));
   return formatISO(now, { representation: 'date' });
 }

@@ -9,10 +9,17 @@ import { pinoHttp } from 'pino-http';
 import type { Logger } from 'pino';
 import { deskRoutes } from '../desk/routes';
 import { fileRoutes } from '../files/routes';
+import { findRoutes } from '../find/routes';
 import { groundRoutes } from '../ground/routes';
+import type { LiveHub } from '../live/hub';
+import { liveRoutes } from '../live/routes';
+import { mapRoutes } from '../map/routes';
 import { peopleRoutes } from '../people/routes';
 import { makePeople } from '../people/service';
 import { recordRoutes } from '../record/routes';
+import { seasonRoutes } from '../season/routes';
+import { spotRoutes } from '../spots/routes';
+import { viewRoutes } from '../views/routes';
 import type { Config } from './config';
 import { answerErrors, noSuchDoor } from './problems';
 import { csrf, requireUser, sessions } from './sessions';
@@ -22,9 +29,11 @@ export interface AppParts {
   readonly db: Knex;
   readonly sessionPool: pg.Pool;
   readonly logger: Logger;
+  readonly live: LiveHub;
 }
 
-export function makeApp({ config, db, sessionPool, logger }: AppParts): Express {
+export function makeApp(parts: AppParts): Express {
+  const { config, logger } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', 'loopback');
@@ -63,14 +72,14 @@ export function makeApp({ config, db, sessionPool, logger }: AppParts): Express 
     }),
   );
   app.use(compression());
-  app.use('/api', api({ config, db, sessionPool, logger }));
+  app.use('/api', api(parts));
   if (config.webRoot) serveWeb(app, config.webRoot);
   app.use(noSuchDoor);
   app.use(answerErrors);
   return app;
 }
 
-function api({ config, db, sessionPool }: AppParts): express.Router {
+function api({ config, db, sessionPool, live }: AppParts): express.Router {
   const router = express.Router();
   router.use((_request, response, next) => {
     response.setHeader('cache-control', 'no-store');
@@ -81,7 +90,8 @@ function api({ config, db, sessionPool }: AppParts): express.Router {
   router.use(peopleRoutes(makePeople(db, sessionPool)));
   router.use(requireUser);
   router.use(csrf.csrfSynchronisedProtection);
-  router.use(deskRoutes(db), groundRoutes(db), recordRoutes(db), fileRoutes(db));
+  router.use(deskRoutes(db), spotRoutes(db), groundRoutes(db), recordRoutes(db), fileRoutes(db));
+  router.use(seasonRoutes(db), findRoutes(db), viewRoutes(db), mapRoutes(db, config), liveRoutes(live));
   router.use(noSuchDoor);
   return router;
 }

@@ -9,6 +9,11 @@ const environmentSchema = z.object({
   DATABASE_URL: z.url(),
   SESSION_SECRET: z.string().min(32),
   WEB_ROOT: z.string().optional(),
+  /** Folder for uploaded files that are no rows of a table. */
+  STORAGE_FOLDER: z.string().default('storage'),
+  /** Position service of the crews, if there is one; `POSITION_SIMULATED` says that it is the stand-in. */
+  POSITION_URL: z.url().optional(),
+  POSITION_SIMULATED: z.enum(['yes', 'no']).default('no'),
   /** 'on' when browsers reach the server over TLS: cookies are then marked Secure. */
   TLS: z.enum(['on', 'off']).default('off'),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
@@ -20,6 +25,8 @@ export interface Config {
   readonly databaseUrl: string;
   readonly sessionSecret: string;
   readonly webRoot: string | undefined;
+  readonly storageFolder: string;
+  readonly position: { readonly url: string; readonly simulated: boolean } | null;
   readonly secureCookies: boolean;
   readonly logLevel: string;
 }
@@ -38,6 +45,8 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     databaseUrl: env.DATABASE_URL,
     sessionSecret: env.SESSION_SECRET,
     webRoot: env.WEB_ROOT,
+    storageFolder: env.STORAGE_FOLDER,
+    position: env.POSITION_URL ? { url: env.POSITION_URL, simulated: env.POSITION_SIMULATED === 'yes' } : null,
     secureCookies: env.TLS === 'on',
     logLevel: env.LOG_LEVEL,
   };

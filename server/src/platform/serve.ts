@@ -1,6 +1,7 @@
 import type { Logger } from 'pino';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { LiveHub } from '../live/hub';
 import { makeApp } from './app';
 import type { Config } from './config';
 import { openDatabase } from './db';
@@ -15,7 +16,9 @@ export interface RunningServer {
 export async function serve(config: Config, logger: Logger): Promise<RunningServer> {
   const db = openDatabase(config.databaseUrl, { onWarning: (message) => logger.warn({ message }, 'database driver') });
   const sessionPool = openSessionPool(config, (error) => logger.warn({ err: error }, 'session connection lost'));
-  const app = makeApp({ config, db, sessionPool, logger });
+  const live = new LiveHub(config.databaseUrl, (error) => logger.warn({ err: error }, 'live updates lost'));
+  await live.start();
+  const app = makeApp({ config, db, sessionPool, logger, live });
   const server = await new Promise<Server>((resolve, reject) => {
     const listening = app.listen(config.port, config.host, (error?: Error) =>
       error ? reject(error) : resolve(listening),
@@ -26,6 +29,7 @@ export async function serve(config: Config, logger: Logger): Promise<RunningServ
     port,
     async stop() {
       const closed = new Promise<void>((resolve) => server.close(() => resolve()));
+      await live.stop();
       server.closeIdleConnections();
       setTimeout(() => server.closeAllConnections(), 2000).unref();
       await closed;

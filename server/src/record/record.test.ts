@@ -136,11 +136,13 @@ describe('what follows from records', () => {
     await town.db.transaction(async (trx) => {
       expect((await rebuildAll(trx)).differing).toEqual([]);
     });
-    await town.db('spot_state').where({ spot_id: spotId }).update({ stage: 'ground' });
+    await town.db('spot_period').where({ spot_id: spotId, until_day: null }).update({ stage: 'ground' });
     await town.db.transaction(async (trx) => {
       expect((await rebuildAll(trx)).differing).toEqual([spotId]);
     });
-    expect(await town.db('spot_state').where({ spot_id: spotId }).first('stage')).toEqual({ stage: 'inspect' });
+    expect(await town.db('spot_period').where({ spot_id: spotId, until_day: null }).first('stage')).toEqual({
+      stage: 'inspect',
+    });
   });
 });
 

@@ -5,7 +5,7 @@ import {
   type FieldRecord,
   type Level,
   type Practice,
-  type SpotLife,
+  type SpotPeriod,
   type Stage,
 } from '@sombra/core';
 import type { Db } from '../platform/db';
@@ -52,7 +52,7 @@ export async function insertRecords(db: Db, records: readonly NewRecord[]): Prom
     id: record.id,
     kind: record.kind,
     spot_id: spotId,
-    tree_id: record.kind === 'ground' ? null : treeId,
+    tree_id: record.kind === 'ground' || record.kind === 'move' ? null : treeId,
     facts: JSON.stringify(record.facts),
     recorded_at: record.recordedAt,
     recorded_by: recordedBy,
@@ -90,16 +90,10 @@ export async function currentPractice(db: Db): Promise<Practice> {
   return row ? practiceSchema.parse(row.body) : fieldDefault;
 }
 
-export async function standingTrees(db: Db, spotIds: readonly string[]): Promise<Map<string, string>> {
-  const rows = await db<{ id: string; spot_id: string; standing: boolean }>('tree')
-    .where({ standing: true })
-    .whereRaw('spot_id = any(?::uuid[])', [[...spotIds]])
-    .select('id', 'spot_id');
-  return new Map(rows.map((row) => [row.spot_id, row.id]));
-}
-
 export interface DecisionRow {
   spot_id: string;
+  from_day: string;
+  until_day: string | null;
   position: number;
   tree_id: string | null;
   kind: Decision['kind'];
@@ -110,56 +104,161 @@ export interface DecisionRow {
   because: Decision['because'];
 }
 
-export interface StateRow {
+export interface PeriodRow {
   spot_id: string;
+  from_day: string;
+  until_day: string | null;
   stage: Stage;
   level: Level;
+  planted_on: string | null;
+  probe: string | null;
   next_look_on: string | null;
+  decisions: number;
+  due_on: string | null;
+  crown_m: number | null;
+  lng: number;
+  lat: number;
 }
 
 export interface DerivedSpot {
-  readonly state: StateRow;
+  readonly spotId: string;
+  readonly periods: readonly PeriodRow[];
   readonly decisions: readonly DecisionRow[];
 }
 
-export function derivedOf(spotId: string, treeId: string | null, life: SpotLife): DerivedSpot {
+/** What a derivation needs of a spot besides its records. */
+export interface SpotGround {
+  readonly id: string;
+  readonly treeId: string | null;
+  readonly addedOn: string;
+  readonly withdrawnOn: string | null;
+  readonly lng: number;
+  readonly lat: number;
+}
+
+export async function spotGrounds(db: Db, spotIds: readonly string[]): Promise<SpotGround[]> {
+  return db('spot')
+    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
+    .whereRaw('spot.id = any(?::uuid[])', [[...spotIds]])
+    .select<SpotGround[]>(
+      'spot.id',
+      'tree.id as treeId',
+      'spot.added_on as addedOn',
+      'spot.withdrawn_on as withdrawnOn',
+      db.raw('st_x(spot.position) as lng'),
+      db.raw('st_y(spot.position) as lat'),
+    );
+}
+
+/** The rows of a spot's periods; those after it was withdrawn are left out. */
+export function derivedOf(spot: SpotGround, periods: readonly SpotPeriod[]): DerivedSpot {
+  const { withdrawnOn } = spot;
+  const lived = periods.filter(({ fromDay }) => withdrawnOn === null || fromDay <= withdrawnOn);
+  const rows = lived.map((period) => ({ period, span: spanOf(spot, period) }));
   return {
-    state: { spot_id: spotId, stage: life.stage, level: life.level, next_look_on: life.nextLook?.on ?? null },
-    decisions: life.decisions.map((decision, position) => ({
-      spot_id: spotId,
-      position,
-      tree_id: treeId,
-      kind: decision.kind,
-      stage: decision.stage,
-      level: decision.level,
-      due_on: decision.dueOn,
-      remedy: decision.remedy,
-      because: decision.because,
-    })),
+    spotId: spot.id,
+    periods: rows.map(({ period, span }) => periodRow(period, span)),
+    decisions: rows.flatMap(({ period, span }) => decisionRows(period, span, spot.treeId)),
   };
+}
+
+interface Span {
+  readonly spot_id: string;
+  readonly from_day: string;
+  readonly until_day: string | null;
+}
+
+function spanOf({ id, withdrawnOn }: SpotGround, { fromDay, untilDay }: SpotPeriod): Span {
+  const until = [untilDay, withdrawnOn].filter((day) => day !== null).sort()[0] ?? null;
+  return { spot_id: id, from_day: fromDay, until_day: until };
+}
+
+function periodRow({ life, position, plantedOn, probe, crownM }: SpotPeriod, span: Span): PeriodRow {
+  const last = life.decisions.map(({ dueOn }) => dueOn).filter((day) => day !== null);
+  return {
+    ...span,
+    stage: life.stage,
+    level: life.level,
+    planted_on: plantedOn,
+    probe,
+    next_look_on: life.nextLook?.on ?? null,
+    decisions: life.decisions.length,
+    due_on: last.sort()[0] ?? null,
+    crown_m: crownM,
+    lng: position[0],
+    lat: position[1],
+  };
+}
+
+function decisionRows({ life }: SpotPeriod, span: Span, treeId: string | null): DecisionRow[] {
+  return life.decisions.map((decision, position) => ({
+    ...span,
+    position,
+    tree_id: treeId,
+    kind: decision.kind,
+    stage: decision.stage,
+    level: decision.level,
+    due_on: decision.dueOn,
+    remedy: decision.remedy,
+    because: decision.because,
+  }));
 }
 
 export async function replaceDerived(db: Db, derived: readonly DerivedSpot[]): Promise<void> {
   if (derived.length === 0) return;
-  const ids = derived.map(({ state }) => state.spot_id);
+  const ids = derived.map(({ spotId }) => spotId);
   await db('decision').whereRaw('spot_id = any(?::uuid[])', [ids]).delete();
-  await db('spot_state')
-    .insert(derived.map(({ state }) => state))
-    .onConflict('spot_id')
-    .merge();
+  await db('spot_period').whereRaw('spot_id = any(?::uuid[])', [ids]).delete();
+  const periods = derived.flatMap((spot) => spot.periods);
+  if (periods.length > 0) await db.batchInsert('spot_period', [...periods], 1000);
   const decisions = derived
     .flatMap((spot) => spot.decisions)
     .map((row) => ({ ...row, because: JSON.stringify(row.because) }));
   if (decisions.length > 0) await db.batchInsert('decision', decisions, 1000);
 }
 
+const periodColumns = [
+  'spot_id',
+  'from_day',
+  'until_day',
+  'stage',
+  'level',
+  'planted_on',
+  'probe',
+  'next_look_on',
+  'decisions',
+  'due_on',
+  'crown_m',
+  'lng',
+  'lat',
+] as const satisfies readonly (keyof PeriodRow)[];
+
 export async function storedDerived(db: Db, spotIds: readonly string[]): Promise<Map<string, DerivedSpot>> {
-  const states = await db<StateRow>('spot_state').whereRaw('spot_id = any(?::uuid[])', [[...spotIds]]);
-  const decisions = await db<DecisionRow>('decision')
-    .whereRaw('spot_id = any(?::uuid[])', [[...spotIds]])
-    .orderBy([{ column: 'spot_id' }, { column: 'position' }]);
-  const stored = new Map<string, { state: StateRow; decisions: DecisionRow[] }>();
-  for (const state of states) stored.set(state.spot_id, { state, decisions: [] });
+  const ofThese = (table: string) => db(table).whereRaw('spot_id = any(?::uuid[])', [[...spotIds]]);
+  const periods = await ofThese('spot_period')
+    .orderBy(['spot_id', 'from_day'])
+    .select<PeriodRow[]>(...periodColumns);
+  const decisions: DecisionRow[] = await ofThese('decision').orderBy(['spot_id', 'from_day', 'position']);
+  const stored = new Map<string, { spotId: string; periods: PeriodRow[]; decisions: DecisionRow[] }>(
+    spotIds.map((spotId) => [spotId, { spotId, periods: [], decisions: [] }]),
+  );
+  for (const row of periods) stored.get(row.spot_id)?.periods.push(row);
   for (const row of decisions) stored.get(row.spot_id)?.decisions.push(row);
   return stored;
+}
+
+/** Tells everybody who is looking that these spots changed, once the transaction is committed. */
+export async function announce(db: Db, spotIds: readonly string[]): Promise<void> {
+  // A notice carries 8000 bytes at most; more spots than fit are "many".
+  const spots = spotIds.length <= 100 ? spotIds : null;
+  await db.raw(`select pg_notify('sombra_changed', ?)`, [JSON.stringify({ spots })]);
+}
+
+export async function derivedVersion(db: Db): Promise<number> {
+  const row = await db('derived_by').first<{ version: number } | undefined>('version');
+  return row?.version ?? 0;
+}
+
+export async function setDerivedVersion(db: Db, version: number): Promise<void> {
+  await db('derived_by').insert({ only_one: true, version }).onConflict('only_one').merge();
 }

@@ -4,13 +4,16 @@ import {
   ConflictError,
   InvalidInputError,
   NotFoundError,
+  ofKind,
+  standing,
   type FieldRecord,
   type IsoDate,
+  type RecordOfKind,
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { isDeepStrictEqual } from 'node:util';
 import { spotDetail } from '../ground/service';
-import { bumpSpot, lockSpot, type LockedSpot } from '../ground/repository';
+import { bumpSpot, lockSpot, placeSpot, type LockedSpot } from '../ground/repository';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
@@ -23,6 +26,8 @@ const mayRecord: Readonly<Record<FieldRecord['kind'], readonly Role[]>> = {
   planting: ['coordinator', 'crew_lead'],
   inspection: ['coordinator', 'crew_lead', 'inspector'],
   remedy: ['coordinator', 'crew_lead', 'inspector'],
+  move: ['coordinator', 'crew_lead'],
+  retraction: ['coordinator', 'crew_lead', 'inspector'],
 };
 
 /**
@@ -32,24 +37,48 @@ const mayRecord: Readonly<Record<FieldRecord['kind'], readonly Role[]>> = {
  *   when the record id carries other facts, or when the corrected record was corrected already.
  */
 export async function keepRecord(db: Knex, user: User, sent: SendRecord): Promise<RecordReceipt> {
-  requireRole(user, mayRecord[sent.record.kind], `record ${sent.record.kind}`);
+  const [receipt] = await keepRecords(db, user, [sent]);
+  return receipt as RecordReceipt;
+}
+
+/** Keeps the records of one act on several spots, all or none; each by the rules of `keepRecord`. */
+export async function keepRecords(db: Knex, user: User, sent: readonly SendRecord[]): Promise<RecordReceipt[]> {
+  for (const { record } of sent) requireRole(user, mayRecord[record.kind], `record ${record.kind}`);
   const today = await programmeToday(db);
   return asActor(db, user.name, async (trx) => {
-    const spot = await lockSpot(trx, sent.spotId);
-    if (!spot) throw new NotFoundError('no such spot', 'spotId');
-    const before = await findRecord(trx, sent.record.id);
-    if (before) {
-      requireSame(sent, recordOfRow(before), before.spot_id);
-      return { id: sent.record.id, stored: false, spotVersion: spot.version };
-    }
-    await requireVersion(trx, sent, spot);
-    await requireFits(trx, sent, spot, today);
-    const { record, device } = sent;
-    await insertRecords(trx, [{ spotId: spot.id, treeId: spot.treeId, recordedBy: user.name, device, record }]);
-    const spotVersion = await bumpSpot(trx, spot.id, user.name);
-    await deriveAndKeep(trx, [spot.id]);
-    return { id: record.id, stored: true, spotVersion };
+    const receipts = new Map<string, RecordReceipt>();
+    // Locks are taken in one order, so that two acts on the same spots wait for each other instead of both failing.
+    const inLockOrder = [...sent].sort((a, b) => a.spotId.localeCompare(b.spotId));
+    for (const one of inLockOrder) receipts.set(one.record.id, await keepOne(trx, user, one, today));
+    const changed = inLockOrder.filter(({ record }) => receipts.get(record.id)?.stored).map(({ spotId }) => spotId);
+    if (changed.length > 0) await deriveAndKeep(trx, [...new Set(changed)]);
+    return sent.map(({ record }) => receipts.get(record.id) as RecordReceipt);
   });
+}
+
+async function keepOne(trx: Knex.Transaction, user: User, sent: SendRecord, today: IsoDate): Promise<RecordReceipt> {
+  const spot = await lockSpot(trx, sent.spotId);
+  if (!spot) throw new NotFoundError('no such spot', 'spotId');
+  const before = await findRecord(trx, sent.record.id);
+  if (before) {
+    requireSame(sent, recordOfRow(before), before.spot_id);
+    return { id: sent.record.id, stored: false, spotVersion: spot.version };
+  }
+  await requireVersion(trx, sent, spot);
+  await requireFits(trx, sent, spot, today);
+  const { record, device } = sent;
+  await insertRecords(trx, [{ spotId: spot.id, treeId: spot.treeId, recordedBy: user.name, device, record }]);
+  if (record.kind === 'move' || record.kind === 'retraction') await settlePosition(trx, sent);
+  return { id: record.id, stored: true, spotVersion: await bumpSpot(trx, spot.id, user.name) };
+}
+
+/** After a move, or one taken back, the spot stands where its records put it. */
+async function settlePosition(trx: Knex.Transaction, { spotId, record }: SendRecord): Promise<void> {
+  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
+  const moves = ofKind(records, 'move');
+  const from = moves.find(({ id }) => id === record.supersedes)?.facts.from;
+  const at = ofKind(standing(records), 'move').at(-1)?.facts.to ?? from;
+  if (at) await placeSpot(trx, spotId, at);
 }
 
 function requireSame(sent: SendRecord, kept: FieldRecord, keptSpotId: string): void {
@@ -72,10 +101,12 @@ async function requireVersion(trx: Db, sent: SendRecord, spot: LockedSpot): Prom
 }
 
 async function requireFits(trx: Db, { record }: SendRecord, spot: LockedSpot, today: IsoDate): Promise<void> {
-  if (record.kind !== 'ground' && spot.treeId === null) {
+  if (record.kind === 'retraction') return requireRetractable(trx, record, spot.id);
+  if (record.kind !== 'ground' && record.kind !== 'move' && spot.treeId === null) {
     throw new InvalidInputError('a tree must be assigned to the spot first', 'record.kind');
   }
   if (record.supersedes !== null) await requireCorrectable(trx, record, spot.id);
+  if (record.kind === 'move') return requireMovable(trx, record, spot.id, today);
   const plantedOn = latestPlanting((await recordsOfSpots(trx, [spot.id])).get(spot.id) ?? []);
   // One day of grace: a phone may live in a time zone ahead of the programme's.
   const lastDay = addDaysTo(today, 1);
@@ -85,6 +116,41 @@ async function requireFits(trx: Db, { record }: SendRecord, spot: LockedSpot, to
     if (record.kind === 'inspection')
       requireDay('record.facts.inspectedOn', record.facts.inspectedOn, plantedOn, lastDay);
     else requireDay('record.facts.doneOn', record.facts.doneOn, plantedOn, lastDay);
+  }
+}
+
+/** A move starts where the spot is; a planted tree does not move by record. */
+async function requireMovable(trx: Db, { facts }: RecordOfKind<'move'>, spotId: string, today: IsoDate): Promise<void> {
+  requireDay('record.facts.movedOn', facts.movedOn, '1900-01-01', addDaysTo(today, 1));
+  const detail = await spotDetail(trx, spotId);
+  const [lng, lat] = detail.spot.position;
+  // About a metre: the spot was moved by somebody else since this was drawn.
+  if (Math.abs(lng - facts.from[0]) > 1e-5 || Math.abs(lat - facts.from[1]) > 1e-5) {
+    throw new ConflictError('the spot is elsewhere by now', 'record.facts.from', {
+      title: 'Someone moved this spot first. Nothing of yours was stored yet.',
+      current: detail,
+    });
+  }
+  if (latestPlanting(standing(detail.records))) {
+    throw new InvalidInputError('a planted tree cannot be moved by moving its spot', 'record.kind', {
+      title: 'A tree stands here: lifting and replanting is recorded as a planting, not as a move',
+    });
+  }
+}
+
+/** Only an act that nothing builds on can be taken back: not a correction, not one corrected since. */
+async function requireRetractable(trx: Db, record: RecordOfKind<'retraction'>, spotId: string): Promise<void> {
+  const target = record.supersedes ? await findRecord(trx, record.supersedes) : undefined;
+  const retractable: readonly FieldRecord['kind'][] = ['remedy', 'inspection', 'move'];
+  if (!target || target.spot_id !== spotId || !retractable.includes(target.kind) || target.supersedes !== null) {
+    const rule = 'must name a remedy, look or move of this spot that corrects no other';
+    throw new InvalidInputError(rule, 'record.supersedes');
+  }
+  if (await isSuperseded(trx, target.id)) {
+    throw new ConflictError('that record was corrected already', 'record.supersedes', {
+      title: 'Someone corrected this record first; it was not taken back.',
+      current: await spotDetail(trx, spotId),
+    });
   }
 }
 

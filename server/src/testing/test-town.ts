@@ -2,6 +2,9 @@ import type { Problem, RecordReceipt, SendRecord, Session, SpotDetail } from '@s
 import { fieldDefault, type FieldRecord, type GroundFacts, type Stock } from '@sombra/core';
 import type { Knex } from 'knex';
 import { randomUUID } from 'node:crypto';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import pg from 'pg';
 import { pino } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
@@ -46,6 +49,8 @@ export async function openTestTown(): Promise<TestTown> {
       databaseUrl: appUrl,
       sessionSecret: 'x'.repeat(40),
       webRoot: undefined,
+      position: null,
+      storageFolder: mkdtempSync(path.join(tmpdir(), 'sombra-storage-')),
       secureCookies: false,
       logLevel: 'silent',
     },
@@ -82,6 +87,7 @@ async function fill(db: Knex): Promise<void> {
     ['otto', 'coordinator'],
     ['iva', 'inspector'],
     ['vic', 'viewer'],
+    ['ada', 'administrator'],
   ] as const) {
     await insertUser(db, { id: randomUUID(), signIn, name: signIn, role, units: 'metric', passwordHash });
   }
@@ -93,7 +99,7 @@ async function addSpot(db: Knex, ref: string, withTree: boolean): Promise<{ spot
   const placeId = places.get('Mole Street') ?? '';
   await insertSpots(
     db,
-    [{ id: spotId, ref, placeId, lng: -25.4, lat: 36.9, treeId, species: 'Celtis australis' }],
+    [{ id: spotId, addedOn: '2023-01-01', ref, placeId, lng: -25.4, lat: 36.9, treeId, species: 'Celtis australis' }],
     'test',
   );
   if (!withTree) await db('tree').where({ id: treeId }).update({ standing: false });

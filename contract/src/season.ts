@@ -1,0 +1,38 @@
+import type { BandMark, SeasonWeek, WindowSpan } from '@sombra/core';
+import { stockKinds } from '@sombra/core';
+import { z } from 'zod';
+import { isoDate } from './measures';
+
+export const seasonQuerySchema = z.strictObject({
+  from: isoDate,
+  weeks: z.coerce.number().int().min(1).max(160),
+});
+
+const depth = z.object({ mm: z.number(), lowMm: z.number(), highMm: z.number() });
+export const seasonSchema = z.object({
+  weeks: z.array(
+    z.object({
+      monday: isoDate,
+      source: z.enum(['recorded', 'forecast', 'usual', 'unknown']),
+      rain: depth,
+      demand: depth,
+    }) satisfies z.ZodType<SeasonWeek>,
+  ),
+  windows: z.array(
+    z.object({
+      stock: z.enum(stockKinds),
+      from: isoDate,
+      to: isoDate,
+      because: z.string(),
+    }) satisfies z.ZodType<WindowSpan>,
+  ),
+  marks: z.array(
+    z.object({
+      kind: z.enum(['planting_day', 'round', 'ticket']),
+      from: isoDate,
+      to: isoDate,
+      title: z.string(),
+    }) satisfies z.ZodType<BandMark>,
+  ),
+});
+export type Season = z.infer<typeof seasonSchema>;

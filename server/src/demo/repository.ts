@@ -1,0 +1,28 @@
+import type { DemoDay, DemoRound, DemoTicket } from '@sombra/demo';
+import type { Db } from '../platform/db';
+
+export async function insertDay(db: Db, day: DemoDay): Promise<void> {
+  await db('planting_day').insert({ id: day.id, on_day: day.onDay, title: day.title });
+  const rows = day.spotIds.map((spotId) => ({ day_id: day.id, spot_id: spotId }));
+  if (rows.length > 0) await db.batchInsert('planting_day_spot', rows, 1000);
+}
+
+export async function insertTicket(db: Db, ticket: DemoTicket): Promise<void> {
+  const area = JSON.stringify({ type: 'MultiPolygon', coordinates: [[ticket.ring]] });
+  await db('locate_ticket').insert({
+    id: ticket.id,
+    number: ticket.number,
+    area: db.raw('st_setsrid(st_geomfromgeojson(?), 4326)', [area]),
+    valid_from: ticket.validFrom,
+    valid_until: ticket.validUntil,
+  });
+}
+
+export async function insertRound(db: Db, round: DemoRound): Promise<void> {
+  await db('field_round').insert({
+    id: round.id,
+    title: round.title,
+    from_day: round.fromDay,
+    until_day: round.untilDay,
+  });
+}

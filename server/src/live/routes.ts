@@ -1,0 +1,28 @@
+import { Router } from 'express';
+import type { LiveHub } from './hub';
+
+const beatMs = 25_000;
+
+/** Server-sent events: `changed` with the ids of the spots, or `null` for many. */
+export function liveRoutes(hub: LiveHub): Router {
+  const router = Router();
+  router.get('/live', (_request, response) => {
+    response.setHeader('content-type', 'text/event-stream');
+    response.setHeader('x-accel-buffering', 'no');
+    const write = (text: string) => {
+      response.write(text);
+      response.flush?.();
+    };
+    write('retry: 2000\n\n');
+    const beat = setInterval(() => write(': still here\n\n'), beatMs);
+    const leave = hub.subscribe((payload) => {
+      if (payload === '') response.end();
+      else write(`event: changed\ndata: ${payload}\n\n`);
+    });
+    response.on('close', () => {
+      clearInterval(beat);
+      leave();
+    });
+  });
+  return router;
+}

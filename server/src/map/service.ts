@@ -1,0 +1,108 @@
+import {
+  countUpToZoom,
+  mapLimits,
+  type BaseLayer,
+  type MapInfo,
+  type SpotFilter,
+  type TilePath,
+  type User,
+} from '@sombra/contract';
+import { InvalidInputError } from '@sombra/core';
+import type { Knex } from 'knex';
+import { createWriteStream } from 'node:fs';
+import { mkdir, rm, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { Transform, type Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { v7 as uuidv7 } from 'uuid';
+import { programmeToday } from '../people/service';
+import { asActor } from '../platform/db';
+import { requireRole } from '../platform/sessions';
+import { readLayer } from './read-layer';
+import { baseLayerRows, dropPmtiles, pmtilesRow, replaceLayer, setPmtiles, spotBounds } from './repository';
+import { countTile, markTile } from './tiles-repository';
+
+export async function mapInfo(db: Knex): Promise<MapInfo> {
+  const [layers, pmtiles, bounds] = await Promise.all([baseLayerRows(db), pmtilesRow(db), spotBounds(db)]);
+  const changes = [...layers, ...(pmtiles ? [pmtiles] : [])].map(({ changed_at }) => changed_at.getTime());
+  return {
+    layers: layers.map(({ layer, features, changed_at }) => ({ layer, features, changedAt: changed_at.toISOString() })),
+    pmtiles: pmtiles ? { fileName: pmtiles.file_name, bytes: pmtiles.bytes } : null,
+    bounds,
+    stamp: `${changes.length}-${Math.max(0, ...changes)}`,
+  };
+}
+
+/** Counts by area far out, marks near. */
+export async function spotTile(db: Knex, tile: TilePath, filter: SpotFilter): Promise<Buffer> {
+  const today = await programmeToday(db);
+  return tile.z <= countUpToZoom ? countTile(db, tile, filter, today) : markTile(db, tile, filter, today);
+}
+
+const mayDraw = (user: User): void => requireRole(user, [], 'change the base map');
+
+/** Puts a GeoJSON file in the place of a layer; an empty collection removes the layer. */
+export async function setLayer(db: Knex, user: User, layer: BaseLayer, bytes: Uint8Array): Promise<MapInfo> {
+  mayDraw(user);
+  const features = readLayer(bytes, layer);
+  await asActor(db, user.name, (trx) => replaceLayer(trx, layer, features, user.name));
+  return mapInfo(db);
+}
+
+/** Where the PMTiles file lies, or `null`. */
+export async function pmtilesFile(db: Knex, folder: string): Promise<string | null> {
+  const row = await pmtilesRow(db);
+  return row ? path.resolve(folder, row.stored_as) : null;
+}
+
+/** Keeps a PMTiles file (version 3) as the base map, streamed to the storage folder. */
+export async function storePmtiles(
+  db: Knex,
+  user: User,
+  upload: { folder: string; fileName: string; body: Readable },
+): Promise<MapInfo> {
+  mayDraw(user);
+  await mkdir(upload.folder, { recursive: true });
+  const storedAs = `base-${uuidv7()}.pmtiles`;
+  const file = path.join(upload.folder, storedAs);
+  const before = await pmtilesRow(db);
+  try {
+    await pipeline(upload.body, pmtilesOnly(), createWriteStream(file));
+    const { size } = await stat(file);
+    await asActor(db, user.name, (trx) =>
+      setPmtiles(trx, { fileName: upload.fileName, bytes: size, storedAs }, user.name),
+    );
+  } catch (error) {
+    await rm(file, { force: true });
+    throw error;
+  }
+  if (before) await rm(path.join(upload.folder, before.stored_as), { force: true });
+  return mapInfo(db);
+}
+
+/** Passes bytes on once they begin as a PMTiles file of version 3 does, and while they are within the limit. */
+function pmtilesOnly(): Transform {
+  let seen = 0;
+  return new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      const begins = seen > 0 || (chunk.length >= 8 && chunk.toString('latin1', 0, 7) === 'PMTiles' && chunk[7] === 3);
+      seen += chunk.length;
+      if (!begins) done(refuse('file must be PMTiles version 3', 'The file is not a PMTiles file of version 3'));
+      else if (seen > mapLimits.pmtilesBytes) done(refuse('file is too large', 'The file is larger than 512 MiB'));
+      else done(null, chunk);
+    },
+    flush(done) {
+      done(seen === 0 ? refuse('file must not be empty', 'The file is empty') : null);
+    },
+  });
+}
+
+const refuse = (message: string, title: string): InvalidInputError => new InvalidInputError(message, 'file', { title });
+
+export async function removePmtiles(db: Knex, user: User, folder: string): Promise<MapInfo> {
+  mayDraw(user);
+  const before = await pmtilesRow(db);
+  await asActor(db, user.name, (trx) => dropPmtiles(trx));
+  if (before) await rm(path.join(folder, before.stored_as), { force: true });
+  return mapInfo(db);
+}

@@ -1,0 +1,100 @@
+import type { BaseLayer, SpotFilter, TilePath } from '@sombra/contract';
+import type { IsoDate } from '@sombra/core';
+import type { Knex } from 'knex';
+import type { Db } from '../platform/db';
+import { periodsOf } from '../spots/filter-repository';
+
+/** Cells are kept at this zoom of the web map grid. */
+const cellZoom = 17;
+/** A tile shows 8 × 8 counted cells. */
+const cellsPerTile = 3;
+
+/** Spots counted by area: how many, how many need an act, at their centre. */
+export async function countTile(db: Db, tile: TilePath, filter: SpotFilter, today: IsoDate): Promise<Buffer> {
+  const shift = cellZoom - Math.min(cellZoom, tile.z + cellsPerTile);
+  const low = (at: number) => at * 2 ** (cellZoom - tile.z);
+  const high = (at: number) => low(at + 1) - 1;
+  const cells = periodsOf(db, filter, today)
+    .whereBetween('period.cell_x', [low(tile.x), high(tile.x)])
+    .whereBetween('period.cell_y', [low(tile.y), high(tile.y)])
+    .groupByRaw('period.cell_x >> ?, period.cell_y >> ?', [shift, shift])
+    .select(
+      db.raw('count(*)::int as spots'),
+      db.raw(`count(*) filter (where period.level = 'urgent')::int as urgent`),
+      db.raw(`count(*) filter (where period.level = 'act')::int as act`),
+      db.raw(`count(*) filter (where period.stage <> 'inspect')::int as preparing`),
+      db.raw('avg(period.lng) as lng'),
+      db.raw('avg(period.lat) as lat'),
+    );
+  const placed = db.from(cells.as('cells')).select(
+    'spots',
+    'urgent',
+    'act',
+    'preparing',
+    db.raw(
+      `st_asmvtgeom(st_transform(st_setsrid(st_makepoint(lng, lat), 4326), 3857),
+           st_tileenvelope(?, ?, ?), 4096, 256) as geom`,
+      [tile.z, tile.x, tile.y],
+    ),
+  );
+  return encoded(db, placed, 'count');
+}
+
+async function encoded(db: Db, rows: Knex.QueryBuilder, layer: 'count' | 'spot'): Promise<Buffer> {
+  const [row] = await db
+    .select<{ tile: Buffer | null }[]>(db.raw(`st_asmvt(tile, ?, 4096, 'geom') as tile`, [layer]))
+    .from(rows.as('tile'));
+  return row?.tile ?? Buffer.alloc(0);
+}
+
+/** Each spot with its state, its number and its crown. */
+export async function markTile(db: Db, tile: TilePath, filter: SpotFilter, today: IsoDate): Promise<Buffer> {
+  const envelope = [tile.z, tile.x, tile.y];
+  const spots = periodsOf(db, filter, today)
+    .join('spot', 'spot.id', 'period.spot_id')
+    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
+    .whereRaw('period.at && st_tileenvelope(?, ?, ?, margin => 0.0625)', envelope)
+    .select(
+      'period.spot_id as id',
+      'spot.ref',
+      'tree.species',
+      'period.stage',
+      'period.level',
+      db.raw(`coalesce(period.probe, 'unknown') as probe`),
+      db.raw('coalesce(period.crown_m, 0)::real as crown'),
+      db.raw('st_asmvtgeom(period.at, st_tileenvelope(?, ?, ?), 4096, 256) as geom', envelope),
+    );
+  return encoded(db, spots, 'spot');
+}
+
+interface LayerRule {
+  readonly layer: BaseLayer;
+  readonly fromZoom: number;
+  readonly columns: string;
+}
+
+/** What a zoom can show of the base map. */
+const layerRules: readonly LayerRule[] = [
+  { layer: 'water', fromZoom: 0, columns: 'name' },
+  { layer: 'park', fromZoom: 11, columns: 'name' },
+  { layer: 'contour', fromZoom: 13, columns: 'height_m' },
+  { layer: 'street', fromZoom: 12, columns: 'name' },
+  { layer: 'building', fromZoom: 14, columns: 'height_m' },
+  { layer: 'tram', fromZoom: 12, columns: 'name' },
+  { layer: 'wire', fromZoom: 15, columns: 'height_m' },
+];
+
+/** The base map's layers that show at a zoom, simplified to half a pixel where far out. */
+export async function baseTile(db: Db, { z, x, y }: TilePath): Promise<Buffer> {
+  const shown = layerRules.filter(({ fromZoom }) => z >= fromZoom);
+  const tolerance = z >= 16 ? 0 : 40_075_016 / 2 ** z / 1024;
+  const parts = shown.map(
+    ({ layer, columns }) => `coalesce((select st_asmvt(tile, '${layer}', 4096, 'geom') from (
+      select ${columns}, st_asmvtgeom(st_simplify(geom, ?, true), st_tileenvelope(?, ?, ?), 4096, 64) as geom
+      from base_feature where layer = '${layer}' and geom && st_tileenvelope(?, ?, ?)) as tile
+      where geom is not null), ''::bytea)`,
+  );
+  const bindings = shown.flatMap(() => [tolerance, z, x, y, z, x, y]);
+  const [row] = await db.select<{ tile: Buffer }[]>(db.raw(`${parts.join(' || ')} as tile`, bindings));
+  return row?.tile ?? Buffer.alloc(0);
+}

@@ -1,0 +1,62 @@
+import type { SpotFilter } from '@sombra/contract';
+import { addDaysTo, type IsoDate } from '@sombra/core';
+import type { Knex } from 'knex';
+import type { Db } from '../platform/db';
+
+const escapeLike = (text: string): string => text.replace(/[\\%_]/g, (c) => `\\${c}`);
+
+/** The periods a day falls in. The last one of a spot also answers for every day ahead. */
+export function onDay(query: Knex.QueryBuilder, table: string, on: IsoDate, today: IsoDate): Knex.QueryBuilder {
+  if (on >= today) return query.whereNull(`${table}.until_day`);
+  return query
+    .where(`${table}.from_day`, '<=', on)
+    .where((or) => or.whereNull(`${table}.until_day`).orWhere(`${table}.until_day`, '>', on));
+}
+
+/** One row for each spot a filter means, as `period`; conditions never multiply rows. */
+export function periodsOf(db: Db, filter: SpotFilter, today: IsoDate): Knex.QueryBuilder {
+  const on = filter.on ?? today;
+  const query = onDay(db('spot_period as period'), 'period', on, today);
+  if (filter.stage) void query.whereIn('period.stage', filter.stage);
+  if (filter.level) void query.whereIn('period.level', filter.level);
+  if (filter.probe) void query.whereIn('period.probe', filter.probe);
+  if (filter.planted === 'yes') void query.whereNotNull('period.planted_on');
+  if (filter.planted === 'no') void query.whereNull('period.planted_on');
+  if (filter.season) {
+    void query.whereBetween('period.planted_on', [`${filter.season}-07-01`, `${filter.season + 1}-06-30`]);
+  }
+  if (filter.due === 'late') void query.where('period.due_on', '<', on);
+  if (filter.due === 'week') void query.where('period.due_on', '<=', addDaysTo(on, 7));
+  if (filter.area)
+    void query.whereRaw(`st_intersects(period.at, st_transform(st_geomfromtext(?, 4326), 3857))`, [ring(filter.area)]);
+  for (const spots of spotsNamed(db, filter)) void query.whereIn('period.spot_id', spots);
+  return query;
+}
+
+const ring = (corners: readonly (readonly [number, number])[]): string =>
+  `POLYGON((${[...corners, ...corners.slice(0, 1)].map(([lng, lat]) => `${lng} ${lat}`).join(',')}))`;
+
+/** Conditions on what belongs to a spot, as sets of spots. */
+function spotsNamed(db: Db, filter: SpotFilter): Knex.QueryBuilder[] {
+  const sets: Knex.QueryBuilder[] = [];
+  const inPlaces = () => db('spot').join('place', 'place.id', 'spot.place_id').select('spot.id');
+  const standing = () => db('tree').where({ standing: true }).select('spot_id');
+  if (filter.ref) sets.push(db('spot').whereIn('ref', filter.ref).select('id'));
+  if (filter.place) sets.push(inPlaces().whereIn('place.name', filter.place));
+  if (filter.species) sets.push(standing().whereIn('species', filter.species));
+  if (filter.recordedBy) sets.push(db('field_record').where({ recorded_by: filter.recordedBy }).select('spot_id'));
+  if (filter.day) sets.push(db('planting_day_spot').where({ day_id: filter.day }).select('spot_id'));
+  if (filter.remedy) {
+    const open = db('decision').whereIn('remedy', filter.remedy).select('spot_id');
+    sets.push(open.whereRaw('decision.spot_id = period.spot_id and decision.from_day = period.from_day'));
+  }
+  if (filter.find) {
+    const like = `%${escapeLike(filter.find)}%`;
+    sets.push(
+      inPlaces()
+        .where((or) => or.whereILike('spot.ref', like).orWhereILike('place.name', like))
+        .union(standing().whereILike('species', like)),
+    );
+  }
+  return sets;
+}

@@ -1,0 +1,28 @@
+import { changeViewSchema, entityId, saveViewSchema } from '@sombra/contract';
+import { Router } from 'express';
+import type { Knex } from 'knex';
+import { z } from 'zod';
+import { parse } from '../platform/problems';
+import { userOf } from '../platform/sessions';
+import { viewsOf } from './repository';
+import { changeView, dropView, saveView } from './service';
+
+const idSchema = z.object({ id: entityId });
+
+export function viewRoutes(db: Knex): Router {
+  const router = Router();
+  router.get('/views', async (request, response) => {
+    response.json(await viewsOf(db, userOf(request).id));
+  });
+  router.post('/views', async (request, response) => {
+    response.json(await saveView(db, userOf(request), parse(saveViewSchema, request.body)));
+  });
+  router.put('/views/:id', async (request, response) => {
+    const { id } = parse(idSchema, request.params);
+    response.json(await changeView(db, userOf(request), id, parse(changeViewSchema, request.body)));
+  });
+  router.delete('/views/:id', async (request, response) => {
+    response.json(await dropView(db, userOf(request), parse(idSchema, request.params).id));
+  });
+  return router;
+}
