@@ -1,26 +1,28 @@
 import type { Routes, UrlMatcher } from '@angular/router';
 import { stageNames } from '@sombra/core';
+import { galleryRoutes } from './gallery/gallery.routes';
 import { openStages, type OpenStage } from './frame/open-stages';
 
-const bench = () => import('./spot/stage-page').then((m) => m.StagePage);
+const field = () => import('./field/field-page').then((m) => m.FieldPage);
 
 /** `/pit` and `/pit/ID` are one route, so that the list keeps its place and its words when a spot is chosen. */
-function stageMatcher(stage: OpenStage): UrlMatcher {
+function fieldMatcher(page: OpenStage | 'town'): UrlMatcher {
   return (segments) => {
     const [first, second] = segments;
-    if (first?.path !== stage || segments.length > 2) return null;
+    if (first?.path !== page || segments.length > 2) return null;
     return second ? { consumed: segments, posParams: { spotId: second } } : { consumed: segments };
   };
 }
 
 export const routes: Routes = [
-  { path: '', pathMatch: 'full', redirectTo: 'desk' },
+  { path: '', pathMatch: 'full', loadComponent: () => import('./people/landing').then((m) => m.Landing) },
   { path: 'desk', title: 'Desk · Sombra', loadComponent: () => import('./desk/desk-page').then((m) => m.DeskPage) },
+  { matcher: fieldMatcher('town'), title: 'Town · Sombra', loadComponent: field },
   ...openStages.map((stage) => ({
-    matcher: stageMatcher(stage),
+    matcher: fieldMatcher(stage),
     data: { stage },
     title: `${stageNames[stage]} · Sombra`,
-    loadComponent: bench,
+    loadComponent: field,
   })),
   {
     path: 'tree/:treeId',
@@ -32,5 +34,11 @@ export const routes: Routes = [
     title: 'Import · Sombra',
     loadComponent: () => import('./files/import-page').then((m) => m.ImportPage),
   },
+  {
+    path: 'base-map',
+    title: 'Base map · Sombra',
+    loadComponent: () => import('./map/base-map-page').then((m) => m.BaseMapPage),
+  },
+  ...galleryRoutes,
   { path: '**', redirectTo: 'desk' },
 ];

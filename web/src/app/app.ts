@@ -4,13 +4,15 @@ import { Rail } from './frame/rail';
 import { RefusedRecords } from './frame/refused-records';
 import { Toasts } from './frame/toasts';
 import { Topbar } from './frame/topbar';
+import { SeasonBandView } from './season/season-band-view';
+import { ThemeService } from './frame/theme.service';
 import { SessionService } from './people/session.service';
 import { SignInForm } from './people/sign-in-form';
 
 @Component({
   selector: 's-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterOutlet, Rail, RefusedRecords, Topbar, Toasts, SignInForm],
+  imports: [RouterOutlet, Rail, RefusedRecords, SeasonBandView, Topbar, Toasts, SignInForm],
   template: `
     @switch (session.state()) {
       @case ('asking') {
@@ -31,6 +33,7 @@ import { SignInForm } from './people/sign-in-form';
         <s-rail />
         <div class="side">
           <s-topbar />
+          <s-season-band />
           <s-refused-records />
           <main id="work" tabindex="-1"><router-outlet /></main>
         </div>
@@ -59,6 +62,7 @@ import { SignInForm } from './people/sign-in-form';
       flex: 1;
       min-height: 0;
       outline: none;
+      overflow-y: auto;
     }
     .opening {
       margin: 20vh auto;
@@ -86,10 +90,10 @@ import { SignInForm } from './people/sign-in-form';
         flex-direction: column-reverse;
       }
       .side {
-        height: auto;
+        height: calc(100dvh - 60px);
         min-height: 0;
-        flex: 1;
-        padding-bottom: 60px;
+        flex: none;
+        margin-bottom: 60px;
       }
     }
     @media print {
@@ -101,6 +105,8 @@ import { SignInForm } from './people/sign-in-form';
 })
 export class App {
   protected readonly session = inject(SessionService);
+  // The sign-in page has the theme too.
+  protected readonly theme = inject(ThemeService);
 
   protected toWork(event: Event): void {
     event.preventDefault();

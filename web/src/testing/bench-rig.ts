@@ -14,19 +14,6 @@ import { FakeSession, provideFakeSession } from './fake-session';
 export const spotId = '0190a5c2-0000-7000-8000-000000000001';
 export const treeId = '0190a5c2-0000-7000-8000-000000000002';
 
-/** jsdom lays nothing out: nothing to observe. */
-class NoResizeObserver implements ResizeObserver {
-  observe(): void {
-    return undefined;
-  }
-  unobserve(): void {
-    return undefined;
-  }
-  disconnect(): void {
-    return undefined;
-  }
-}
-
 /** Takes what a form delivers, and answers as the test says. */
 export class FakeOutbox {
   readonly delivered$ = new Subject<RecordReceipt>();
@@ -114,7 +101,6 @@ export class BenchRig<T> {
     records: readonly object[],
     prepare?: (fixture: ComponentFixture<T>) => Promise<void>,
   ): Promise<void> {
-    globalThis.ResizeObserver = NoResizeObserver;
     localStorage.clear();
     TestBed.configureTestingModule({
       providers: [

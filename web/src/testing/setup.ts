@@ -6,3 +6,11 @@ setupZonelessTestEnv();
 
 // jsdom lacks what the application uses of a browser's structured data.
 globalThis.structuredClone ??= (value: unknown) => JSON.parse(JSON.stringify(value)) as never;
+
+/** jsdom lays nothing out: sizes never change there. */
+class StillObserver implements ResizeObserver {
+  observe(): void {}
+  unobserve(): void {}
+  disconnect(): void {}
+}
+globalThis.ResizeObserver ??= StillObserver;

@@ -1,8 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { DeskLine } from '@sombra/contract';
-import { remedyWords, type DecisionKind } from '@sombra/core';
-import type { OpenStage } from '../frame/open-stages';
+import { remedyWords } from '@sombra/core';
 import { PitSectionView } from '../pit/pit-section-view';
 import { BecauseList } from '../frame/because-list';
 import { sayProblem } from '../frame/problem';
@@ -12,15 +11,8 @@ import { SessionService } from '../people/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { SpotStore } from '../spot/spot-store';
-
-const openers: Readonly<Record<DecisionKind, { readonly stage: OpenStage; readonly act: string }>> = {
-  measure_ground: { stage: 'ground', act: 'Enter ground facts' },
-  measure_stock: { stage: 'stock', act: 'Enter stock measures' },
-  resolve_pit: { stage: 'pit', act: 'Look at the pit' },
-  record_planting: { stage: 'day', act: 'Record as built' },
-  do_remedy: { stage: 'inspect', act: 'Inspect again' },
-  look: { stage: 'inspect', act: 'Inspect now' },
-};
+import { openers } from './openers';
+import { ViewState } from '../frame/view-state.service';
 
 /** The chosen decision: why, what to do, and the act in place. */
 @Component({
@@ -46,7 +38,11 @@ const openers: Readonly<Record<DecisionKind, { readonly stage: OpenStage; readon
       <p class="problem" role="alert">{{ say(fault) }}</p>
     }
     <p class="acts">
-      @if (line().remedy) {
+      @if (view.tense() !== 'today') {
+        <a class="btn btn-outline-primary" [routerLink]="['/town', line().spotId]" queryParamsHandling="preserve">
+          See it on that day
+        </a>
+      } @else if (line().remedy) {
         <button type="button" class="btn btn-primary" [disabled]="sender.busy() || !ready()" (click)="done()">
           Done today
         </button>
@@ -81,6 +77,7 @@ const openers: Readonly<Record<DecisionKind, { readonly stage: OpenStage; readon
 })
 export class DeskBench {
   readonly line = input.required<DeskLine>();
+  protected readonly view = inject(ViewState);
   protected readonly store = inject(SpotStore);
   private readonly session = inject(SessionService);
   protected readonly sender = inject(RecordSender);

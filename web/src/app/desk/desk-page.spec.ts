@@ -1,7 +1,7 @@
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import { provideRouter } from '@angular/router';
+import { provideRouter, Router } from '@angular/router';
 import { because } from '@sombra/core';
 import { container, detailOf, FakeOutbox, kept, loam, planted, spotId, treeId } from '../../testing/bench-rig';
 import { FakeSession, provideFakeSession } from '../../testing/fake-session';
@@ -9,6 +9,7 @@ import { OutboxService } from '../offline/outbox.service';
 import { DeskPage } from './desk-page';
 
 const line = (change: object = {}) => ({
+  count: 1,
   spotId,
   treeId,
   ref: 'C-0101',
@@ -33,9 +34,11 @@ const settle = async () => {
   for (let i = 0; i < 4; i++) await fixture.whenStable();
 };
 
-async function show(lines: object[], total = lines.length): Promise<void> {
-  for (const call of http.match('/api/desk')) {
-    if (!call.cancelled) call.flush({ today: '2026-06-15', lines, total, waiting: { inspect: total } });
+async function show(lines: { count: number }[], groups = lines.length): Promise<void> {
+  const total = lines.reduce((sum, { count }) => sum + count, 0);
+  for (const call of http.match(({ url }) => url === '/api/desk')) {
+    const on = call.request.params.get('on') ?? '2026-06-15';
+    if (!call.cancelled) call.flush({ today: '2026-06-15', on, lines, groups, total, waiting: { inspect: total } });
   }
   await settle();
 }
@@ -64,7 +67,7 @@ beforeEach(async () => {
   outbox = new FakeOutbox();
   TestBed.configureTestingModule({
     providers: [
-      provideRouter([]),
+      provideRouter([{ path: '**', component: DeskPage }]),
       provideHttpClient(),
       provideHttpClientTesting(),
       provideFakeSession(new FakeSession()),
@@ -89,9 +92,9 @@ describe('desk', () => {
 
   it('cannot act before the spot of the line is open', async () => {
     await show([line()]);
-    const button = [...(fixture.nativeElement as HTMLElement).querySelectorAll('button')].find(
-      (b) => b.textContent.trim() === 'Done today',
-    );
+    const button = [
+      ...(fixture.nativeElement as HTMLElement).querySelectorAll<HTMLButtonElement>('.bench button'),
+    ].find((b) => b.textContent.trim() === 'Done today');
     expect(button?.disabled).toBe(true);
     await answerSpot();
     expect(button?.disabled).toBe(false);
@@ -107,12 +110,52 @@ describe('desk', () => {
 
   it('counts what it does not list', async () => {
     await show([line()], 240);
-    expect(text()).toContain('240 decisions today');
-    expect(text()).toContain('239 more wait');
+    expect(text()).toContain('239 more lines wait');
+  });
+
+  it('shows alike decisions at one place as one line, with its trees to tick off', async () => {
+    await show([line({ count: 26, remedy: 'remove_stake' })]);
+    expect(text()).toContain('26 decisions today');
+    expect(text()).toContain('Remove stake and ties26 trees · Mole Street · C-0101 first');
+    const asked = http.expectOne(({ url }) => url === '/api/desk/members');
+    expect(asked.request.params.toString()).toBe('place=Mole%20Street&kind=do_remedy&level=urgent&remedy=remove_stake');
+    const member = (ref: string, i: number) => ({
+      spotId: `0190a5c2-0000-7000-8000-00000000010${i}`,
+      treeId: null,
+      ref,
+      species: 'Celtis australis',
+      dueOn: '2026-06-12',
+      because: [because('stake_overdue', { monthsSincePlanting: 19, offAfterMonths: 12 })],
+    });
+    asked.flush([member('C-0101', 1), member('C-0102', 2)]);
+    await settle();
+    const box = (fixture.nativeElement as HTMLElement).querySelector<HTMLInputElement>('[aria-label="Choose C-0102"]');
+    box?.click();
+    await settle();
+    const button = [...(fixture.nativeElement as HTMLElement).querySelectorAll('button')].find((b) =>
+      b.textContent.includes('Done today on 1'),
+    );
+    button?.click();
+    const { request } = http.expectOne('/api/records/batch');
+    expect((request.body as { records: object[] }).records).toMatchObject([
+      {
+        spotId: member('', 1).spotId,
+        record: { kind: 'remedy', facts: { remedy: 'remove_stake', doneOn: '2026-06-15' } },
+      },
+    ]);
+  });
+
+  it('shows another day without offering to act on it', async () => {
+    await TestBed.inject(Router).navigate(['/'], { queryParams: { on: '2026-07-01' } });
+    await settle();
+    await show([line({ daysLate: 19 })]);
+    expect(text()).toContain('1 decision due by 1 Jul 2026');
+    expect(text()).not.toContain('Done today');
   });
 
   it('says when the server cannot be reached, and asks again', async () => {
-    for (const call of http.match('/api/desk')) if (!call.cancelled) call.error(new ProgressEvent('error'));
+    for (const call of http.match(({ url }) => url === '/api/desk'))
+      if (!call.cancelled) call.error(new ProgressEvent('error'));
     await settle();
     expect(text()).toContain('The server cannot be reached.');
     [...(fixture.nativeElement as HTMLElement).querySelectorAll('button')]

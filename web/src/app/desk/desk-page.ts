@@ -1,14 +1,20 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
 import type { DeskLine } from '@sombra/contract';
-import { decisionNames, remedyWords, sayReason } from '@sombra/core';
-import { sayLateness } from '../frame/say-date';
+import { decisionNames, formatNumber, remedyWords, sayReason } from '@sombra/core';
+import { BulkActs } from '../field/bulk-acts.service';
+import { Splitter } from '../field/splitter';
+import { KeysService } from '../frame/keys.service';
+import { sayDay, sayLateness } from '../frame/say-date';
+import { StateNote } from '../frame/state-note';
+import { ViewState } from '../frame/view-state.service';
 import { LevelMark } from '../frame/level-mark';
-import { sayProblem } from '../frame/problem';
 import { SessionService } from '../people/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
 import { DeskBench } from './desk-bench';
+import { DeskGroup } from './desk-group';
+import { openers } from './openers';
 import { DeskService } from './desk.service';
 
 interface ShownLine {
@@ -18,15 +24,31 @@ interface ShownLine {
   readonly because: string;
   readonly due: string;
   readonly cost: number;
+  readonly noun: string;
+  readonly act: string;
+  readonly path: readonly string[];
+  readonly query: Readonly<Record<string, string>>;
 }
 
-const keyOf = (line: DeskLine): string => `${line.spotId}/${line.kind}/${line.remedy ?? ''}`;
+const keyOf = ({ place, kind, level, remedy }: DeskLine): string => `${place}/${kind}/${level}/${remedy ?? ''}`;
+
+/** Where the act of a line is done: the form of its one tree, or the list of its many. */
+function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
+  const { stage, act } = openers[line.kind];
+  if (line.count === 1) return { act, path: ['/', stage, line.spotId], query: {} };
+  const remedy: Record<string, string> = line.remedy ? { remedy: line.remedy } : {};
+  return {
+    act: 'See all',
+    path: ['/', stage],
+    query: { place: line.place, ...remedy, ...(line.kind === 'look' ? { due: 'week' } : {}) },
+  };
+}
 
 /** What needs a person today, the most costly to leave first. */
 @Component({
   selector: 's-desk-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, LevelMark, DeskBench],
+  imports: [RouterLink, LevelMark, DeskBench, DeskGroup, Splitter, StateNote],
   providers: [SpotStore, RecordSender],
   template: `
     <section class="field" aria-label="Decisions">
@@ -35,13 +57,11 @@ const keyOf = (line: DeskLine): string => `${line.spotId}/${line.kind}/${line.re
         <span class="quiet">most costly to leave first</span>
       </div>
       @if (desk.problem(); as fault) {
-        <p class="problem" role="alert">
-          {{ say(fault) }} <button type="button" class="btn btn-link" (click)="desk.refresh()">Try again</button>
-        </p>
+        <s-state-note [problem]="fault" (again)="desk.refresh()" />
       }
       <ol>
         @for (shown of lines(); track shown.key) {
-          <li [class.here]="shown.key === chosenKey()">
+          <li class="one" [class.here]="shown.key === chosenKey()">
             <button
               type="button"
               class="line"
@@ -52,36 +72,69 @@ const keyOf = (line: DeskLine): string => `${line.spotId}/${line.kind}/${line.re
               <span class="cost" aria-hidden="true"><span [style.height.%]="shown.cost"></span></span>
               <span class="words">
                 <b>{{ shown.title }}</b>
-                <span
-                  >{{ shown.line.ref }} · {{ shown.line.place }} ·
-                  <i>{{ shown.line.species ?? 'no tree yet' }}</i></span
-                >
+                @if (shown.line.count > 1) {
+                  <span
+                    >{{ shown.line.count }} {{ shown.noun }} · {{ shown.line.place }} · {{ shown.line.ref }} first</span
+                  >
+                } @else {
+                  <span
+                    >{{ shown.line.ref }} · {{ shown.line.place }} ·
+                    <i>{{ shown.line.species ?? 'no tree yet' }}</i></span
+                  >
+                }
                 <span class="quiet">{{ shown.because }}</span>
               </span>
-              <span class="when">
-                <s-level-mark [level]="shown.line.level" />
-                <small>{{ shown.due }}</small>
-              </span>
             </button>
+            <span class="when">
+              <s-level-mark [level]="shown.line.level" />
+              <small>{{ shown.due }}</small>
+              @if (shown.line.count === 1 && shown.line.remedy && mayAct()) {
+                <button
+                  type="button"
+                  class="btn btn-sm btn-outline-primary"
+                  [disabled]="acts.busy()"
+                  (click)="settle(shown.line)"
+                >
+                  Done today
+                </button>
+              } @else if (mayAct()) {
+                <a
+                  class="btn btn-sm btn-outline-primary"
+                  [routerLink]="shown.path"
+                  [queryParams]="shown.query"
+                  (click)="chosenKey.set(shown.key)"
+                  >{{ shown.act }}</a
+                >
+              }
+            </span>
           </li>
         } @empty {
-          @if (desk.desk()) {
-            <li class="none">
-              <p><b>Nothing needs you today.</b></p>
-              <p>Import measured spots, or open a stage on the left. <a routerLink="/import">Import a file</a></p>
-            </li>
-          } @else if (!desk.problem()) {
-            <li class="none quiet" role="status">Ranking what waits…</li>
-          }
+          <li>
+            @if (desk.desk()) {
+              <s-state-note
+                kind="empty"
+                [title]="view.tense() === 'today' ? 'Nothing needs you today.' : 'Nothing needs anybody on this day.'"
+                >Import measured spots, or open a stage on the left.
+                <a routerLink="/import">Import a file</a></s-state-note
+              >
+            } @else if (!desk.problem()) {
+              <s-state-note kind="loading" text="Ranking what waits…" />
+            }
+          </li>
         }
       </ol>
       @if (rest(); as more) {
-        <p class="quiet none">{{ more }} more wait; the stages on the left list them all.</p>
+        <p class="quiet none">{{ more }} more lines wait; the stages on the left list them all.</p>
       }
     </section>
+    <s-splitter name="desk" [usual]="46" />
     <section class="bench" aria-label="Bench">
       @if (chosen(); as line) {
-        <s-desk-bench [line]="line" />
+        @if (line.count > 1) {
+          <s-desk-group [line]="line" />
+        } @else {
+          <s-desk-bench [line]="line" />
+        }
       }
     </section>
   `,
@@ -91,8 +144,13 @@ export class DeskPage {
   protected readonly desk = inject(DeskService);
   private readonly store = inject(SpotStore);
   private readonly session = inject(SessionService);
+  private readonly router = inject(Router);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly chosenKey = signal<string | null>(null);
-  protected readonly say = sayProblem;
+  protected readonly view = inject(ViewState);
+  protected readonly acts = inject(BulkActs);
+  /** What was, and what may be, can be looked at but not acted on. */
+  protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.user()?.role !== 'viewer');
 
   protected readonly lines = computed<ShownLine[]>(() =>
     (this.desk.desk()?.lines ?? []).map((line) => ({
@@ -102,16 +160,19 @@ export class DeskPage {
       because: line.because.map((reason) => sayReason(reason, this.session.units())).join(' '),
       due: line.daysLate === null ? 'this season' : `${sayLateness(line.daysLate)}`,
       cost: Math.max(8, line.points),
+      noun: line.stage === 'inspect' ? 'trees' : 'spots',
+      ...whereTo(line),
     })),
   );
 
   protected readonly headline = computed(() => {
     const total = this.desk.desk()?.total;
     if (total === undefined) return 'Desk';
-    return total === 1 ? '1 decision today' : `${total} decisions today`;
+    const when = { past: `on ${sayDay(this.view.on())}`, today: 'today', ahead: `due by ${sayDay(this.view.on())}` };
+    return `${total === 1 ? '1 decision' : `${formatNumber(total, 0)} decisions`} ${when[this.view.tense()]}`;
   });
 
-  protected readonly rest = computed(() => Math.max(0, (this.desk.desk()?.total ?? 0) - this.lines().length));
+  protected readonly rest = computed(() => Math.max(0, (this.desk.desk()?.groups ?? 0) - this.lines().length));
   protected readonly chosen = computed(() => this.lines().find(({ key }) => key === this.chosenKey())?.line ?? null);
 
   constructor() {
@@ -122,20 +183,44 @@ export class DeskPage {
     });
     effect(() => {
       const line = this.chosen();
-      if (line) this.store.open({ kind: 'spot', id: line.spotId });
+      if (line?.count === 1) this.store.open({ kind: 'spot', id: line.spotId });
     });
+    inject(KeysService).bind([
+      { keys: 'j', where: 'Desk', does: 'next decision', run: () => this.step(1) },
+      { keys: 'k', where: 'Desk', does: 'decision before', run: () => this.step(-1) },
+      { keys: 'd', where: 'Desk', does: 'done today, where one tap settles it', run: () => this.settleChosen() },
+      { keys: 'Enter', where: 'Desk', does: 'open what the decision needs', run: () => this.openChosen() },
+    ]);
+  }
+
+  protected async settle(line: DeskLine): Promise<void> {
+    if (line.remedy) await this.acts.settle([line], line.remedy, this.session.today());
+  }
+
+  private step(by: number): void {
+    const lines = this.lines();
+    const at = lines.findIndex(({ key }) => key === this.chosenKey());
+    const next = lines[Math.min(lines.length - 1, Math.max(0, at + by))];
+    if (!next) return;
+    this.chosenKey.set(next.key);
+    const buttons = this.host.nativeElement.querySelectorAll<HTMLButtonElement>('button.line');
+    buttons[lines.indexOf(next)]?.focus();
+  }
+
+  private settleChosen(): void {
+    const line = this.chosen();
+    if (line && line.count === 1 && this.mayAct()) void this.settle(line);
+  }
+
+  private openChosen(): void {
+    const shown = this.lines().find(({ key }) => key === this.chosenKey());
+    if (shown) void this.router.navigate([...shown.path], { queryParams: shown.query });
   }
 
   /** Arrow keys walk the list. */
   protected walk(event: KeyboardEvent): void {
     if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
     event.preventDefault();
-    const buttons = [
-      ...((event.currentTarget as HTMLElement).closest('ol')?.querySelectorAll<HTMLButtonElement>('button.line') ?? []),
-    ];
-    const at = buttons.indexOf(document.activeElement as HTMLButtonElement);
-    const next = buttons[at + (event.key === 'ArrowDown' ? 1 : -1)];
-    next?.focus();
-    next?.click();
+    this.step(event.key === 'ArrowDown' ? 1 : -1);
   }
 }

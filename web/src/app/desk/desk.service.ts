@@ -1,9 +1,11 @@
 import { HttpClient } from '@angular/common/http';
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { deskSchema, type Desk, type Problem } from '@sombra/contract';
 import { catchError, map, merge, of, Subject, switchMap, tap } from 'rxjs';
+import { LiveService } from '../frame/live.service';
 import { readProblem } from '../frame/problem';
+import { ViewState } from '../frame/view-state.service';
 import { OutboxService } from '../offline/outbox.service';
 import { SessionService } from '../people/session.service';
 
@@ -21,9 +23,10 @@ export class DeskService {
   constructor() {
     const session = inject(SessionService);
     const outbox = inject(OutboxService);
-    merge(this.asked, session.signedIn$, outbox.delivered$)
+    const view = inject(ViewState);
+    merge(this.asked, session.signedIn$, outbox.delivered$, inject(LiveService).settled$, toObservable(view.onParam))
       .pipe(
-        switchMap(() => this.fetch()),
+        switchMap(() => this.fetch(view.onParam())),
         takeUntilDestroyed(),
       )
       .subscribe();
@@ -34,8 +37,8 @@ export class DeskService {
     this.asked.next();
   }
 
-  private fetch() {
-    return this.http.get('/api/desk').pipe(
+  private fetch(on: string | undefined) {
+    return this.http.get('/api/desk', { params: on ? { on } : {} }).pipe(
       // The schema checks the shape; reasons keep the types the core gave them.
       map((body) => deskSchema.parse(body) as unknown as Desk),
       tap((desk) => {

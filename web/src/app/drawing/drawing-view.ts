@@ -14,7 +14,11 @@ import type { Drawing, Point } from '@sombra/core';
       @for (shape of drawing().shapes; track $index) {
         @switch (shape.kind) {
           @case ('polygon') {
-            <polygon [attr.class]="shape.role" [attr.points]="path(shape.points)" />
+            <polygon [attr.class]="shape.role" [attr.points]="path(shape.points)">
+              @if (shape.title) {
+                <svg:title>{{ shape.title }}</svg:title>
+              }
+            </polygon>
           }
           @case ('line') {
             <polyline [attr.class]="shape.role" [attr.points]="path(shape.points)" />

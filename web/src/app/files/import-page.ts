@@ -21,6 +21,8 @@ const kindWords: Readonly<Record<string, string>> = {
   planting: 'planting',
   inspection: 'inspection',
   remedy: 'remedy',
+  move: 'move',
+  retraction: 'retraction',
 };
 
 /** A file of measured spots: what each row would do, then the act. */

@@ -1,7 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { RouterLink, RouterLinkActive } from '@angular/router';
+import { Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { stageNames } from '@sombra/core';
+import { KeysService } from './keys.service';
 import { openStages } from './open-stages';
+import { ViewState } from './view-state.service';
 import { DeskService } from '../desk/desk.service';
 
 /** Work order as navigation: each stage with the decisions that wait in it. */
@@ -11,12 +13,23 @@ import { DeskService } from '../desk/desk.service';
   imports: [RouterLink, RouterLinkActive],
   template: `
     <nav aria-label="Work order">
-      <a class="home" routerLink="/desk" aria-label="Sombra, to the desk"
+      <a class="home" routerLink="/desk" [queryParams]="day()" aria-label="Sombra, to the desk"
         ><img src="mark.svg" alt="" width="44" height="44"
       /></a>
-      <a class="stop" routerLink="/desk" routerLinkActive="here" ariaCurrentWhenActive="page"><span>Desk</span></a>
+      <a class="stop" routerLink="/desk" [queryParams]="day()" routerLinkActive="here" ariaCurrentWhenActive="page"
+        ><span>Desk</span></a
+      >
+      <a class="stop" routerLink="/town" [queryParams]="day()" routerLinkActive="here" ariaCurrentWhenActive="page"
+        ><span>Town</span></a
+      >
       @for (stage of stages(); track stage.name) {
-        <a class="stop" [routerLink]="['/', stage.path]" routerLinkActive="here" ariaCurrentWhenActive="page">
+        <a
+          class="stop"
+          [routerLink]="['/', stage.path]"
+          [queryParams]="day()"
+          routerLinkActive="here"
+          ariaCurrentWhenActive="page"
+        >
           <span>{{ stage.name }}</span>
           @if (stage.waiting > 0) {
             <b>{{ stage.waiting }}<span class="visually-hidden"> waiting</span></b>
@@ -41,15 +54,15 @@ import { DeskService } from '../desk/desk.service';
       display: flex;
       align-items: center;
       justify-content: space-between;
-      min-height: 56px;
+      min-height: 52px;
       padding: 0 0.6rem 0 0.85rem;
-      color: #f4efe0;
+      color: var(--on-pine);
       text-decoration: none;
       font-size: 1.02rem;
       border-left: 5px solid transparent;
     }
     .stop:hover {
-      background: #24483f;
+      background: var(--pine-lit);
     }
     .stop.here {
       background: var(--paper);
@@ -86,13 +99,13 @@ import { DeskService } from '../desk/desk.service';
         display: none;
       }
       .stop {
-        flex: 1 0 auto;
+        flex: 1 1 0;
         flex-direction: column;
         justify-content: center;
-        padding: 0 0.4rem;
-        min-width: 56px;
+        padding: 0 0.1rem;
+        min-width: 52px;
         min-height: 60px;
-        font-size: 0.9rem;
+        font-size: 0.86rem;
         border-left: 0;
         border-top: 5px solid transparent;
       }
@@ -105,11 +118,32 @@ import { DeskService } from '../desk/desk.service';
         padding: 0;
       }
     }
+    @media print {
+      nav {
+        display: none;
+      }
+    }
   `,
 })
 export class Rail {
   private readonly desk = inject(DeskService);
+  private readonly view = inject(ViewState);
+  private readonly router = inject(Router);
+  /** The chosen day goes along from page to page; a filter stays where it was made. */
+  protected readonly day = computed(() => (this.view.onParam() ? { on: this.view.on() } : {}));
   protected readonly stages = computed(() =>
     openStages.map((path) => ({ path, name: stageNames[path], waiting: this.desk.waiting()[path] ?? 0 })),
   );
+
+  constructor() {
+    const go = (path: string) => () => void this.router.navigate([path], { queryParams: this.day() });
+    const places = [
+      { keys: 'g d', path: '/desk', name: 'Desk' },
+      { keys: 'g t', path: '/town', name: 'Town' },
+      ...openStages.map((stage, i) => ({ keys: `g ${i + 1}`, path: `/${stage}`, name: stageNames[stage] })),
+    ];
+    inject(KeysService).bind(
+      places.map(({ keys, path, name }) => ({ keys, where: 'Go to', does: name, run: go(path) })),
+    );
+  }
 }

@@ -14,6 +14,8 @@ const benches: Readonly<Record<RecordKind, OpenStage>> = {
   planting: 'day',
   inspection: 'inspect',
   remedy: 'inspect',
+  move: 'ground',
+  retraction: 'inspect',
 };
 
 /** Records sent late that the server would not take: why, and the three ways on. */

@@ -1,9 +1,20 @@
 import { Injectable, signal } from '@angular/core';
 
+export interface ToastAct {
+  readonly name: string;
+  readonly run: () => void;
+}
+
 export interface Toast {
   readonly id: number;
   readonly text: string;
+  readonly act: ToastAct | null;
+  readonly forMs: number;
 }
+
+const readMs = 6000;
+/** What can be undone stays undoable for a minute. */
+export const undoMs = 60_000;
 
 @Injectable({ providedIn: 'root' })
 export class ToastsService {
@@ -11,9 +22,21 @@ export class ToastsService {
   private last = 0;
   readonly toasts = this.list.asReadonly();
 
-  say(text: string): void {
+  /** Says something; with an act it stays for as long as the act can still be done. */
+  say(text: string, act: ToastAct | null = null): void {
     this.last += 1;
-    this.list.update((toasts) => [...toasts.slice(-2), { id: this.last, text }]);
+    const toast = { id: this.last, text, act, forMs: act ? undoMs : readMs };
+    // Old news leave first; what can be undone stays.
+    this.list.update((toasts) => [
+      ...toasts.filter((one) => one.act).slice(-2),
+      ...toasts.filter((one) => !one.act).slice(-1),
+      toast,
+    ]);
+  }
+
+  act(toast: Toast): void {
+    this.drop(toast.id);
+    toast.act?.run();
   }
 
   drop(id: number): void {

@@ -8,7 +8,15 @@ import { ToastsService } from './toasts.service';
   imports: [NgbToast],
   template: `
     @for (toast of service.toasts(); track toast.id) {
-      <ngb-toast [autohide]="true" [delay]="6000" (hidden)="service.drop(toast.id)">{{ toast.text }}</ngb-toast>
+      <ngb-toast [autohide]="true" [delay]="toast.forMs" (hidden)="service.drop(toast.id)">
+        {{ toast.text }}
+        @if (toast.act; as act) {
+          <button type="button" class="btn btn-sm btn-outline-primary" (click)="service.act(toast)">
+            {{ act.name }}
+          </button>
+          <button type="button" class="btn-close" aria-label="Close" (click)="service.drop(toast.id)"></button>
+        }
+      </ngb-toast>
     }
   `,
   styles: `

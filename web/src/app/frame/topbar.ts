@@ -1,17 +1,34 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { NgbDropdown, NgbDropdownItem, NgbDropdownMenu, NgbDropdownToggle } from '@ng-bootstrap/ng-bootstrap/dropdown';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { OutboxService } from '../offline/outbox.service';
 import { SessionService } from '../people/session.service';
+import { FindBox } from './find-box';
+import { KeysService } from './keys.service';
 import { sayDate } from './say-date';
+import { ThemeService, themes, type Theme } from './theme.service';
+import { ViewState } from './view-state.service';
+
+const themeNames: Readonly<Record<Theme, string>> = {
+  light: 'Light, for sun',
+  dark: 'Dark, for evening',
+  system: 'As this device',
+};
 
 @Component({
   selector: 's-topbar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, NgbDropdown, NgbDropdownItem, NgbDropdownMenu, NgbDropdownToggle],
+  imports: [RouterLink, NgbDropdown, NgbDropdownItem, NgbDropdownMenu, NgbDropdownToggle, FindBox],
   template: `
     <header>
-      <span class="today">{{ today() }}</span>
+      <span class="today">{{ day() }}</span>
+      @if (view.tense() !== 'today') {
+        <span class="tense">{{ view.tense() === 'past' ? 'as it was' : 'as forecast' }}</span>
+        <button type="button" class="btn btn-sm btn-outline-primary" (click)="view.setDay(view.today())">
+          Back to today
+        </button>
+      }
       <span class="grow"></span>
       @if (outbox.waiting().length > 0) {
         <span class="waiting" role="status">
@@ -20,14 +37,15 @@ import { sayDate } from './say-date';
           <button type="button" class="btn btn-sm btn-outline-primary" (click)="outbox.flush()">Send now</button>
         </span>
       }
+      <s-find-box />
       @if (canImport()) {
-        <a class="btn btn-sm" routerLink="/import"><i class="bi bi-upload" aria-hidden="true"></i> Import</a>
+        <a class="btn btn-sm wide" routerLink="/import"><i class="bi bi-upload" aria-hidden="true"></i> Import</a>
       }
-      <div ngbDropdown placement="bottom-end">
+      <div ngbDropdown placement="bottom-end" class="wide">
         <button type="button" class="btn btn-sm" ngbDropdownToggle>Export</button>
         <div ngbDropdownMenu>
-          <a ngbDropdownItem href="/api/exports/trees.csv" download>Trees as CSV</a>
-          <a ngbDropdownItem href="/api/exports/trees.geojson" download>Trees as GeoJSON</a>
+          <a ngbDropdownItem href="/api/exports/trees.csv" download>All trees with their records, CSV</a>
+          <a ngbDropdownItem href="/api/exports/trees.geojson" download>All trees with their records, GeoJSON</a>
         </div>
       </div>
       <div ngbDropdown placement="bottom-end">
@@ -42,6 +60,17 @@ import { sayDate } from './say-date';
           >
             {{ session.units() === 'metric' ? 'Use US customary units' : 'Use metric units' }}
           </button>
+          <div class="dropdown-divider"></div>
+          @for (one of themes; track one) {
+            <button ngbDropdownItem type="button" [attr.aria-pressed]="theme.theme() === one" (click)="theme.set(one)">
+              <i class="bi" [class.bi-check-lg]="theme.theme() === one" aria-hidden="true"></i> {{ names[one] }}
+            </button>
+          }
+          <div class="dropdown-divider"></div>
+          @if (canDraw()) {
+            <a ngbDropdownItem routerLink="/base-map">Base map</a>
+          }
+          <button ngbDropdownItem type="button" (click)="showKeys()">Keys <kbd>?</kbd></button>
           <button ngbDropdownItem type="button" (click)="session.signOut()">Sign out</button>
         </div>
       </div>
@@ -52,13 +81,17 @@ import { sayDate } from './say-date';
       display: flex;
       align-items: center;
       gap: 0.4rem;
-      min-height: 52px;
+      min-height: 48px;
       padding: 0 1rem;
       background: var(--shade);
-      border-bottom: 1px solid var(--line);
     }
     .today {
       font-family: 'Bitter Variable', serif;
+      font-weight: 600;
+      white-space: nowrap;
+    }
+    .tense {
+      color: var(--chosen);
       font-weight: 600;
       white-space: nowrap;
     }
@@ -72,14 +105,30 @@ import { sayDate } from './say-date';
       color: var(--act);
       font-weight: 600;
     }
+    .btn-sm {
+      min-height: 38px;
+      padding-block: 0.2rem;
+    }
+    kbd {
+      background: var(--shade);
+      color: var(--ink);
+      border: 1px solid var(--line);
+    }
+    .dropdown-item .bi {
+      display: inline-block;
+      width: 1.2rem;
+    }
     @media (max-width: 720px) {
       header {
         padding: 0 0.5rem;
         flex-wrap: wrap;
-        gap: 0;
+        gap: 0.2rem;
       }
       .today {
         font-size: 0.95rem;
+      }
+      .wide {
+        display: none;
       }
       .who {
         position: absolute;
@@ -90,6 +139,12 @@ import { sayDate } from './say-date';
       }
       .btn {
         padding-inline: 0.4rem;
+        min-height: 48px;
+      }
+    }
+    @media print {
+      header {
+        display: none;
       }
     }
   `,
@@ -97,8 +152,28 @@ import { sayDate } from './say-date';
 export class Topbar {
   protected readonly session = inject(SessionService);
   protected readonly outbox = inject(OutboxService);
-  protected readonly today = computed(() => sayDate(this.session.today()));
+  protected readonly view = inject(ViewState);
+  protected readonly theme = inject(ThemeService);
+  private readonly modals = inject(NgbModal);
+  protected readonly themes = themes;
+  protected readonly names = themeNames;
+  protected readonly day = computed(() => sayDate(this.view.on()));
   protected readonly canImport = computed(() =>
     ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
   );
+  protected readonly canDraw = computed(() => this.session.user()?.role === 'administrator');
+
+  constructor() {
+    inject(KeysService).bind([
+      { keys: '?', where: 'Everywhere', does: 'show these keys', run: () => this.showKeys() },
+      { keys: 't', where: 'Everywhere', does: 'back to today', run: () => this.view.setDay(this.view.today()) },
+    ]);
+  }
+
+  protected showKeys(): void {
+    // Opened now and then: its words need not come with the first page.
+    void import('./key-map').then(({ KeyMap }) =>
+      this.modals.open(KeyMap, { size: 'lg', ariaLabelledBy: 'key-map-title' }),
+    );
+  }
 }

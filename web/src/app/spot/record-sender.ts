@@ -4,7 +4,7 @@ import { remedyWords, type FieldRecord, type RecordFacts, type RecordKind, type 
 import { v7 as uuidv7 } from 'uuid';
 import { DeskService } from '../desk/desk.service';
 import { sayProblem } from '../frame/problem';
-import { ToastsService } from '../frame/toasts.service';
+import { ToastsService, type ToastAct } from '../frame/toasts.service';
 import { OutboxService } from '../offline/outbox.service';
 import { readSpotDetail, SpotStore } from './spot-store';
 
@@ -63,11 +63,9 @@ export class RecordSender {
     }
     this.recordId = null;
     this.conflictNow.set(null);
-    this.toasts.say(
-      delivery.kind === 'stored'
-        ? done
-        : `Kept on this device: ${sayProblem(delivery.problem)} It is sent by itself when that is over.`,
-    );
+    if (delivery.kind === 'stored') this.toasts.say(done, this.undoOf(detail.spot.id, record));
+    else
+      this.toasts.say(`Kept on this device: ${sayProblem(delivery.problem)} It is sent by itself when that is over.`);
     this.desk.refresh();
     return true;
   }
@@ -78,6 +76,25 @@ export class RecordSender {
       { kind: 'remedy', facts: { remedy, doneOn }, supersedes: null },
       `${remedyWords[remedy].act}: stored as done.`,
     );
+  }
+
+  /** An act can be taken back for a minute: by a record that says so, never by deleting. */
+  private undoOf(spotId: string, made: FieldRecord): ToastAct | null {
+    if ((made.kind !== 'remedy' && made.kind !== 'move') || made.supersedes !== null) return null;
+    const facts = { reason: 'taken back at once' };
+    const take = async () => {
+      const record: FieldRecord = {
+        id: uuidv7(),
+        kind: 'retraction',
+        recordedAt: new Date().toISOString(),
+        supersedes: made.id,
+        facts,
+      };
+      const delivery = await this.outbox.deliver({ spotId, device: 'browser', spotVersion: null, record });
+      this.toasts.say(delivery.kind === 'refused' ? sayProblem(delivery.problem) : 'Taken back.');
+      this.desk.refresh();
+    };
+    return { name: 'Undo', run: () => void take() };
   }
 
   private refuse(problem: Problem): void {

@@ -2,9 +2,11 @@ import { HttpClient } from '@angular/common/http';
 import { computed, inject, Injectable, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { spotDetailSchema, type KeptRecord, type Problem, type SpotDetail } from '@sombra/contract';
-import { spotLife, type FieldRecord } from '@sombra/core';
-import { catchError, map, merge, of, Subject, switchMap, tap, type Observable } from 'rxjs';
+import { recordsUpTo, spotLife, type FieldRecord } from '@sombra/core';
+import { catchError, filter, map, merge, of, Subject, switchMap, tap, type Observable } from 'rxjs';
+import { LiveService } from '../frame/live.service';
 import { readProblem } from '../frame/problem';
+import { ViewState } from '../frame/view-state.service';
 import { OutboxService } from '../offline/outbox.service';
 import { SessionService } from '../people/session.service';
 
@@ -15,6 +17,7 @@ export type SpotSource = { readonly kind: 'spot' | 'tree'; readonly id: string }
 export class SpotStore {
   private readonly http = inject(HttpClient);
   private readonly outbox = inject(OutboxService);
+  private readonly view = inject(ViewState);
   private readonly asked = new Subject<SpotSource>();
   private readonly source = signal<SpotSource | null>(null);
   private readonly loaded = signal<SpotDetail | null>(null);
@@ -41,9 +44,13 @@ export class SpotStore {
     return [...kept, ...waiting.filter((record) => !kept.some(({ id }) => id === record.id))];
   });
 
+  /** Where the spot stands on the chosen day: by what was on record then, or by all there is for days ahead. */
   readonly life = computed(() => {
     const detail = this.loaded();
-    return detail ? spotLife(this.records() as readonly FieldRecord[], detail.practice) : null;
+    if (!detail) return null;
+    const records = this.records() as readonly FieldRecord[];
+    const known = this.view.tense() === 'past' ? recordsUpTo(records, this.view.on()) : records;
+    return spotLife(known, detail.practice);
   });
 
   /** All that the drawing of the stored pit plan needs, where a plan stands. */
@@ -55,7 +62,8 @@ export class SpotStore {
   });
 
   constructor() {
-    merge(this.asked, inject(SessionService).signedIn$.pipe(map(() => this.source())), this.ownDelivered())
+    const again$ = merge(inject(SessionService).signedIn$, this.outbox.delivered$, this.changedElsewhere());
+    merge(this.asked, again$.pipe(map(() => this.source())))
       .pipe(
         switchMap((source) => (source ? this.fetch(source) : of(null))),
         takeUntilDestroyed(),
@@ -85,8 +93,11 @@ export class SpotStore {
     this.loaded.set(detail);
   }
 
-  private ownDelivered(): Observable<SpotSource | null> {
-    return this.outbox.delivered$.pipe(map(() => this.source()));
+  /** The open spot is read again when somebody else changed it. */
+  private changedElsewhere(): Observable<unknown> {
+    return inject(LiveService).changes$.pipe(
+      filter(({ spots }) => spots === null || spots.includes(this.loaded()?.spot.id ?? '')),
+    );
   }
 
   private fetch(source: SpotSource): Observable<unknown> {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
+  happenedOn,
   inOrder,
   recordNames,
   remedyWords,
@@ -187,8 +188,8 @@ export class TreePage {
     const life = this.store.life();
     const verdict = life?.inspections.find((look) => look.record.id === record.id)?.verdict;
     const judgement = life?.planting?.record.id === record.id ? life.planting.judgement : undefined;
-    const sortDay = dayOf(record);
-    const dates = ['plantedOn', 'inspectedOn', 'doneOn'];
+    const sortDay = happenedOn(record) ?? record.recordedAt.slice(0, 10);
+    const dates = ['plantedOn', 'inspectedOn', 'doneOn', 'movedOn'];
     return {
       id: record.id,
       sortDay,
@@ -206,19 +207,5 @@ export class TreePage {
 
   protected async done(decision: Decision): Promise<void> {
     if (decision.remedy) await this.sender.settle(decision.remedy, this.session.today());
-  }
-}
-
-/** The day a record tells of: when it happened in the field, else when it was made. */
-function dayOf(record: FieldRecord): string {
-  switch (record.kind) {
-    case 'planting':
-      return record.facts.plantedOn;
-    case 'inspection':
-      return record.facts.inspectedOn;
-    case 'remedy':
-      return record.facts.doneOn;
-    default:
-      return record.recordedAt.slice(0, 10);
   }
 }

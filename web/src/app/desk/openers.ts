@@ -1,0 +1,12 @@
+import type { DecisionKind } from '@sombra/core';
+import type { OpenStage } from '../frame/open-stages';
+
+/** Where each kind of decision is settled, and what the way there is called. */
+export const openers: Readonly<Record<DecisionKind, { readonly stage: OpenStage; readonly act: string }>> = {
+  measure_ground: { stage: 'ground', act: 'Enter ground facts' },
+  measure_stock: { stage: 'stock', act: 'Enter stock measures' },
+  resolve_pit: { stage: 'pit', act: 'Look at the pit' },
+  record_planting: { stage: 'day', act: 'Record as built' },
+  do_remedy: { stage: 'inspect', act: 'Inspect again' },
+  look: { stage: 'inspect', act: 'Inspect now' },
+};

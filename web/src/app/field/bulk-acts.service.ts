@@ -1,0 +1,86 @@
+import { HttpClient } from '@angular/common/http';
+import { inject, Injectable, signal } from '@angular/core';
+import { batchReceiptSchema, type Problem, type SendRecord, type SpotLine } from '@sombra/contract';
+import { remedyWords, type FieldRecord, type RemedyCode } from '@sombra/core';
+import { firstValueFrom, Subject, type Observable } from 'rxjs';
+import { v7 as uuidv7 } from 'uuid';
+import { DeskService } from '../desk/desk.service';
+import { readProblem, sayProblem } from '../frame/problem';
+import { ToastsService } from '../frame/toasts.service';
+import { SpotListService } from '../spot/spot-list.service';
+
+type Target = Pick<SpotLine, 'spotId' | 'ref'>;
+
+const trees = (count: number): string => (count === 1 ? '1 tree' : `${count} trees`);
+
+/** One act on several trees, stored all together or not at all, and undone within a minute. */
+@Injectable({ providedIn: 'root' })
+export class BulkActs {
+  private readonly http = inject(HttpClient);
+  private readonly toasts = inject(ToastsService);
+  private readonly desk = inject(DeskService);
+  private readonly lists = inject(SpotListService);
+  private readonly doneSubject = new Subject<void>();
+  private readonly busyNow = signal(false);
+  private readonly failed = signal<Problem | null>(null);
+  readonly busy = this.busyNow.asReadonly();
+  readonly problem = this.failed.asReadonly();
+  readonly done$: Observable<void> = this.doneSubject.asObservable();
+
+  /** Records a remedy as done on all of them. */
+  async settle(targets: readonly Target[], remedy: RemedyCode, doneOn: string): Promise<boolean> {
+    const records = targets.map(({ spotId }) => made(spotId, { kind: 'remedy', facts: { remedy, doneOn } }));
+    const text = `${remedyWords[remedy].act}: stored as done on ${trees(targets.length)}.`;
+    return this.store(records, text, () => void this.takeBack(records, targets.length));
+  }
+
+  private async takeBack(records: readonly SendRecord[], count: number): Promise<void> {
+    const facts = { reason: 'taken back at once' };
+    const back = records.map(({ spotId, record }) => made(spotId, { kind: 'retraction', facts }, record.id));
+    await this.store(back, `Taken back on ${trees(count)}.`, null);
+  }
+
+  async withdraw(targets: readonly Target[], withdrawn = true): Promise<boolean> {
+    const spotIds = targets.map(({ spotId }) => spotId);
+    const count = targets.length === 1 ? '1 spot' : `${targets.length} spots`;
+    return this.run(
+      () => firstValueFrom(this.lists.withdraw({ spotIds, withdrawn })),
+      withdrawn ? `${count} withdrawn; the records stay.` : `${count} back in the programme.`,
+      withdrawn ? () => void this.withdraw(targets, false) : null,
+    );
+  }
+
+  private store(records: readonly SendRecord[], said: string, undo: (() => void) | null): Promise<boolean> {
+    const send = async () =>
+      batchReceiptSchema.parse(await firstValueFrom(this.http.post('/api/records/batch', { records })));
+    return this.run(send, said, undo);
+  }
+
+  private async run(act: () => Promise<unknown>, said: string, undo: (() => void) | null): Promise<boolean> {
+    this.busyNow.set(true);
+    this.failed.set(null);
+    try {
+      await act();
+      this.toasts.say(said, undo ? { name: 'Undo', run: undo } : null);
+      this.desk.refresh();
+      this.doneSubject.next();
+      return true;
+    } catch (error) {
+      const problem = readProblem(error);
+      this.failed.set(problem);
+      if (!undo) this.toasts.say(sayProblem(problem));
+      return false;
+    } finally {
+      this.busyNow.set(false);
+    }
+  }
+}
+
+function made(
+  spotId: string,
+  record: Pick<FieldRecord, 'kind' | 'facts'>,
+  supersedes: string | null = null,
+): SendRecord {
+  const envelope = { id: uuidv7(), recordedAt: new Date().toISOString(), supersedes };
+  return { spotId, device: 'browser', spotVersion: null, record: { ...envelope, ...record } as FieldRecord };
+}

@@ -1,0 +1,209 @@
+import { HttpClient } from '@angular/common/http';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { openRemedyListSchema, type OpenRemedy, type SpotLine } from '@sombra/contract';
+import { levelNames, recordsUpTo, remedyWords, spotLife, stageNames, type FieldRecord } from '@sombra/core';
+import { catchError, debounceTime, forkJoin, map, merge, of, switchMap, type Observable } from 'rxjs';
+import { StateNote } from '../frame/state-note';
+import { ViewState } from '../frame/view-state.service';
+import { SessionService } from '../people/session.service';
+import { readSpotDetail } from '../spot/spot-store';
+import { BulkActs } from './bulk-acts.service';
+import { ChosenService } from './chosen.service';
+import { CompareView, type Compared } from './compare-view';
+
+/** Side by side is for a look, not for a list. */
+const mostCompared = 3;
+
+/** The chosen trees: what they are, side by side when few, and one act for all. */
+@Component({
+  selector: 's-chosen-bench',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, StateNote, CompareView],
+  template: `
+    <div class="title">
+      <h1>{{ chosen.count() === 1 ? '1 chosen' : chosen.count() + ' chosen' }}</h1>
+      <button type="button" class="btn btn-sm" (click)="chosen.clear()">Clear <kbd>Esc</kbd></button>
+    </div>
+    <p class="quiet">{{ summary() }}</p>
+    @if (view.tense() === 'today' && mayAct()) {
+      <div class="acts">
+        @if (remedies().length > 0) {
+          <label class="visually-hidden" for="remedy">Remedy that was done</label>
+          <select id="remedy" class="form-select" (change)="remedy.set($any($event.target).value)">
+            @for (option of remedies(); track option.code) {
+              <option [value]="option.code">{{ option.name }} ({{ option.count }})</option>
+            }
+          </select>
+          <button type="button" class="btn btn-primary" [disabled]="acts.busy()" (click)="settle()">
+            Done today on {{ targets().length }}
+          </button>
+        }
+        @if (unplanted().length > 0) {
+          <button type="button" class="btn btn-outline-primary" [disabled]="acts.busy()" (click)="withdraw()">
+            Withdraw {{ unplanted().length }} {{ unplanted().length === 1 ? 'spot' : 'spots' }}
+          </button>
+        }
+      </div>
+    }
+    @if (acts.problem(); as fault) {
+      <s-state-note [problem]="fault" />
+    }
+    @if (compared().length > 1) {
+      <s-compare [trees]="compared()" />
+    } @else {
+      <table class="plain">
+        <thead>
+          <tr>
+            <th scope="col">Number</th>
+            <th scope="col">Place</th>
+            <th scope="col">Species</th>
+            <th scope="col">Stage</th>
+            <th scope="col"><span class="visually-hidden">Take off</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (line of first(); track line.spotId) {
+            <tr>
+              <td>
+                <a [routerLink]="['/town', line.spotId]" queryParamsHandling="preserve">{{ line.ref }}</a>
+              </td>
+              <td>{{ line.place }}</td>
+              <td>
+                <i>{{ line.species }}</i>
+              </td>
+              <td>{{ stageNames[line.stage] }}</td>
+              <td>
+                <button
+                  type="button"
+                  class="btn btn-sm"
+                  [attr.aria-label]="'Take ' + line.ref + ' off'"
+                  (click)="chosen.toggle(line)"
+                >
+                  <i class="bi bi-x-lg" aria-hidden="true"></i>
+                </button>
+              </td>
+            </tr>
+          }
+        </tbody>
+      </table>
+      @if (chosen.count() > first().length) {
+        <p class="quiet">{{ chosen.count() - first().length }} more are chosen.</p>
+      }
+    }
+  `,
+  styles: `
+    .title {
+      display: flex;
+      justify-content: space-between;
+      align-items: baseline;
+    }
+    kbd {
+      background: var(--shade);
+      color: var(--ink);
+    }
+    .acts {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0.5rem;
+      margin-bottom: 1rem;
+    }
+    select {
+      width: auto;
+      max-width: 20rem;
+    }
+    td .btn-sm {
+      min-height: 32px;
+      padding: 0 0.4rem;
+    }
+  `,
+})
+export class ChosenBench {
+  protected readonly chosen = inject(ChosenService);
+  protected readonly acts = inject(BulkActs);
+  protected readonly view = inject(ViewState);
+  private readonly session = inject(SessionService);
+  private readonly http = inject(HttpClient);
+  protected readonly stageNames = stageNames;
+  protected readonly remedy = signal<string>('');
+  private readonly details = signal<readonly Compared[]>([]);
+
+  protected readonly first = computed(() => this.chosen.chosen().slice(0, 60));
+  protected readonly unplanted = computed(() => this.chosen.chosen().filter(({ plantedOn }) => plantedOn === null));
+  protected readonly mayAct = computed(() => this.session.user()?.role !== 'viewer');
+  protected readonly compared = computed(() => (this.chosen.count() <= mostCompared ? this.details() : []));
+
+  protected readonly summary = computed(() => {
+    const lines = this.chosen.chosen();
+    const count = (of: (line: SpotLine) => string) => {
+      const sums = new Map<string, number>();
+      for (const line of lines) sums.set(of(line), (sums.get(of(line)) ?? 0) + 1);
+      return [...sums].sort((a, b) => b[1] - a[1]).map(([name, n]) => `${n} ${name}`);
+    };
+    const levels = count(({ level, plantedOn }) => (plantedOn ? levelNames[level].toLowerCase() : 'in preparation'));
+    const places = count(({ place }) => `on ${place}`);
+    return `${levels.join(', ')} · ${places.slice(0, 3).join(', ')}${places.length > 3 ? ' …' : ''}`;
+  });
+
+  private readonly open = signal<readonly OpenRemedy[]>([]);
+  protected readonly remedies = computed(() =>
+    this.open().map(({ remedy, spotIds }) => ({ code: remedy, name: remedyWords[remedy].act, count: spotIds.length })),
+  );
+  private readonly picked = computed(
+    () => this.open().find(({ remedy }) => remedy === this.remedy()) ?? this.open()[0] ?? null,
+  );
+  protected readonly targets = computed(() => {
+    const spots = new Set(this.picked()?.spotIds);
+    return this.chosen.chosen().filter(({ spotId }) => spots.has(spotId));
+  });
+
+  constructor() {
+    const chosen$ = toObservable(this.chosen.chosen).pipe(debounceTime(120));
+    merge(chosen$, this.acts.done$.pipe(map(() => this.chosen.chosen())))
+      .pipe(
+        switchMap((lines) => forkJoin([this.readOpen(lines), this.readDetails(lines)])),
+        takeUntilDestroyed(),
+      )
+      .subscribe(([open, details]) => {
+        this.open.set(open);
+        this.details.set(details);
+      });
+  }
+
+  private readOpen(lines: readonly SpotLine[]): Observable<OpenRemedy[]> {
+    if (lines.length === 0) return of([]);
+    return this.http.post('/api/desk/remedies', { spotIds: lines.map(({ spotId }) => spotId) }).pipe(
+      map((body) => openRemedyListSchema.parse(body)),
+      catchError(() => of([])),
+    );
+  }
+
+  private readDetails(lines: readonly SpotLine[]): Observable<Compared[]> {
+    if (lines.length < 2 || lines.length > mostCompared) return of([]);
+    const on = this.view.on();
+    const past = this.view.tense() === 'past';
+    const read = ({ spotId }: SpotLine) =>
+      this.http.get(`/api/spots/${spotId}`).pipe(
+        map((body): Compared => {
+          const detail = readSpotDetail(body);
+          const records: readonly FieldRecord[] = past ? recordsUpTo(detail.records, on) : detail.records;
+          return { detail, life: spotLife(records, detail.practice) };
+        }),
+      );
+    return forkJoin(lines.map(read)).pipe(catchError(() => of([])));
+  }
+
+  protected async settle(): Promise<void> {
+    const remedy = this.picked()?.remedy;
+    if (remedy && this.targets().length > 0) await this.acts.settle(this.targets(), remedy, this.view.today());
+  }
+
+  protected async withdraw(): Promise<void> {
+    const spots = this.unplanted();
+    if (await this.acts.withdraw(spots)) {
+      const gone = new Set(spots.map(({ spotId }) => spotId));
+      this.chosen.only(this.chosen.chosen().filter(({ spotId }) => !gone.has(spotId)));
+    }
+  }
+}

@@ -1,0 +1,138 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { SpotDetail } from '@sombra/contract';
+import {
+  decisionNames,
+  formatQuantity,
+  remedyWords,
+  soilNames,
+  stageNames,
+  stockNames,
+  type Decision,
+  type SpotLife,
+} from '@sombra/core';
+import { LevelMark } from '../frame/level-mark';
+import { sayDay } from '../frame/say-date';
+import { SessionService } from '../people/session.service';
+import { PitSectionView } from '../pit/pit-section-view';
+
+export interface Compared {
+  readonly detail: SpotDetail;
+  readonly life: SpotLife;
+}
+
+interface Row {
+  readonly name: string;
+  readonly values: readonly string[];
+  readonly differs: boolean;
+}
+
+/** Trees side by side: the same questions to each, with what differs marked. */
+@Component({
+  selector: 's-compare',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, LevelMark, PitSectionView],
+  template: `
+    <div class="scroll" tabindex="0" role="region" aria-label="Side by side">
+      <table class="plain">
+        <thead>
+          <tr>
+            <th scope="col"></th>
+            @for (tree of trees(); track tree.detail.spot.id) {
+              <th scope="col">
+                <a [routerLink]="['/town', tree.detail.spot.id]" queryParamsHandling="preserve">{{
+                  tree.detail.spot.ref
+                }}</a>
+                @if (tree.life.planting) {
+                  <s-level-mark [level]="tree.life.level" />
+                }
+              </th>
+            }
+          </tr>
+        </thead>
+        <tbody>
+          @for (row of rows(); track row.name) {
+            <tr [class.differs]="row.differs">
+              <th scope="row">{{ row.name }}</th>
+              @for (value of row.values; track $index) {
+                <td>{{ value }}</td>
+              }
+            </tr>
+          }
+          <tr>
+            <th scope="row">As planned</th>
+            @for (tree of trees(); track tree.detail.spot.id) {
+              <td class="drawing">
+                @if (tree.life.plan?.kind === 'plan' && tree.life.stock) {
+                  <s-pit-section
+                    [plan]="$any(tree.life.plan)"
+                    [stock]="tree.life.stock"
+                    [ground]="tree.life.ground"
+                    [practice]="tree.detail.practice"
+                  />
+                } @else {
+                  no plan yet
+                }
+              </td>
+            }
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  `,
+  styles: `
+    .scroll {
+      overflow-x: auto;
+    }
+    th[scope='row'] {
+      width: 7rem;
+    }
+    td {
+      min-width: 9rem;
+    }
+    .differs td {
+      font-weight: 600;
+    }
+    .drawing {
+      min-width: 14rem;
+    }
+  `,
+})
+export class CompareView {
+  readonly trees = input.required<readonly Compared[]>();
+  private readonly session = inject(SessionService);
+
+  protected readonly rows = computed<Row[]>(() => {
+    const units = this.session.units();
+    const ask = (name: string, of: (tree: Compared) => string): Row => {
+      const values = this.trees().map(of);
+      return { name, values, differs: new Set(values).size > 1 };
+    };
+    return [
+      ask('Place', ({ detail }) => detail.spot.place),
+      ask('Species', ({ detail }) => detail.tree?.species ?? 'no tree yet'),
+      ask('Stage', ({ life }) => stageNames[life.stage]),
+      ask('Waits for', ({ life }) => life.decisions.map(sayDecision).join('; ') || 'nothing'),
+      ask('Soil', ({ life }) => (life.ground.soil ? soilNames[life.ground.soil] : 'not measured')),
+      ask('Slope', ({ life }) =>
+        life.ground.slopePct === null ? '–' : formatQuantity(life.ground.slopePct, 'slopePct', units),
+      ),
+      ask('Stock', ({ life }) => (life.stock ? stockNames[life.stock.kind] : 'not measured')),
+      ask('Caliper', ({ life }) => (life.stock ? formatQuantity(life.stock.caliperMm, 'lengthMm', units) : '–')),
+      ask('Pit depth', ({ life }) =>
+        life.plan?.kind === 'plan' ? formatQuantity(life.plan.depthMm.value, 'lengthMm', units) : '–',
+      ),
+      ask('Planted', ({ life }) => (life.planting ? sayDay(life.planting.record.facts.plantedOn) : 'not yet')),
+      ask('Last look', ({ life }) => {
+        const last = life.inspections.at(-1)?.record.facts;
+        return last ? sayDay(last.inspectedOn) : '–';
+      }),
+      ask('Flare depth', ({ life }) => {
+        const depth = life.inspections.at(-1)?.record.facts.flareDepthMm;
+        return depth === undefined || depth === null ? '–' : formatQuantity(depth, 'lengthMm', units);
+      }),
+    ];
+  });
+}
+
+const sayDecision = ({ kind, remedy }: Decision): string => (remedy ? remedyWords[remedy].act : decisionNames[kind]);

@@ -1,0 +1,197 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { Router, RouterLink } from '@angular/router';
+import { spotSorts, type SpotFilter, type SpotLine, type SpotSort } from '@sombra/contract';
+import { stageNames } from '@sombra/core';
+import { firstValueFrom, merge } from 'rxjs';
+import { DayBench } from '../day/day-bench';
+import { KeysService } from '../frame/keys.service';
+import { LiveService } from '../frame/live.service';
+import type { OpenStage } from '../frame/open-stages';
+import { StateNote } from '../frame/state-note';
+import { ViewState } from '../frame/view-state.service';
+import { GroundBench } from '../ground/ground-bench';
+import { InspectBench } from '../inspect/inspect-bench';
+import { MapView } from '../map/map-view';
+import { OutboxService } from '../offline/outbox.service';
+import { PitBench } from '../pit/pit-bench';
+import { SpotListService, type ListPage } from '../spot/spot-list.service';
+import { SpotStore } from '../spot/spot-store';
+import { BulkActs } from './bulk-acts.service';
+import { ChosenBench } from './chosen-bench';
+import { ChosenService } from './chosen.service';
+import { usualColumns } from './columns';
+import { FilterBar } from './filter-bar';
+import { ListSheet } from './list-sheet';
+import { Overview } from './overview';
+import { SpotSource } from './spot-source';
+import { SpotSummary } from './spot-summary';
+import { SpotTable } from './spot-table';
+import { Splitter } from './splitter';
+import { ViewMenu } from './view-menu';
+
+const empty: Readonly<Record<OpenStage, string>> = {
+  ground: 'No spot waits for measuring.',
+  stock: 'No tree waits for its measures.',
+  pit: 'Every measured tree has a pit plan.',
+  day: 'No tree is ready to plant.',
+  inspect: 'No tree is planted yet.',
+};
+
+const showings = ['list', 'map', 'both'] as const;
+type Showing = (typeof showings)[number];
+
+/** Field beside bench: where the spots are, as list and map with one filter and one choice, and the open one. */
+@Component({
+  selector: 's-field-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [
+    RouterLink,
+    GroundBench,
+    PitBench,
+    DayBench,
+    InspectBench,
+    FilterBar,
+    ViewMenu,
+    SpotTable,
+    SpotSummary,
+    ChosenBench,
+    ListSheet,
+    Overview,
+    Splitter,
+    StateNote,
+    MapView,
+  ],
+  providers: [SpotStore],
+  templateUrl: './field-page.html',
+  styleUrl: './field-page.scss',
+})
+export class FieldPage {
+  /** The stage this page is about; the whole town where there is none. */
+  readonly stage = input<OpenStage | null>(null);
+  readonly spotId = input<string>();
+  protected readonly store = inject(SpotStore);
+  protected readonly view = inject(ViewState);
+  protected readonly chosen = inject(ChosenService);
+  private readonly lists = inject(SpotListService);
+  private readonly router = inject(Router);
+  private readonly table = viewChild(SpotTable);
+
+  protected readonly path = computed(() => `/${this.stage() ?? 'town'}`);
+  protected readonly name = computed(() => {
+    const stage = this.stage();
+    return stage ? stageNames[stage] : 'Town';
+  });
+  protected readonly emptyText = computed(() => {
+    const stage = this.stage();
+    const filtered = Object.keys(this.view.filter()).length > 0;
+    if (filtered) return 'Nothing fits this filter.';
+    return stage ? empty[stage] : 'No spot is in the programme yet. Import a file or add spots on the map.';
+  });
+  protected readonly showing = computed<Showing>(() => {
+    const asked = showings.find((one) => one === this.view.text('as'));
+    return asked ?? (this.stage() ? 'list' : 'map');
+  });
+
+  /** Who looks for a number wants that tree, whatever stage it is in: words are looked for everywhere. */
+  protected readonly filter = computed<SpotFilter>(() => {
+    const filter = this.view.filter();
+    const stage = this.stage();
+    const on = this.view.onParam();
+    return { ...filter, ...(on ? { on } : {}), ...(stage && !filter.find && !filter.stage ? { stage: [stage] } : {}) };
+  });
+  protected readonly sort = computed<SpotSort>(() => spotSorts.find((one) => one === this.view.text('sort')) ?? 'ref');
+  protected readonly down = computed(() => this.view.text('down') === 'true');
+  protected readonly columns = computed<readonly SpotSort[]>(() => {
+    const asked = this.view.text('columns')?.split(',') ?? [];
+    const known = spotSorts.filter((one) => asked.includes(one));
+    return known.length > 0 ? known : usualColumns(this.stage());
+  });
+  private readonly page = computed<ListPage>(() => ({ filter: this.filter(), sort: this.sort(), down: this.down() }));
+  /** The same filter read twice is the same list. */
+  private readonly pageKey = computed(() => JSON.stringify(this.page()));
+  protected readonly source = computed(() => {
+    this.pageKey();
+    // A source reads signals of its own while it starts: the list must not be made anew when they change.
+    return untracked(() => {
+      const page = this.page();
+      return new SpotSource((offset, limit) => this.lists.list({ ...page, offset, limit }));
+    });
+  });
+  protected readonly csv = computed(() => this.lists.csvAddress(this.page(), this.columns()));
+  protected readonly sheet = signal<readonly SpotLine[] | null>(null);
+  protected readonly words = signal('');
+  private wordsTimer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor() {
+    const changed$ = merge(inject(LiveService).settled$, inject(OutboxService).delivered$, inject(BulkActs).done$);
+    changed$.pipe(takeUntilDestroyed()).subscribe(() => this.again());
+    effect(() => {
+      const id = this.spotId();
+      if (id) this.store.open({ kind: 'spot', id });
+      else this.store.close();
+    });
+    effect(() => this.words.set(this.view.text('find') ?? ''));
+    inject(KeysService).bind([
+      { keys: 'Escape', where: 'Field', does: 'clear what is chosen, else close the bench', run: () => this.escape() },
+      { keys: 'l', where: 'Field', does: 'show the list', run: () => this.view.set({ as: 'list' }) },
+      { keys: 'm', where: 'Field', does: 'show the map', run: () => this.view.set({ as: 'map' }) },
+      { keys: 'b', where: 'Field', does: 'show both', run: () => this.view.set({ as: 'both' }) },
+    ]);
+    inject(DestroyRef).onDestroy(() => clearTimeout(this.wordsTimer));
+  }
+
+  protected again(): void {
+    const { start, end } = this.table()?.range() ?? { start: 0, end: 1 };
+    this.source().refresh(start, end);
+  }
+
+  protected type(words: string): void {
+    this.words.set(words);
+    clearTimeout(this.wordsTimer);
+    this.wordsTimer = setTimeout(() => this.view.set({ find: words.trim() || null }), 180);
+  }
+
+  protected open(spotId: string): void {
+    if (this.chosen.count() > 0) this.chosen.clear();
+    void this.router.navigate([this.path(), spotId], { queryParams: { chosen: null }, queryParamsHandling: 'merge' });
+  }
+
+  private escape(): void {
+    if (this.chosen.count() > 0) this.chosen.clear();
+    else void this.router.navigate([this.path()], { queryParamsHandling: 'preserve' });
+  }
+
+  protected order({ sort, down }: { sort: SpotSort; down: boolean }): void {
+    this.view.set({ sort: sort === 'ref' ? null : sort, down: down ? 'true' : null });
+  }
+
+  protected show(as: Showing): void {
+    this.view.set({ as });
+  }
+
+  protected chooseColumns(columns: readonly SpotSort[]): void {
+    this.view.set({ columns: columns.join(',') });
+  }
+
+  /** The list as seen, on paper: what was scrolled past is read first. */
+  protected async print(): Promise<void> {
+    const { lines } = await firstValueFrom(this.lists.list({ ...this.page(), limit: 2000 }));
+    this.sheet.set(lines);
+    setTimeout(() => {
+      window.print();
+      this.sheet.set(null);
+    }, 50);
+  }
+}

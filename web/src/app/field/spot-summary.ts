@@ -1,0 +1,153 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { decisionNames, remedyWords, sayReason, type Decision } from '@sombra/core';
+import { BecauseList } from '../frame/because-list';
+import { LevelMark } from '../frame/level-mark';
+import { sayProblem } from '../frame/problem';
+import { sayDate, sayDay } from '../frame/say-date';
+import { ViewState } from '../frame/view-state.service';
+import { FindingsList } from '../inspect/findings-list';
+import { SessionService } from '../people/session.service';
+import { PitSectionView } from '../pit/pit-section-view';
+import { RecordSender } from '../spot/record-sender';
+import { SpotHead } from '../spot/spot-head';
+import { SpotStore } from '../spot/spot-store';
+
+/** One spot on the chosen day: what it waits for, what was found last, how it was planned. */
+@Component({
+  selector: 's-spot-summary',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, BecauseList, LevelMark, FindingsList, PitSectionView, SpotHead],
+  providers: [RecordSender],
+  template: `
+    <s-spot-head />
+    @if (view.tense() === 'past') {
+      <p class="then">
+        <b>As it was on {{ date(view.on()) }}.</b> What was recorded later is left out.
+      </p>
+    } @else if (view.tense() === 'ahead') {
+      <p class="then">
+        <b>As forecast for {{ date(view.on()) }}</b
+        >, if nothing is done until then: what falls due by that day is due.
+      </p>
+    }
+    @for (line of open(); track $index) {
+      <div class="open">
+        <s-level-mark [level]="line.decision.level" />
+        <div>
+          <b>{{ line.title }}</b>
+          @if (line.decision.dueOn) {
+            <span class="quiet"> {{ line.late ? 'was due' : 'by' }} {{ day(line.decision.dueOn) }}</span>
+          }
+          <s-because [reasons]="line.decision.because" />
+        </div>
+        @if (line.decision.remedy && view.tense() === 'today' && mayAct()) {
+          <button
+            type="button"
+            class="btn btn-outline-primary"
+            [disabled]="sender.busy()"
+            (click)="done(line.decision)"
+          >
+            Done today
+          </button>
+        }
+      </div>
+    } @empty {
+      @if (store.life()) {
+        <p>Nothing is open here.</p>
+      }
+    }
+    @if (sender.problem(); as fault) {
+      <p class="problem" role="alert">{{ say(fault) }}</p>
+    }
+    @if (store.life()?.nextLook; as look) {
+      <p>
+        <b>{{ look.on <= view.on() ? 'Look due since' : 'Next look' }} {{ day(look.on) }}.</b>
+        <span class="quiet"> {{ lookWhy() }}</span>
+      </p>
+    }
+    @if (view.tense() === 'today' && store.detail(); as detail) {
+      <p class="acts">
+        <a class="btn btn-primary" [routerLink]="['/', stage(), detail.spot.id]">{{ stageAct() }}</a>
+      </p>
+    }
+    @if (lastLook(); as look) {
+      <h2>Last look, {{ date(look.record.facts.inspectedOn) }}</h2>
+      <s-findings [findings]="look.verdict.findings" />
+    }
+    @if (store.planned(); as planned) {
+      <h2>As planned</h2>
+      <s-pit-section
+        [plan]="planned.plan"
+        [stock]="planned.stock"
+        [ground]="planned.ground"
+        [practice]="planned.practice"
+      />
+    }
+  `,
+  styles: `
+    .then {
+      border-left: 5px solid var(--chosen);
+      background: var(--chosen-pale);
+      padding: 0.4rem 0.75rem;
+    }
+    .open {
+      display: grid;
+      grid-template-columns: 6rem 1fr auto;
+      gap: 0.75rem;
+      padding: 0.5rem 0;
+      border-bottom: 1px solid var(--line);
+    }
+    .acts {
+      margin: 0.75rem 0 1.25rem;
+    }
+    @media (max-width: 720px) {
+      .open {
+        grid-template-columns: 1fr;
+      }
+    }
+  `,
+})
+export class SpotSummary {
+  protected readonly store = inject(SpotStore);
+  protected readonly sender = inject(RecordSender);
+  protected readonly view = inject(ViewState);
+  private readonly session = inject(SessionService);
+  protected readonly say = sayProblem;
+  protected readonly date = sayDate;
+  protected readonly day = sayDay;
+  protected readonly mayAct = computed(() => this.session.user()?.role !== 'viewer');
+
+  protected readonly open = computed(() =>
+    (this.store.life()?.decisions ?? [])
+      .filter(({ kind }) => kind !== 'look')
+      .map((decision) => ({
+        decision,
+        title: decision.remedy ? remedyWords[decision.remedy].act : decisionNames[decision.kind],
+        late: decision.dueOn !== null && decision.dueOn < this.view.on(),
+      })),
+  );
+  protected readonly stage = computed(() => {
+    const stage = this.store.life()?.stage ?? 'ground';
+    return stage === 'match' || stage === 'water' || stage === 'results' ? 'inspect' : stage;
+  });
+  protected readonly stageAct = computed(
+    () =>
+      ({
+        ground: 'Enter ground facts',
+        stock: 'Enter stock measures',
+        pit: 'Look at the pit',
+        day: 'Record as built',
+        inspect: 'Inspect now',
+      })[this.stage()],
+  );
+  protected readonly lookWhy = computed(() => {
+    const look = this.store.life()?.nextLook;
+    return look ? sayReason(look.because, this.session.units()) : '';
+  });
+  protected readonly lastLook = computed(() => this.store.life()?.inspections.at(-1) ?? null);
+
+  protected async done(decision: Decision): Promise<void> {
+    if (decision.remedy) await this.sender.settle(decision.remedy, this.session.today());
+  }
+}

@@ -1,0 +1,126 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { SpotLine, SpotSort } from '@sombra/contract';
+import { LevelMark } from '../frame/level-mark';
+import { ViewState } from '../frame/view-state.service';
+import { ChosenService } from './chosen.service';
+import { columns, type Column } from './columns';
+import type { SpotSource } from './spot-source';
+
+/** A list of any length: only the lines on screen are drawn. One line is open on the bench, any may be chosen. */
+@Component({
+  selector: 's-spot-table',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf, RouterLink, LevelMark],
+  templateUrl: './spot-table.html',
+  styleUrl: './spot-table.scss',
+})
+export class SpotTable {
+  readonly source = input.required<SpotSource>();
+  readonly path = input.required<string>();
+  readonly openId = input<string>();
+  readonly shown = input.required<readonly SpotSort[]>();
+  readonly sort = input.required<SpotSort>();
+  readonly down = input.required<boolean>();
+  readonly sorted = output<{ sort: SpotSort; down: boolean }>();
+  readonly opened = output<SpotLine>();
+  protected readonly chosen = inject(ChosenService);
+  protected readonly view = inject(ViewState);
+  private readonly viewport = viewChild(CdkVirtualScrollViewport);
+  /** The line the keys stand on. */
+  protected readonly active = signal(0);
+  private anchor = 0;
+
+  protected readonly rowPx = window.innerWidth <= 720 ? 62 : 40;
+  protected readonly columns = computed(() => columns.filter(({ key }) => this.shown().includes(key)));
+  protected readonly grid = computed(
+    () =>
+      `2.4rem ${this.columns()
+        .map(({ width }) => width)
+        .join(' ')}`,
+  );
+
+  constructor() {
+    effect(() => {
+      this.source();
+      this.active.set(0);
+      this.viewport()?.scrollToIndex(0);
+    });
+  }
+
+  range(): { start: number; end: number } {
+    return this.viewport()?.getRenderedRange() ?? { start: 0, end: 1 };
+  }
+
+  protected ariaSort(key: SpotSort): 'ascending' | 'descending' | 'none' {
+    if (key !== this.sort()) return 'none';
+    return this.down() ? 'descending' : 'ascending';
+  }
+
+  protected sortBy({ key }: Column): void {
+    this.sorted.emit({ sort: key, down: key === this.sort() && !this.down() });
+  }
+
+  protected open(index: number, line: SpotLine | undefined): void {
+    this.active.set(index);
+    this.anchor = index;
+    if (line) this.opened.emit(line);
+  }
+
+  protected choose(event: Event, index: number, line: SpotLine | undefined): void {
+    event.stopPropagation();
+    this.active.set(index);
+    if (!line) return;
+    if (event instanceof MouseEvent && event.shiftKey) this.chosen.add(this.source().between(this.anchor, index));
+    else this.chosen.toggle(line);
+    this.anchor = index;
+  }
+
+  /** A click with a modifier chooses, a plain one opens. */
+  protected click(event: MouseEvent): void {
+    const row = (event.target as HTMLElement).closest<HTMLElement>('[data-index]');
+    if (!row) return;
+    const index = Number(row.dataset['index']);
+    const line = this.source().at(index);
+    if (event.ctrlKey || event.metaKey || event.shiftKey) {
+      event.preventDefault();
+      this.choose(event, index, line);
+    } else this.open(index, line);
+  }
+
+  protected key(event: KeyboardEvent): void {
+    const last = (this.source().total() ?? 1) - 1;
+    const step = { ArrowDown: 1, ArrowUp: -1, PageDown: 12, PageUp: -12, Home: -last, End: last }[event.key];
+    const line = this.source().at(this.active());
+    if (step !== undefined) {
+      this.go(Math.min(last, Math.max(0, this.active() + step)));
+    } else if (event.key === 'Enter') {
+      this.open(this.active(), line);
+    } else if (event.key === ' ') {
+      this.choose(event, this.active(), line);
+    } else return;
+    event.preventDefault();
+  }
+
+  private go(index: number): void {
+    this.active.set(index);
+    const viewport = this.viewport();
+    if (!viewport) return;
+    const top = viewport.measureScrollOffset();
+    const height = viewport.getViewportSize();
+    const at = index * this.rowPx;
+    if (at < top) viewport.scrollToOffset(at);
+    else if (at + this.rowPx > top + height) viewport.scrollToOffset(at + this.rowPx - height);
+  }
+}

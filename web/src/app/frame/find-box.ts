@@ -1,0 +1,114 @@
+import { HttpClient } from '@angular/common/http';
+import { ChangeDetectionStrategy, Component, ElementRef, inject, viewChild } from '@angular/core';
+import { Router } from '@angular/router';
+import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
+import { findHitsSchema, type FindHit } from '@sombra/contract';
+import { catchError, debounceTime, distinctUntilChanged, map, of, switchMap, type Observable } from 'rxjs';
+import { KeysService } from './keys.service';
+import { ViewState } from './view-state.service';
+
+const kinds: Readonly<Record<FindHit['kind'], { readonly icon: string; readonly name: string }>> = {
+  tree: { icon: 'bi-geo', name: 'spot' },
+  place: { icon: 'bi-signpost', name: 'place' },
+  species: { icon: 'bi-tree', name: 'species' },
+  person: { icon: 'bi-person', name: 'person' },
+  day: { icon: 'bi-calendar-event', name: 'day' },
+};
+
+/** One box that finds trees, places, species, people and days; a date moves the thread. */
+@Component({
+  selector: 's-find-box',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NgbTypeahead],
+  template: `
+    <ng-template #hit let-hit="result">
+      <i class="bi {{ iconOf(hit) }}" aria-hidden="true"></i>
+      <b>{{ hit.name }}</b> <small>{{ hit.detail }}</small><span class="visually-hidden">, {{ kindOf(hit) }}</span>
+    </ng-template>
+    <input
+      #box
+      type="text"
+      class="form-control form-control-sm"
+      placeholder="Find anything   /"
+      aria-label="Find trees, places, species, people and days"
+      [ngbTypeahead]="search"
+      [resultTemplate]="hit"
+      [inputFormatter]="nothing"
+      [focusFirst]="true"
+      (selectItem)="go($event)"
+    />
+  `,
+  styles: `
+    input {
+      width: 15rem;
+      min-height: 36px;
+    }
+    i {
+      margin-right: 0.4rem;
+    }
+    small {
+      margin-left: 0.4rem;
+      color: var(--quiet);
+    }
+    @media (max-width: 1080px) {
+      input {
+        width: 10rem;
+      }
+    }
+    @media (max-width: 720px) {
+      input {
+        width: 7.5rem;
+        min-height: 44px;
+      }
+    }
+  `,
+})
+export class FindBox {
+  private readonly http = inject(HttpClient);
+  private readonly router = inject(Router);
+  private readonly view = inject(ViewState);
+  private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
+  protected readonly iconOf = ({ kind }: FindHit): string => kinds[kind].icon;
+  protected readonly kindOf = ({ kind }: FindHit): string => kinds[kind].name;
+  protected readonly nothing = (): string => '';
+
+  constructor() {
+    inject(KeysService).bind([
+      { keys: '/', where: 'Everywhere', does: 'find a tree, place, species, person or day', run: () => this.focus() },
+    ]);
+  }
+
+  private focus(): void {
+    this.box().nativeElement.focus();
+    this.box().nativeElement.select();
+  }
+
+  protected readonly search = (words$: Observable<string>): Observable<FindHit[]> =>
+    words$.pipe(
+      debounceTime(150),
+      map((words) => words.trim()),
+      distinctUntilChanged(),
+      switchMap((words) =>
+        words === ''
+          ? of([])
+          : this.http.get('/api/find', { params: { words } }).pipe(
+              map((body) => [...this.asDate(words), ...findHitsSchema.parse(body)]),
+              catchError(() => of([])),
+            ),
+      ),
+    );
+
+  private asDate(words: string): FindHit[] {
+    if (!/^\d{4}-\d{2}-\d{2}$/.test(words) || Number.isNaN(Date.parse(words))) return [];
+    return [{ kind: 'day', name: words, detail: 'show this day', path: '', query: { on: words } }];
+  }
+
+  protected go({ item, preventDefault }: NgbTypeaheadSelectItemEvent<FindHit>): void {
+    preventDefault();
+    this.box().nativeElement.value = '';
+    this.box().nativeElement.blur();
+    if (item.path === '') return this.view.setDay(item.query['on'] ?? this.view.today());
+    const on = this.view.onParam();
+    void this.router.navigate([item.path], { queryParams: { ...(on ? { on } : {}), ...item.query } });
+  }
+}

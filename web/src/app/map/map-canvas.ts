@@ -1,0 +1,243 @@
+import type { Feature, GeoJsonProperties, Geometry } from 'geojson';
+import type { Booked, MapInfo, SpotFilter } from '@sombra/contract';
+import {
+  LngLatBounds,
+  Map as GlMap,
+  ScaleControl,
+  addProtocol,
+  setWorkerUrl,
+  type GeoJSONSource,
+  type VectorTileSource,
+} from 'maplibre-gl';
+import { Protocol } from 'pmtiles';
+import { mapStyle, spotTiles } from './map-style';
+import { allMarks, markName, markPixels } from './marks';
+import type { LngLat } from './measure';
+import { readPalette } from './palette';
+
+setWorkerUrl(`${document.baseURI}map/maplibre-gl-worker.mjs`);
+addProtocol('pmtiles', new Protocol().tile);
+
+export interface Camera {
+  readonly zoom: number;
+  readonly center: LngLat;
+}
+
+export interface CanvasOptions {
+  readonly container: HTMLElement;
+  readonly info: MapInfo;
+  readonly filter: SpotFilter;
+  readonly camera: Camera | null;
+  readonly unit: 'metric' | 'imperial';
+}
+
+const usualZoom = 15.4;
+const nowhere: LngLat = [-25.4059, 36.9];
+
+/** The one place that knows the map library: what the rest of Sombra asks of a map, in its own words. */
+export class MapCanvas {
+  private readonly map: GlMap;
+  private noticed: { id: string; which: 'open' | 'chosen' }[] = [];
+  private readonly lat: number;
+
+  constructor(private readonly options: CanvasOptions) {
+    const { container, info, filter, camera } = options;
+    const middle = middleOf(info) ?? nowhere;
+    this.lat = middle[1];
+    this.map = new GlMap({
+      container,
+      style: mapStyle({ info, filter, colours: readPalette(), lat: this.lat }),
+      center: [...(camera?.center ?? middle)] as [number, number],
+      zoom: camera?.zoom ?? usualZoom,
+      minZoom: 9,
+      maxZoom: 21,
+      attributionControl: false,
+      dragRotate: false,
+      pitchWithRotate: false,
+      fadeDuration: 0,
+    });
+    this.map.touchZoomRotate.disableRotation();
+    this.map.addControl(new ScaleControl({ unit: options.unit, maxWidth: 120 }), 'bottom-right');
+    this.map.on('styleimagemissing', () => undefined);
+    this.addMarks();
+  }
+
+  private addMarks(): void {
+    const colours = readPalette();
+    for (const mark of allMarks()) {
+      const pixels = markPixels(mark, colours);
+      if (!pixels) continue;
+      if (this.map.hasImage(markName(mark))) this.map.removeImage(markName(mark));
+      this.map.addImage(markName(mark), pixels, { pixelRatio: 2 });
+    }
+  }
+
+  /** Paints everything anew in the colours of the theme. */
+  repaint(filter: SpotFilter): void {
+    this.map.setStyle(mapStyle({ info: this.options.info, filter, colours: readPalette(), lat: this.lat }), {
+      diff: false,
+    });
+  }
+
+  onceStyled(act: () => void): void {
+    this.map.once('style.load', () => {
+      this.addMarks();
+      act();
+    });
+  }
+
+  get camera(): Camera {
+    const { lng, lat } = this.map.getCenter();
+    return { zoom: this.map.getZoom(), center: [lng, lat] };
+  }
+
+  onMoved(act: (camera: Camera) => void): void {
+    this.map.on('moveend', () => act(this.camera));
+  }
+
+  onReady(act: () => void): void {
+    this.map.on('load', act);
+  }
+
+  onClick(act: (at: LngLat, spotId: string | null, event: MouseEvent) => void): void {
+    this.map.on('click', (event) => {
+      const near = 9;
+      const { x, y } = event.point;
+      const box: [[number, number], [number, number]] = [
+        [x - near, y - near],
+        [x + near, y + near],
+      ];
+      const found = this.map.getLayer('mark') ? this.map.queryRenderedFeatures(box, { layers: ['mark'] }) : [];
+      const id: unknown = found[0]?.properties['id'];
+      const zoomable = this.map.getLayer('count') ? this.map.queryRenderedFeatures(box, { layers: ['count'] }) : [];
+      if (!id && zoomable.length > 0) this.map.easeTo({ center: event.lngLat, zoom: this.map.getZoom() + 2 });
+      else act([event.lngLat.lng, event.lngLat.lat], typeof id === 'string' ? id : null, event.originalEvent);
+    });
+    this.map.on('mousemove', 'mark', () => (this.map.getCanvas().style.cursor = 'pointer'));
+    this.map.on('mouseleave', 'mark', () => (this.map.getCanvas().style.cursor = ''));
+  }
+
+  /** Follows a finger or a mouse held down, instead of panning, until it is let go. */
+  lasso(follow: (ring: readonly LngLat[]) => void, done: (ring: readonly LngLat[]) => void): () => void {
+    const canvas = this.map.getCanvas();
+    let ring: LngLat[] | null = null;
+    const at = (event: PointerEvent): LngLat => {
+      const { left, top } = canvas.getBoundingClientRect();
+      const { lng, lat } = this.map.unproject([event.clientX - left, event.clientY - top]);
+      return [lng, lat];
+    };
+    const down = (event: PointerEvent) => {
+      ring = [at(event)];
+      canvas.setPointerCapture(event.pointerId);
+    };
+    const move = (event: PointerEvent) => {
+      if (!ring) return;
+      ring.push(at(event));
+      follow(ring);
+    };
+    const up = () => {
+      if (ring && ring.length > 2) done(ring);
+      ring = null;
+    };
+    this.map.dragPan.disable();
+    canvas.addEventListener('pointerdown', down);
+    canvas.addEventListener('pointermove', move);
+    canvas.addEventListener('pointerup', up);
+    return () => {
+      this.map.dragPan.enable();
+      canvas.removeEventListener('pointerdown', down);
+      canvas.removeEventListener('pointermove', move);
+      canvas.removeEventListener('pointerup', up);
+    };
+  }
+
+  show(filter: SpotFilter): void {
+    this.map.getSource<VectorTileSource>('spots')?.setTiles([spotTiles(filter)]);
+  }
+
+  /** Reads the tiles again; the old ones stay until the new ones are here. */
+  refresh(): void {
+    if (this.map.getSource('spots')) this.map.refreshTiles('spots');
+  }
+
+  /** Rings the open spot and the chosen ones. */
+  notice(open: string | null, chosen: readonly string[]): void {
+    const target = (id: string) => ({ source: 'spots', sourceLayer: 'spot', id });
+    if (!this.map.getSource('spots')) return;
+    for (const { id, which } of this.noticed) this.map.setFeatureState(target(id), { [which]: false });
+    this.noticed = [
+      ...chosen.map((id) => ({ id, which: 'chosen' as const })),
+      ...(open ? [{ id: open, which: 'open' as const }] : []),
+    ];
+    for (const { id, which } of this.noticed) this.map.setFeatureState(target(id), { [which]: true });
+  }
+
+  book({ days, tickets }: Booked): void {
+    this.put(
+      'tickets',
+      tickets.flatMap(({ number, validUntil, area }) =>
+        area.map((ring) =>
+          feature({ type: 'Polygon', coordinates: [ring] }, { name: `${number} until ${validUntil}` }),
+        ),
+      ),
+    );
+    this.put(
+      'days',
+      days.slice(0, 1).flatMap(({ spots }) => spots.map((at) => feature({ type: 'Point', coordinates: at }))),
+    );
+  }
+
+  draw(drawn: { ring?: readonly LngLat[]; line?: readonly LngLat[]; points?: readonly LngLat[] }): void {
+    const { ring = [], line = [], points = [] } = drawn;
+    const all: Feature[] = points.map((at) => feature({ type: 'Point', coordinates: [...at] }));
+    if (line.length > 1) all.push(feature({ type: 'LineString', coordinates: line.map((at) => [...at]) }));
+    if (ring.length > 2)
+      all.push(feature({ type: 'Polygon', coordinates: [[...ring, ...ring.slice(0, 1)].map((at) => [...at])] }));
+    this.put('drawn', all);
+  }
+
+  private put(source: string, features: Feature[]): void {
+    void this.map.getSource<GeoJSONSource>(source)?.setData({ type: 'FeatureCollection', features });
+  }
+
+  flyTo(at: LngLat, zoom = Math.max(17, this.map.getZoom())): void {
+    this.map.easeTo({ center: [at[0], at[1]], zoom, duration: 400 });
+  }
+
+  /** Brings a place into view only where it is out of it. */
+  reveal(at: LngLat): void {
+    if (!this.map.getBounds().contains([at[0], at[1]])) this.flyTo(at);
+  }
+
+  fit([west, south, east, north]: readonly [number, number, number, number]): void {
+    this.map.fitBounds(new LngLatBounds([west, south], [east, north]), { padding: 30, duration: 0, maxZoom: 18 });
+  }
+
+  zoomBy(step: number): void {
+    this.map.easeTo({ zoom: this.map.getZoom() + step, duration: 200 });
+  }
+
+  /** The map as it stands, as a picture for paper. */
+  picture(): Promise<string> {
+    return new Promise((resolve) => {
+      this.map.once('render', () => resolve(this.map.getCanvas().toDataURL('image/png')));
+      this.map.triggerRepaint();
+    });
+  }
+
+  destroy(): void {
+    this.map.remove();
+  }
+}
+
+const feature = (geometry: Geometry, properties: GeoJsonProperties = {}): Feature => ({
+  type: 'Feature',
+  geometry,
+  properties,
+});
+
+function middleOf({ bounds }: MapInfo): LngLat | null {
+  if (!bounds) return null;
+  const [west, south, east, north] = bounds;
+  return [(west + east) / 2, (south + north) / 2];
+}

@@ -1,0 +1,106 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ThemeService } from '../frame/theme.service';
+import { markPicture, type Mark } from './marks';
+import { readPalette } from './palette';
+
+const shown: readonly { readonly mark: Mark; readonly says: string }[] = [
+  { mark: { stage: 'inspect', level: 'good', probe: 'dry' }, says: 'tree, last probe dry' },
+  { mark: { stage: 'inspect', level: 'good', probe: 'moist' }, says: 'moist' },
+  { mark: { stage: 'inspect', level: 'good', probe: 'saturated' }, says: 'waterlogged' },
+  { mark: { stage: 'inspect', level: 'good', probe: 'unknown' }, says: 'not probed yet' },
+  { mark: { stage: 'inspect', level: 'watch', probe: 'moist' }, says: 'watch' },
+  { mark: { stage: 'inspect', level: 'act', probe: 'moist' }, says: 'act' },
+  { mark: { stage: 'inspect', level: 'urgent', probe: 'moist' }, says: 'urgent' },
+  { mark: { stage: 'ground', level: 'good', probe: 'unknown' }, says: 'spot: measure the ground' },
+  { mark: { stage: 'stock', level: 'good', probe: 'unknown' }, says: 'measure the stock' },
+  { mark: { stage: 'pit', level: 'good', probe: 'unknown' }, says: 'no pit plan' },
+  { mark: { stage: 'day', level: 'good', probe: 'unknown' }, says: 'ready to plant' },
+];
+
+/** What the marks say. */
+@Component({
+  selector: 's-map-legend',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <button type="button" [attr.aria-expanded]="open()" (click)="open.set(!open())">
+      <i class="bi" [class.bi-chevron-up]="!open()" [class.bi-chevron-down]="open()" aria-hidden="true"></i> Key
+    </button>
+    @if (open()) {
+      <ul>
+        @for (one of lines(); track one.says) {
+          <li><img [src]="one.picture" alt="" width="22" height="22" /> {{ one.says }}</li>
+        }
+        <li><span class="ticket"></span> cleared by a locate ticket</li>
+        <li><span class="crown"></span> crown, to scale</li>
+        <li><span class="day"></span> on the next planting day</li>
+      </ul>
+    }
+  `,
+  styles: `
+    :host {
+      position: absolute;
+      left: 0.6rem;
+      bottom: 0.6rem;
+      background: var(--sheet);
+      border: 1px solid var(--edge);
+      max-width: calc(100% - 9rem);
+    }
+    button {
+      border: 0;
+      background: none;
+      color: var(--ink);
+      min-height: 34px;
+      padding: 0 0.7rem;
+    }
+    ul {
+      list-style: none;
+      margin: 0;
+      padding: 0.2rem 0.8rem 0.5rem;
+      columns: 2;
+      font-size: 0.88rem;
+    }
+    li {
+      display: flex;
+      align-items: center;
+      gap: 0.4rem;
+      min-height: 26px;
+      break-inside: avoid;
+    }
+    .ticket {
+      width: 22px;
+      height: 12px;
+      border: 1.5px dashed var(--act);
+      background: color-mix(in srgb, var(--act) 14%, transparent);
+    }
+    .crown,
+    .day {
+      width: 18px;
+      height: 18px;
+      margin: 0 2px;
+      border-radius: 50%;
+      border: 1px solid var(--leaf);
+      background: color-mix(in srgb, var(--leaf) 28%, transparent);
+    }
+    .day {
+      border: 1.5px solid var(--ink);
+      background: none;
+    }
+    @media (max-width: 720px) {
+      button {
+        min-height: 48px;
+      }
+      ul {
+        columns: 1;
+      }
+    }
+  `,
+})
+export class MapLegend {
+  private readonly theme = inject(ThemeService);
+  protected readonly open = signal(false);
+  protected readonly lines = computed(() => {
+    this.theme.dark();
+    const colours = readPalette();
+    return shown.map(({ mark, says }) => ({ says, picture: markPicture(mark, colours) }));
+  });
+}

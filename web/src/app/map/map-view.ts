@@ -1,0 +1,254 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+  viewChild,
+  ViewEncapsulation,
+} from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import type { Booked, Problem, SpotFilter } from '@sombra/contract';
+import { formatQuantity } from '@sombra/core';
+import { catchError, firstValueFrom, merge, of, switchMap } from 'rxjs';
+import { BulkActs } from '../field/bulk-acts.service';
+import { ChosenService, mostChosen } from '../field/chosen.service';
+import { LiveService } from '../frame/live.service';
+import { readProblem } from '../frame/problem';
+import { StateNote } from '../frame/state-note';
+import { ThemeService } from '../frame/theme.service';
+import { ToastsService } from '../frame/toasts.service';
+import { ViewState } from '../frame/view-state.service';
+import { OutboxService } from '../offline/outbox.service';
+import { SessionService } from '../people/session.service';
+import { SpotListService } from '../spot/spot-list.service';
+import { SpotStore } from '../spot/spot-store';
+import { AddSpotForm } from './add-spot-form';
+import { MapCanvas, type Camera } from './map-canvas';
+import { MapLegend } from './map-legend';
+import { MapSheet } from './map-sheet';
+import { MapService } from './map.service';
+import { geodesicLengthM, thinned, type LngLat } from './measure';
+import { MoveSpotForm } from './move-spot-form';
+
+type Tool = 'look' | 'lasso' | 'measure' | 'add' | 'move';
+
+/** The town: base map, spots as marks that tell their state, and the tools that work on them. */
+@Component({
+  selector: 's-map',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  encapsulation: ViewEncapsulation.None,
+  imports: [StateNote, MapLegend, MapSheet, AddSpotForm, MoveSpotForm],
+  templateUrl: './map-view.html',
+  styleUrl: './map-view.scss',
+})
+export class MapView {
+  readonly filter = input.required<SpotFilter>();
+  readonly openId = input<string>();
+  readonly opened = output<string>();
+  protected readonly view = inject(ViewState);
+  protected readonly chosen = inject(ChosenService);
+  protected readonly store = inject(SpotStore);
+  private readonly maps = inject(MapService);
+  private readonly lists = inject(SpotListService);
+  private readonly toasts = inject(ToastsService);
+  private readonly session = inject(SessionService);
+  private readonly theme = inject(ThemeService);
+  private readonly destroyed = inject(DestroyRef);
+  private readonly box = viewChild.required<ElementRef<HTMLElement>>('box');
+
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly ready = signal(false);
+  protected readonly tool = signal<Tool>('look');
+  protected readonly picked = signal<LngLat | null>(null);
+  protected readonly measured = signal<readonly LngLat[]>([]);
+  protected readonly ring = signal<readonly LngLat[] | null>(null);
+  protected readonly booked = signal<Booked>({ days: [], tickets: [] });
+  protected readonly picture = signal<string | null>(null);
+  private canvas: MapCanvas | null = null;
+  private endLasso: (() => void) | null = null;
+
+  protected readonly mayChange = computed(
+    () =>
+      ['coordinator', 'crew_lead', 'administrator'].includes(this.session.user()?.role ?? '') &&
+      this.view.tense() === 'today',
+  );
+  protected readonly mayMove = computed(
+    () => this.mayChange() && !!this.store.detail() && !this.store.life()?.planting,
+  );
+  protected readonly distance = computed(() =>
+    formatQuantity(geodesicLengthM(this.measured()), 'distanceM', this.session.units()),
+  );
+  private readonly filterKey = computed(() => JSON.stringify(this.filter()));
+
+  constructor() {
+    void this.start();
+    this.destroyed.onDestroy(() => this.canvas?.destroy());
+    merge(inject(LiveService).settled$, inject(OutboxService).delivered$, inject(BulkActs).done$)
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.canvas?.refresh());
+    toObservable(this.view.on)
+      .pipe(
+        switchMap((on) => this.maps.booked(on).pipe(catchError(() => of(null)))),
+        takeUntilDestroyed(),
+      )
+      .subscribe((booked) => {
+        if (booked) this.booked.set(booked);
+      });
+    effect(() => {
+      this.filterKey();
+      if (this.ready()) this.canvas?.show(untracked(this.filter));
+    });
+    effect(() => {
+      const ids = this.chosen.chosen().map(({ spotId }) => spotId);
+      const open = this.openId() ?? null;
+      if (this.ready()) this.canvas?.notice(open, ids);
+    });
+    effect(() => {
+      const booked = this.booked();
+      if (this.ready()) this.canvas?.book(booked);
+    });
+    effect(() => {
+      const at = this.store.detail()?.spot.position;
+      if (at && this.ready()) this.canvas?.reveal(at);
+    });
+    effect(() => {
+      this.theme.dark();
+      // The theme's variables stand once the attribute is set: a frame later.
+      if (untracked(this.ready)) requestAnimationFrame(() => this.repaint());
+    });
+    effect(() => {
+      const drawn = { ring: this.ring() ?? [], line: this.measured(), points: this.points() };
+      if (this.ready()) this.canvas?.draw(drawn);
+    });
+  }
+
+  private readonly points = computed<readonly LngLat[]>(() => {
+    const picked = this.picked();
+    return picked ? [picked] : this.measured();
+  });
+
+  protected async start(): Promise<void> {
+    this.problem.set(null);
+    try {
+      const info = await firstValueFrom(this.maps.info());
+      const unit = this.session.units() === 'us' ? 'imperial' : 'metric';
+      const camera = readCamera(this.view.text('at'));
+      this.canvas = new MapCanvas({ container: this.box().nativeElement, info, filter: this.filter(), camera, unit });
+      this.canvas.onReady(() => this.ready.set(true));
+      this.canvas.onMoved(({ zoom, center }) =>
+        this.view.set({ at: `${zoom.toFixed(2)}/${center[1].toFixed(6)}/${center[0].toFixed(6)}` }),
+      );
+      this.canvas.onClick((at, spotId, event) => this.click(at, spotId, event));
+    } catch (error) {
+      this.problem.set(readProblem(error));
+    }
+  }
+
+  private repaint(): void {
+    this.canvas?.repaint(this.filter());
+    this.ready.set(false);
+    this.canvas?.onceStyled(() => this.ready.set(true));
+  }
+
+  private click(at: LngLat, spotId: string | null, event: MouseEvent): void {
+    const tool = this.tool();
+    if (tool === 'measure') return this.measured.update((points) => [...points, at]);
+    if (tool === 'add' || tool === 'move') return this.picked.set(at);
+    if (!spotId || tool === 'lasso') return;
+    if (event.ctrlKey || event.metaKey || event.shiftKey) void this.toggle(spotId);
+    else this.opened.emit(spotId);
+  }
+
+  private async toggle(spotId: string): Promise<void> {
+    const known = this.chosen.chosen().find((line) => line.spotId === spotId);
+    if (known) return this.chosen.toggle(known);
+    const detail = await firstValueFrom(this.lists.detailRef(spotId));
+    const { lines } = await firstValueFrom(this.lists.list({ filter: { ...this.filter(), ref: [detail] }, limit: 1 }));
+    this.chosen.add(lines);
+  }
+
+  protected use(tool: Tool): void {
+    this.stopTool();
+    if (this.tool() === tool && tool !== 'look') return this.tool.set('look');
+    this.tool.set(tool);
+    if (tool === 'lasso') {
+      this.endLasso =
+        this.canvas?.lasso(
+          (ring) => this.ring.set([...ring]),
+          (ring) => void this.chooseInside(thinned(ring)),
+        ) ?? null;
+    }
+  }
+
+  private stopTool(): void {
+    this.endLasso?.();
+    this.endLasso = null;
+    this.picked.set(null);
+    this.measured.set([]);
+    this.ring.set(null);
+  }
+
+  protected leaveTool(): void {
+    this.stopTool();
+    this.tool.set('look');
+  }
+
+  private async chooseInside(ring: LngLat[]): Promise<void> {
+    this.ring.set(ring);
+    const area = ring.map(([lng, lat]): [number, number] => [lng, lat]);
+    const { lines, total } = await firstValueFrom(
+      this.lists.list({ filter: { ...this.filter(), area }, limit: mostChosen }),
+    );
+    if (total === 0) this.toasts.say('No spot lies inside what you drew.');
+    else if (total > lines.length) this.toasts.say(`${total} spots lie inside; the first ${lines.length} are chosen.`);
+    this.chosen.only(lines);
+    this.endLasso?.();
+    this.endLasso = null;
+    this.tool.set('look');
+  }
+
+  /** Keeps the drawn area as a part of the filter, in the address too. */
+  protected showOnlyInside(): void {
+    const ring = this.ring();
+    if (ring) this.view.set({ area: ring.map((corner) => corner.join(',')).join(';') });
+    this.ring.set(null);
+  }
+
+  protected async locate(): Promise<void> {
+    const fix = await firstValueFrom(this.maps.locate());
+    if (!fix) return this.toasts.say('This device does not tell where it is.');
+    this.picked.set(fix.position);
+    this.canvas?.flyTo(fix.position, 18);
+    const how = fix.simulated ? ' (simulated position)' : '';
+    this.toasts.say(
+      `You are within ${formatQuantity(fix.accuracyM, 'distanceM', this.session.units())} of the mark${how}.`,
+    );
+  }
+
+  protected async print(): Promise<void> {
+    const picture = await this.canvas?.picture();
+    if (!picture) return;
+    this.picture.set(picture);
+    setTimeout(() => {
+      window.print();
+      this.picture.set(null);
+    }, 120);
+  }
+
+  protected zoomBy(step: number): void {
+    this.canvas?.zoomBy(step);
+  }
+}
+
+function readCamera(text: string | null): Camera | null {
+  const [zoom, lat, lng] = (text ?? '').split('/').map(Number);
+  if (zoom === undefined || lat === undefined || lng === undefined || [zoom, lat, lng].some(Number.isNaN)) return null;
+  return { zoom, center: [lng, lat] };
+}
