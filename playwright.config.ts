@@ -16,7 +16,10 @@ export default defineConfig({
       args: [
         '--no-sandbox',
         '--disable-dev-shm-usage',
-        '--disable-gpu',
+        // The map is drawn in software: there is no graphics card where tests run.
+        '--use-angle=swiftshader',
+        '--enable-unsafe-swiftshader',
+        '--ignore-gpu-blocklist',
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',

@@ -40,7 +40,7 @@ async function buildServer() {
   const { build } = await import('esbuild');
   const source = (name) => path.join(root, 'server/src', `${name}.ts`);
   await build({
-    entryPoints: ['main', 'migrate', 'load-demo', 'rebuild', 'write-examples'].map(source),
+    entryPoints: ['main', 'migrate', 'load-demo', 'load-big', 'rebuild', 'write-examples'].map(source),
     outdir: path.join(root, 'dist/server'),
     bundle: true,
     splitting: true,

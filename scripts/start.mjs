@@ -15,11 +15,12 @@ const { startPosition } = await import('../standins/position.mjs');
 const cluster = await startCluster({ folder: clusterFolder('cluster') });
 const position = process.env.POSITION_URL ? undefined : await startPosition();
 const port = process.env.PORT ?? '4310';
+const database = process.env.DATABASE ?? cluster.database;
 const env = {
   ...process.env,
   PORT: port,
-  OWNER_DATABASE_URL: cluster.ownerUrl(cluster.database),
-  DATABASE_URL: cluster.appUrl(cluster.database),
+  OWNER_DATABASE_URL: cluster.ownerUrl(database),
+  DATABASE_URL: cluster.appUrl(database),
   SESSION_SECRET: cluster.sessionSecret,
   WEB_ROOT: path.join(root, 'dist/web/browser'),
   STORAGE_FOLDER: process.env.STORAGE_FOLDER ?? clusterFolder('storage'),

@@ -103,6 +103,10 @@ export type SpotListQuery = z.infer<typeof spotListQuerySchema>;
 export const spotCsvQuerySchema = spotFilterSchema.extend({ ...order, columns: several(z.enum(spotSorts)) });
 export type SpotCsvQuery = z.infer<typeof spotCsvQuerySchema>;
 
+export const rankQuerySchema = spotFilterSchema.extend({ ...order, spotId: entityId });
+export type RankQuery = z.infer<typeof rankQuerySchema>;
+export const rankSchema = z.object({ index: z.int().nullable() });
+
 export const spotListSchema = z.object({ lines: z.array(spotLineSchema), total: z.int() });
 export type SpotList = z.infer<typeof spotListSchema>;
 

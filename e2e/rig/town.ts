@@ -8,12 +8,14 @@ import pg from 'pg';
 import { buildAll } from '../../scripts/build.mjs';
 import { startCluster, type Cluster } from '../../scripts/cluster.mjs';
 import { root } from '../../scripts/root.mjs';
+import { startPosition } from '../../standins/position.mjs';
 
 const entry = (name: string): string => path.join(root, 'dist/server', `${name}.js`);
 
 /** A cluster for one worker, holding the demo town as a template to copy. */
 export interface WorkerCluster {
   readonly cluster: Cluster;
+  readonly positionUrl: string;
 }
 
 /** The real server on a database of its own, filled with the demo town. */
@@ -24,6 +26,7 @@ export class Town {
     private readonly cluster: Cluster,
     readonly database: string,
     readonly port: number,
+    private readonly positionUrl: string,
   ) {}
 
   get url(): string {
@@ -37,6 +40,9 @@ export class Town {
       DATABASE_URL: this.cluster.appUrl(this.database),
       SESSION_SECRET: this.cluster.sessionSecret,
       WEB_ROOT: path.join(root, 'dist/web/browser'),
+      STORAGE_FOLDER: path.join(tmpdir(), this.database),
+      POSITION_URL: this.positionUrl,
+      POSITION_SIMULATED: 'yes',
       LOG_LEVEL: 'silent',
     };
     const server = spawn(process.execPath, [entry('main')], { env, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
@@ -107,20 +113,22 @@ export const test = base.extend<{ town: Town; signedIn: Page }, { worker: Worker
       };
       runEntry('migrate', env);
       runEntry('load-demo', env);
-      await use({ cluster });
+      const position = await startPosition();
+      await use({ cluster, positionUrl: position.url });
+      position.stop();
       cluster.stop();
       rmSync(folder, { recursive: true, force: true });
     },
     { scope: 'worker', timeout: 180_000 },
   ],
   town: async ({ worker }, use) => {
-    const { cluster } = worker;
+    const { cluster, positionUrl } = worker;
     const database = `town_${Date.now()}_${Math.floor(Math.random() * 1e6)}`;
     const client = new pg.Client({ connectionString: cluster.ownerUrl('postgres') });
     await client.connect();
     await client.query(`create database ${database} template template_demo`);
     await client.end();
-    const town = new Town(cluster, database, await freePort());
+    const town = new Town(cluster, database, await freePort(), positionUrl);
     await town.start();
     await use(town);
     await town.kill('SIGTERM');

@@ -18,7 +18,7 @@ test('no view has a serious fault for people with disabilities', async ({ page, 
   expect(await serious(page)).toEqual([]);
   for (const stage of ['ground', 'stock', 'day']) {
     await openSpot(page, town, stage, 'L-0101');
-    await expect(page.locator('form')).toBeVisible();
+    await expect(page.locator('.bench form')).toBeVisible();
     expect(await serious(page)).toEqual([]);
   }
   await openSpot(page, town, 'inspect', 'W-0101');
@@ -28,14 +28,22 @@ test('no view has a serious fault for people with disabilities', async ({ page, 
   expect(await serious(page)).toEqual([]);
 });
 
-test('the desk can be worked by keyboard', async ({ signedIn: page }) => {
-  const lines = page.locator('button.line');
-  await lines.first().focus();
-  await page.keyboard.press('ArrowDown');
-  await expect(lines.nth(1)).toBeFocused();
-  await expect(lines.nth(1)).toHaveAttribute('aria-pressed', 'true');
-  await page.keyboard.press('ArrowUp');
-  await expect(lines.first()).toHaveAttribute('aria-pressed', 'true');
+test('the town, its map and its lists have no serious fault in either theme', async ({ signedIn: page, town }) => {
+  for (const theme of ['light', 'dark']) {
+    await page.evaluate((one) => localStorage.setItem('sombra.theme', one), theme);
+    for (const path of [
+      '/desk',
+      '/town?as=both',
+      '/inspect?chosen=W-0136,W-0148',
+      '/ground?find=nothing-at-all',
+      '/desk?on=2025-06-01',
+    ]) {
+      await page.goto(town.url + path);
+      await page.waitForLoadState('networkidle');
+      await page.waitForTimeout(500);
+      expect({ theme, path, faults: await serious(page) }).toEqual({ theme, path, faults: [] });
+    }
+  }
 });
 
 test('nothing is asked of any other host', async ({ page, town }) => {
@@ -48,6 +56,9 @@ test('nothing is asked of any other host', async ({ page, town }) => {
   await page.getByLabel('Password').fill('shade-walks');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('heading', { name: /decisions today/ })).toBeVisible();
+  await page.goto(`${town.url}/town?as=map`);
+  await page.locator('.maplibregl-canvas').waitFor();
+  await page.waitForLoadState('networkidle');
   expect(foreign).toEqual([]);
 });
 

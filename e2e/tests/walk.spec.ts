@@ -76,7 +76,7 @@ async function walk(page: Page, town: Town): Promise<void> {
   await page.goto(`${town.url}/desk`);
   const line = page.getByRole('button', { name: /Free the biting tie.*F-0113/s });
   await line.click();
-  await page.getByRole('button', { name: 'Done today' }).click();
+  await page.locator('.bench').getByRole('button', { name: 'Done today' }).click();
   await expect(page.getByText('Free the biting tie: stored as done.')).toBeVisible();
   await expect(line).toHaveCount(0);
 }
@@ -87,7 +87,7 @@ test('from a file to a verdict, at the desk', async ({ signedIn: page, town }) =
     page.waitForEvent('download'),
     (async () => {
       await page.getByRole('button', { name: 'Export' }).click();
-      await page.getByRole('link', { name: 'Trees as CSV' }).click();
+      await page.getByRole('link', { name: 'All trees with their records, CSV' }).click();
     })(),
   ]);
   await page.goto(`${town.url}/import`);

@@ -154,29 +154,25 @@ export async function spotGrounds(db: Db, spotIds: readonly string[]): Promise<S
 export function derivedOf(spot: SpotGround, periods: readonly SpotPeriod[]): DerivedSpot {
   const { withdrawnOn } = spot;
   const lived = periods.filter(({ fromDay }) => withdrawnOn === null || fromDay <= withdrawnOn);
-  const rows = lived.map((period) => ({ period, span: spanOf(spot, period) }));
   return {
     spotId: spot.id,
-    periods: rows.map(({ period, span }) => periodRow(period, span)),
-    decisions: rows.flatMap(({ period, span }) => decisionRows(period, span, spot.treeId)),
+    periods: lived.map((period) => periodRow(spot, period)),
+    decisions: lived.flatMap((period) =>
+      period.life.decisions.map((decision, position) => decisionRow(spot, period, decision, position)),
+    ),
   };
 }
 
-interface Span {
-  readonly spot_id: string;
-  readonly from_day: string;
-  readonly until_day: string | null;
-}
-
-function spanOf({ id, withdrawnOn }: SpotGround, { fromDay, untilDay }: SpotPeriod): Span {
+function spanOf({ id, withdrawnOn }: SpotGround, { fromDay, untilDay }: SpotPeriod) {
   const until = [untilDay, withdrawnOn].filter((day) => day !== null).sort()[0] ?? null;
   return { spot_id: id, from_day: fromDay, until_day: until };
 }
 
-function periodRow({ life, position, plantedOn, probe, crownM }: SpotPeriod, span: Span): PeriodRow {
+export function periodRow(spot: SpotGround, period: SpotPeriod): PeriodRow {
+  const { life, position, plantedOn, probe, crownM } = period;
   const last = life.decisions.map(({ dueOn }) => dueOn).filter((day) => day !== null);
   return {
-    ...span,
+    ...spanOf(spot, period),
     stage: life.stage,
     level: life.level,
     planted_on: plantedOn,
@@ -190,18 +186,18 @@ function periodRow({ life, position, plantedOn, probe, crownM }: SpotPeriod, spa
   };
 }
 
-function decisionRows({ life }: SpotPeriod, span: Span, treeId: string | null): DecisionRow[] {
-  return life.decisions.map((decision, position) => ({
-    ...span,
+export function decisionRow(spot: SpotGround, period: SpotPeriod, decision: Decision, position: number): DecisionRow {
+  return {
+    ...spanOf(spot, period),
     position,
-    tree_id: treeId,
+    tree_id: spot.treeId,
     kind: decision.kind,
     stage: decision.stage,
     level: decision.level,
     due_on: decision.dueOn,
     remedy: decision.remedy,
     because: decision.because,
-  }));
+  };
 }
 
 export async function replaceDerived(db: Db, derived: readonly DerivedSpot[]): Promise<void> {

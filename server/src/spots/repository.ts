@@ -1,4 +1,4 @@
-import type { Facets, SpotCsvQuery, SpotFilter, SpotLine, SpotListQuery, SpotSort } from '@sombra/contract';
+import type { Facets, RankQuery, SpotCsvQuery, SpotFilter, SpotLine, SpotListQuery, SpotSort } from '@sombra/contract';
 import type { IsoDate } from '@sombra/core';
 import type { Knex } from 'knex';
 import type { Db } from '../platform/db';
@@ -54,6 +54,24 @@ export async function listSpots(
     periodsOf(db, filter, today).count<{ count: number }[]>('* as count'),
   ]);
   return { lines, total: Number(counted[0]?.count ?? 0) };
+}
+
+/** Place of a spot in a list, from 0; `null` where the filter leaves it out. */
+export async function rankOf(db: Db, query: RankQuery, today: IsoDate): Promise<number | null> {
+  const { sort, down, spotId, ...filter } = query;
+  const numbered = sorted(db, filter, { sort, down }, today)
+    .clearOrder()
+    .select(
+      'period.spot_id',
+      db.raw(
+        `row_number() over (order by ${sortColumns[sort]} ${down ? 'desc' : 'asc'} nulls last, spot.ref) as place`,
+      ),
+    );
+  const row = await db
+    .from(numbered.as('numbered'))
+    .where({ spot_id: spotId })
+    .first<{ place: number } | undefined>('place');
+  return row ? Number(row.place) - 1 : null;
 }
 
 /** All lines of a list, page by page, for files. */

@@ -2,6 +2,7 @@ import {
   addSpotSchema,
   nearQuerySchema,
   positionSchema,
+  rankQuerySchema,
   spotCsvQuerySchema,
   spotFilterSchema,
   spotListQuerySchema,
@@ -14,7 +15,7 @@ import { pipeline } from 'node:stream/promises';
 import { programmeToday } from '../people/service';
 import { parse } from '../platform/problems';
 import { userOf } from '../platform/sessions';
-import { facets, listSpots } from './repository';
+import { facets, listSpots, rankOf } from './repository';
 import { addSpot, listCsv, near, withdraw } from './service';
 
 export function spotRoutes(db: Knex): Router {
@@ -30,6 +31,10 @@ export function spotRoutes(db: Knex): Router {
   });
   router.get('/spots/facets', async (request, response) => {
     response.json(await facets(db, parse(spotFilterSchema, request.query), await programmeToday(db)));
+  });
+  router.get('/spots/rank', async (request, response) => {
+    const query = parse(rankQuerySchema, request.query);
+    response.json({ index: await rankOf(db, query, await programmeToday(db)) });
   });
   router.get('/spots/near', async (request, response) => {
     const { lng, lat } = parse(nearQuerySchema, request.query);

@@ -54,6 +54,14 @@ describe('a list of spots', () => {
     expect(page).toMatchObject({ total: 3, lines: [{ ref: 'A-0002' }] });
   });
 
+  it('tells the place of a spot in it', async () => {
+    const rank = async (query: string) =>
+      (await cora.send<{ index: number | null }>('GET', `/api/spots/rank?${query}`)).body.index;
+    expect(await rank(`spotId=${spots['A-0002']}`)).toBe(1);
+    expect(await rank(`spotId=${spots['A-0002']}&sort=plantedOn&down=true`)).toBe(0);
+    expect(await rank(`spotId=${spots['A-0003']}&planted=yes`)).toBeNull();
+  });
+
   it('shows a past day as it was, and tomorrow by what is due', async () => {
     const was = await list(`on=${addDaysTo(today, -100)}`);
     expect(was.lines.map(({ ref, stage }) => [ref, stage])).toEqual([

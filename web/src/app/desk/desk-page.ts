@@ -189,7 +189,7 @@ export class DeskPage {
       { keys: 'j', where: 'Desk', does: 'next decision', run: () => this.step(1) },
       { keys: 'k', where: 'Desk', does: 'decision before', run: () => this.step(-1) },
       { keys: 'd', where: 'Desk', does: 'done today, where one tap settles it', run: () => this.settleChosen() },
-      { keys: 'Enter', where: 'Desk', does: 'open what the decision needs', run: () => this.openChosen() },
+      { keys: 'o', where: 'Desk', does: 'open what the decision needs', run: () => this.openChosen() },
     ]);
   }
 

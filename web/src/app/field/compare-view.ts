@@ -81,6 +81,9 @@ interface Row {
     </div>
   `,
   styles: `
+    th s-level-mark {
+      margin-left: 0.6rem;
+    }
     .scroll {
       overflow-x: auto;
     }

@@ -79,7 +79,7 @@ type Showing = (typeof showings)[number];
 })
 export class FieldPage {
   /** The stage this page is about; the whole town where there is none. */
-  readonly stage = input<OpenStage | null>(null);
+  readonly stage = input<OpenStage | null, OpenStage | null | undefined>(null, { transform: (stage) => stage ?? null });
   readonly spotId = input<string>();
   protected readonly store = inject(SpotStore);
   protected readonly view = inject(ViewState);
@@ -129,6 +129,8 @@ export class FieldPage {
       return new SpotSource((offset, limit) => this.lists.list({ ...page, offset, limit }));
     });
   });
+  /** Where a spot stands in the list, to bring it into view when it was opened elsewhere. */
+  protected readonly rank = (spotId: string) => this.lists.rank(this.page(), spotId);
   protected readonly csv = computed(() => this.lists.csvAddress(this.page(), this.columns()));
   protected readonly sheet = signal<readonly SpotLine[] | null>(null);
   protected readonly words = signal('');

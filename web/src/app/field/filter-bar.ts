@@ -42,15 +42,15 @@ const otherNames: Readonly<Record<string, string>> = {
       </button>
       <div ngbDropdownMenu class="panel">
         @for (part of parts(); track part.key) {
-          <label>
-            <span>{{ part.name }}</span>
-            <select class="form-select form-select-sm" (change)="add(part, $event)">
+          <div class="part">
+            <label [for]="'filter-' + part.key">{{ part.name }}</label>
+            <select [id]="'filter-' + part.key" class="form-select form-select-sm" (change)="add(part, $event)">
               <option value="">any</option>
               @for (option of part.options; track option.value) {
                 <option [value]="option.value">{{ option.name }}</option>
               }
             </select>
-          </label>
+          </div>
         }
       </div>
     </div>
@@ -77,7 +77,7 @@ const otherNames: Readonly<Record<string, string>> = {
       padding: 0.6rem 0.8rem;
       width: 21rem;
     }
-    label {
+    .part {
       display: grid;
       grid-template-columns: 6.5rem 1fr;
       align-items: center;

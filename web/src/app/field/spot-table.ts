@@ -8,10 +8,12 @@ import {
   input,
   output,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { SpotLine, SpotSort } from '@sombra/contract';
+import { firstValueFrom, type Observable } from 'rxjs';
 import { LevelMark } from '../frame/level-mark';
 import { ViewState } from '../frame/view-state.service';
 import { ChosenService } from './chosen.service';
@@ -30,6 +32,8 @@ export class SpotTable {
   readonly source = input.required<SpotSource>();
   readonly path = input.required<string>();
   readonly openId = input<string>();
+  /** Finds the place of a spot in the whole list. */
+  readonly rank = input.required<(spotId: string) => Observable<number | null>>();
   readonly shown = input.required<readonly SpotSort[]>();
   readonly sort = input.required<SpotSort>();
   readonly down = input.required<boolean>();
@@ -57,6 +61,18 @@ export class SpotTable {
       this.active.set(0);
       this.viewport()?.scrollToIndex(0);
     });
+    effect(() => {
+      const spotId = this.openId();
+      if (spotId && this.source().total() !== null) untracked(() => void this.reveal(spotId));
+    });
+  }
+
+  /** A spot opened on the map or by a link is brought into view here too. */
+  private async reveal(spotId: string): Promise<void> {
+    if (this.source().at(this.active())?.spotId === spotId) return;
+    const known = this.source().indexOf(spotId);
+    const index = known >= 0 ? known : await firstValueFrom(this.rank()(spotId));
+    if (index !== null && this.openId() === spotId) this.go(index);
   }
 
   range(): { start: number; end: number } {
@@ -100,6 +116,8 @@ export class SpotTable {
   }
 
   protected key(event: KeyboardEvent): void {
+    // The heads have keys of their own.
+    if (event.target instanceof HTMLElement && event.target.closest('.head')) return;
     const last = (this.source().total() ?? 1) - 1;
     const step = { ArrowDown: 1, ArrowUp: -1, PageDown: 12, PageUp: -12, Home: -last, End: last }[event.key];
     const line = this.source().at(this.active());

@@ -30,11 +30,11 @@ import { SavedViewsService } from './saved-views.service';
           <p class="quiet none">No view is kept yet.</p>
         }
         <form class="keep" (submit)="keep($event)">
-          <label class="visually-hidden" for="view-name">Name for this view</label>
+          <label class="visually-hidden" for="view-name">Keep this view as</label>
           <input
             id="view-name"
             class="form-control form-control-sm"
-            placeholder="Name for this view"
+            placeholder="Keep this view as"
             maxlength="60"
             [value]="name()"
             (input)="name.set($any($event.target).value)"

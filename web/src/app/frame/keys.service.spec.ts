@@ -35,6 +35,15 @@ describe('keys of the desk', () => {
     expect(pressed).toEqual([]);
   });
 
+  it('leave Enter to the button that has the focus', () => {
+    keys.bind([binding('Enter')], TestBed.inject(DestroyRef));
+    const button = document.body.appendChild(document.createElement('button'));
+    press('Enter', {}, button);
+    button.remove();
+    press('Enter');
+    expect(pressed).toEqual(['Enter']);
+  });
+
   it('go to the page that bound them last', () => {
     keys.bind([{ ...binding('d'), run: () => pressed.push('mine') }], TestBed.inject(DestroyRef));
     press('d');

@@ -12,6 +12,12 @@ const typing = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
+/** Enter and Space belong to what has the focus. */
+const pressesItself = ({ key, target }: KeyboardEvent): boolean =>
+  (key === 'Enter' || key === ' ') &&
+  target instanceof HTMLElement &&
+  target.closest('button, a, summary, [role=option], [role=grid]') !== null;
+
 /** Keys of the desk. They rest while somebody types, and while a dialog is open. */
 @Injectable({ providedIn: 'root' })
 export class KeysService {
@@ -32,7 +38,7 @@ export class KeysService {
 
   private press(event: KeyboardEvent): void {
     if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
-    if (typing(event.target) || document.querySelector('[aria-modal="true"]')) return;
+    if (typing(event.target) || pressesItself(event) || document.querySelector('[aria-modal="true"]')) return;
     const waited = event.timeStamp - this.firstAt < 1200 ? this.first : '';
     const pair = this.found(`${waited} ${event.key}`);
     const binding = waited ? pair : this.found(event.key);

@@ -3,6 +3,7 @@ import { inject, Injectable } from '@angular/core';
 import {
   facetsSchema,
   nearSchema,
+  rankSchema,
   spotListSchema,
   type AddSpot,
   type Facets,
@@ -12,7 +13,7 @@ import {
   type SpotSort,
   type Withdraw,
 } from '@sombra/contract';
-import { map, type Observable } from 'rxjs';
+import { catchError, map, of, type Observable } from 'rxjs';
 import { filterParams } from '../frame/view-state.service';
 import { readSpotDetail } from './spot-store';
 
@@ -38,6 +39,14 @@ export class SpotListService {
     return this.http
       .get('/api/spots/facets', { params: paramsOf(filterParams(filter)) })
       .pipe(map((body) => facetsSchema.parse(body)));
+  }
+
+  /** Place of a spot in a list, from 0; `null` where the filter leaves it out. */
+  rank({ filter, sort, down }: ListPage, spotId: string): Observable<number | null> {
+    return this.http.get('/api/spots/rank', { params: paramsOf({ ...filterParams(filter), sort, down, spotId }) }).pipe(
+      map((body) => rankSchema.parse(body).index),
+      catchError(() => of(null)),
+    );
   }
 
   /** The number of a spot. */

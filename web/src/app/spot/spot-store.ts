@@ -23,6 +23,8 @@ export class SpotStore {
   private readonly loaded = signal<SpotDetail | null>(null);
   private readonly failed = signal<Problem | null>(null);
 
+  /** Set while somebody types on what is open: what others change then waits for the save, which tells. */
+  readonly editing = signal(false);
   readonly detail = this.loaded.asReadonly();
   readonly problem = this.failed.asReadonly();
 
@@ -96,6 +98,7 @@ export class SpotStore {
   /** The open spot is read again when somebody else changed it. */
   private changedElsewhere(): Observable<unknown> {
     return inject(LiveService).changes$.pipe(
+      filter(() => !this.editing()),
       filter(({ spots }) => spots === null || spots.includes(this.loaded()?.spot.id ?? '')),
     );
   }
