@@ -58,8 +58,8 @@ function tiles(zoom, many) {
   return [...found];
 }
 
-const rawCount = `select count(*), avg(lng), avg(lat), count(*) filter (where level = 'urgent') from spot_period
-  where until_day is null and cell_x between $1 and $2 and cell_y between $3 and $4 group by cell_x >> $5, cell_y >> $5`;
+const rawCount = `select sum(spots), sum(urgent), sum(act), sum(lng), sum(lat) from cell_change
+  where cell_x between $1 and $2 and cell_y between $3 and $4 group by cell_x >> $5, cell_y >> $5`;
 const rawMarks = `select st_asmvt(t) from (select spot_id::text, st_asmvtgeom(at, st_tileenvelope($1, $2, $3)) as geom
   from spot_period where until_day is null and at && st_tileenvelope($1, $2, $3)) as t`;
 const rawBase = `select st_asmvt(t) from (select name, st_asmvtgeom(geom, st_tileenvelope($1, $2, $3)) as geom

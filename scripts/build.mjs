@@ -57,21 +57,27 @@ async function buildServer() {
   writeFileSync(path.join(root, 'dist/server/package.json'), '{ "type": "module" }');
 }
 
-function buildWeb() {
+function buildWeb(configuration) {
   const ng = path.join(root, 'node_modules/@angular/cli/bin/ng.js');
-  const run = spawnSync(process.execPath, [ng, 'build', '--no-progress'], {
-    cwd: root,
-    encoding: 'utf8',
-    env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
-  });
+  const run = spawnSync(
+    process.execPath,
+    [ng, 'build', '--no-progress', ...(configuration ? ['--configuration', configuration] : [])],
+    {
+      cwd: root,
+      encoding: 'utf8',
+      env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
+    },
+  );
   if (run.status !== 0) throw new Error(`The web build failed:\n${run.stdout}\n${run.stderr}`);
   const warnings = `${run.stdout}${run.stderr}`.split('\n').filter((line) => /WARNING/.test(line));
   for (const line of warnings) console.log(line);
 }
 
+/** `web`: true for the application as people use it, 'development' for one with its gallery, false for none. */
 export async function buildAll({ web = true } = {}) {
   await whenChanged('server', serverParts, buildServer);
-  if (web) await whenChanged('web', webParts, buildWeb);
+  if (web === 'development') await whenChanged('web-dev', webParts, () => buildWeb('development'));
+  else if (web) await whenChanged('web', webParts, () => buildWeb());
 }
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) await buildAll();

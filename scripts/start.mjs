@@ -1,4 +1,4 @@
-// npm start: installs what is missing, starts the database, brings it up to date, serves, and stops it all on Ctrl-C.
+// npm start (npm run dev: from a development build, with its gallery): installs what is missing, starts the database, brings it up to date, serves, and stops it all on Ctrl-C.
 import { spawn, spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { ensureDatabasePackages, ensureNpmPackages } from './packages.mjs';
@@ -8,7 +8,8 @@ ensureNpmPackages();
 ensureDatabasePackages();
 const { clusterFolder, startCluster } = await import('./cluster.mjs');
 const { buildAll } = await import('./build.mjs');
-await buildAll();
+const dev = process.argv.includes('--dev');
+await buildAll({ web: dev ? 'development' : true });
 
 const { startPosition } = await import('../standins/position.mjs');
 
@@ -22,7 +23,7 @@ const env = {
   OWNER_DATABASE_URL: cluster.ownerUrl(database),
   DATABASE_URL: cluster.appUrl(database),
   SESSION_SECRET: cluster.sessionSecret,
-  WEB_ROOT: path.join(root, 'dist/web/browser'),
+  WEB_ROOT: path.join(root, dev ? 'dist/web-dev/browser' : 'dist/web/browser'),
   STORAGE_FOLDER: process.env.STORAGE_FOLDER ?? clusterFolder('storage'),
   LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
   ...(position ? { POSITION_URL: position.url, POSITION_SIMULATED: 'yes' } : {}),

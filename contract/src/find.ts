@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 export const findQuerySchema = z.strictObject({ words: z.string().trim().min(1).max(80) });
 

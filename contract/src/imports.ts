@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 export const importLimits = { rows: 10_000, bytes: 12 * 1024 * 1024 } as const;
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { isoDate, positionSchema } from './measures';
 import { spotFilterSchema } from './spots';
 

@@ -1,5 +1,5 @@
 import { limits, type Measure } from '@sombra/core';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** A number within the core's limits for this measure. */
 export const measure = (name: Measure) => z.number().min(limits[name].min).max(limits[name].max);

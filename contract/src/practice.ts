@@ -1,5 +1,5 @@
 import { soilClasses, stockKinds, type Practice, type RemedyCode } from '@sombra/core';
-import { z } from 'zod';
+import * as z from 'zod';
 import { remedyCodes } from './records';
 
 const mm = z.number().min(0).max(3000);

@@ -1,5 +1,5 @@
 import { limits, type Measure } from '@sombra/core';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** One thing wrong with one field. Numbers are echoed; free text and personal data are not. */
 export const problemIssueSchema = z.object({

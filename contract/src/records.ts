@@ -13,7 +13,7 @@ import {
   type Retraction,
   type Stock,
 } from '@sombra/core';
-import { z } from 'zod';
+import * as z from 'zod';
 import { entityId, instant, isoDate, measure, positionSchema, recordId } from './measures';
 
 export const groundFactsSchema = z.strictObject({

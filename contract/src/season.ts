@@ -1,6 +1,6 @@
 import type { BandMark, SeasonWeek, WindowSpan } from '@sombra/core';
 import { stockKinds } from '@sombra/core';
-import { z } from 'zod';
+import * as z from 'zod';
 import { isoDate } from './measures';
 
 export const seasonQuerySchema = z.strictObject({

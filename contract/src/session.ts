@@ -1,5 +1,5 @@
 import { unitSystems } from '@sombra/core';
-import { z } from 'zod';
+import * as z from 'zod';
 
 export const roles = ['administrator', 'coordinator', 'crew_lead', 'inspector', 'waterer', 'viewer'] as const;
 export type Role = (typeof roles)[number];

@@ -7,7 +7,7 @@ import {
   type Reason,
   type Stage,
 } from '@sombra/core';
-import { z } from 'zod';
+import * as z from 'zod';
 import { entityId, isoDate, positionSchema } from './measures';
 import { practiceSchema } from './practice';
 import { keptRecordSchema, remedyCodes, type KeptRecord } from './records';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { entityId } from './measures';
 
 /** A view a person keeps under a name: the address of a page, and the columns of its list. */

@@ -10,7 +10,7 @@ import {
   type PlantingFacts,
   type Stock,
 } from '@sombra/core';
-import { z } from 'zod';
+import * as z from 'zod';
 import { isoDate, measure } from '../measures';
 import { fieldRecordSchema, inspectionSchema, plantingSchema, stockSchema } from '../records';
 

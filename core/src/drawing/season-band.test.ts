@@ -17,7 +17,7 @@ const recorded = Array.from({ length: 600 }, (_, i) => ({
 }));
 const weeks = seasonWeeks({ recorded, forecast: [], station }, { from: addDaysTo(today, -364), weeks: 78 });
 const from = weeks[0]?.monday ?? '';
-const band = (widthPx: number, marks = [] as Parameters<typeof seasonBand>[0]['marks']) =>
+const band = (widthPx: number, marks = [] as Parameters<typeof seasonBand>[0]['marks'], heightPx = 84) =>
   seasonBand({
     weeks,
     windows: windowSpans(mildWinterWindows, { from, to: addDaysTo(from, 78 * 7) }),
@@ -25,7 +25,7 @@ const band = (widthPx: number, marks = [] as Parameters<typeof seasonBand>[0]['m
     today,
     units: 'metric',
     widthPx,
-    heightPx: 84,
+    heightPx,
   });
 
 describe('season band', () => {
@@ -49,8 +49,14 @@ describe('season band', () => {
     expect(of('range')).toHaveLength(ahead);
   });
 
-  it.each([390, 700, 1150, 1800])('keeps its labels apart at %d px', (widthPx) => {
-    const texts = band(widthPx).shapes.filter((shape) => shape.kind === 'text');
+  it.each([
+    [390, 58],
+    [390, 84],
+    [700, 84],
+    [1150, 84],
+    [1800, 84],
+  ])('keeps its labels apart at %d × %d px', (widthPx, heightPx) => {
+    const texts = band(widthPx, [], heightPx).shapes.filter((shape) => shape.kind === 'text');
     const boxes = texts.map(({ at: [x, y], text, sizePx, align }) => {
       const width = textWidthPx(text, sizePx);
       const left = align === 'end' ? x - width : x;

@@ -152,6 +152,15 @@ function axisShapes(topMm: number, yOf: (mm: number) => number, scale: BandScale
       ],
     },
     text([edge, yOf(topMm) + 8], formatQuantity(topMm, 'waterMm', units), 'note', 'end'),
+    ...(yOf(0) - yOf(topMm) < keyPx ? [] : keyShapes(middle)),
+  ];
+}
+
+/** Lower bands have no room for the key; people know it from the others. */
+const keyPx = 30;
+
+function keyShapes(middle: number): Shape[] {
+  return [
     // The key: a bar for rain, a step for demand, beside their words.
     { kind: 'polygon', role: 'rain', points: box(3, middle - 6, 11, middle + 1) },
     text([14, middle + 1], 'rain', 'note', 'start'),
@@ -199,7 +208,7 @@ function windowShapes(input: SeasonBandInput, scale: BandScale, top: number): Sh
   const inset: Readonly<Record<WindowSpan['stock'], number>> = { container: 0, balled: 1.5, bare_root: 3 };
   const spans = [...input.windows].sort((a, b) => inset[a.stock] - inset[b.stock]);
   return [
-    text([scale.leftPx - 5, top + windowsPx], 'planting', 'note', 'end'),
+    ...(input.heightPx < 70 ? [] : [text([scale.leftPx - 5, top + windowsPx], 'planting', 'note', 'end')]),
     ...spans.map((span): Shape => ({
       kind: 'polygon',
       role: 'window',

@@ -54,9 +54,9 @@ async function stagePatterns(trx: Knex.Transaction, found: readonly Pattern[]): 
     create temp table pattern_decision (n int, like decision) on commit drop;
     alter table pattern_period drop column spot_id, drop column lng, drop column lat,
       drop column at, drop column cell_x, drop column cell_y;
-    alter table pattern_decision drop column spot_id, drop column tree_id;
+    alter table pattern_decision drop column spot_id, drop column place_id, drop column tree_id;
   `);
-  const none = { id: '', treeId: null, addedOn: '', withdrawnOn: null, lng: 0, lat: 0 };
+  const none = { id: '', placeId: '', treeId: null, addedOn: '', withdrawnOn: null, lng: 0, lat: 0 };
   await trx.batchInsert(
     'pattern',
     found.map(({ species, addedOn }, n) => ({ n, species, added_on: addedOn })),
@@ -88,7 +88,12 @@ async function stagePatterns(trx: Knex.Transaction, found: readonly Pattern[]): 
     found.flatMap(({ periods }, n) =>
       periods.flatMap((period) =>
         period.life.decisions.map((decision, position) => {
-          const { spot_id: _spot, tree_id: _tree, ...row } = decisionRow(none, period, decision, position);
+          const {
+            spot_id: _spot,
+            place_id: _place,
+            tree_id: _tree,
+            ...row
+          } = decisionRow(none, period, decision, position);
           return { n, ...row, because: JSON.stringify(row.because) };
         }),
       ),
@@ -122,7 +127,13 @@ const copies = [
      select c.id, p.from_day, p.until_day, p.stage, p.level, p.planted_on, p.probe, p.next_look_on,
        p.decisions, p.due_on, p.crown_m, c.lng, c.lat
      from copied c join pattern_period p using (n)`,
-  `insert into decision (spot_id, from_day, until_day, position, tree_id, kind, stage, level, due_on, remedy, because)
-     select c.id, d.from_day, d.until_day, d.position, c.tree_id, d.kind, d.stage, d.level, d.due_on, d.remedy, d.because
-     from copied c join pattern_decision d using (n)`,
+  `insert into decision (spot_id, place_id, from_day, until_day, position, tree_id, kind, stage, level, due_on,
+       remedy, because)
+     select c.id, s.place_id, d.from_day, d.until_day, d.position, c.tree_id, d.kind, d.stage, d.level, d.due_on,
+       d.remedy, d.because
+     from copied c join pattern_decision d using (n) join spot s on s.id = c.id`,
+  `delete from cell_change`,
+  `insert into cell_change select cell_x, cell_y, count(*), count(*) filter (where level = 'urgent'),
+       count(*) filter (where level = 'act'), count(*) filter (where stage <> 'inspect'), sum(lng), sum(lat)
+     from spot_period where until_day is null group by cell_x, cell_y`,
 ];

@@ -1,5 +1,5 @@
 import type { DeskGroupQuery, DeskMember, OpenRemedy } from '@sombra/contract';
-import { addDaysTo, type Decision, type DecisionKind, type IsoDate, type Stage, type UrgencyRules } from '@sombra/core';
+import { addDaysTo, type Decision, type DecisionKind, type IsoDate, type UrgencyRules } from '@sombra/core';
 import type { Knex } from 'knex';
 import type { Db } from '../platform/db';
 import { onDay } from '../spots/filter-repository';
@@ -30,20 +30,30 @@ export interface DecisionGroup extends Omit<Decision, 'because'> {
 }
 
 export async function decisionGroups(db: Db, day: DeskDay): Promise<DecisionGroup[]> {
-  return dueDecisions(db, day)
-    .join('spot', 'spot.id', 'decision.spot_id')
-    .join('place', 'place.id', 'spot.place_id')
-    .groupBy('place.name', 'decision.kind', 'decision.remedy', 'decision.level', 'decision.stage')
-    .orderByRaw('min(decision.due_on) nulls last, place.name')
+  const grouped = dueDecisions(db, day).groupBy('place_id', 'kind', 'remedy', 'level', 'stage').select(
+    'place_id',
+    'kind',
+    'remedy',
+    'level',
+    'stage',
+    db.raw('min(due_on) as due_on'),
+    db.raw('count(*)::int as count'),
+    // The spot that comes first, found in the same pass: a day is ten letters, then the id.
+    db.raw(`substr(min(coalesce(due_on::text, '9999-12-31') || spot_id::text), 11) as spot_id`),
+  );
+  return db
+    .from(grouped.as('grouped'))
+    .join('place', 'place.id', 'grouped.place_id')
+    .orderByRaw('grouped.due_on nulls last, place.name')
     .select<DecisionGroup[]>(
       'place.name as place',
-      'decision.kind',
-      'decision.remedy',
-      'decision.level',
-      'decision.stage',
-      db.raw('min(decision.due_on) as "dueOn"'),
-      db.raw('count(*)::int as count'),
-      db.raw('(array_agg(decision.spot_id order by decision.due_on nulls last, spot.ref))[1] as "spotId"'),
+      'grouped.kind',
+      'grouped.remedy',
+      'grouped.level',
+      'grouped.stage',
+      'grouped.due_on as dueOn',
+      'grouped.count',
+      'grouped.spot_id as spotId',
     );
 }
 
@@ -81,13 +91,6 @@ export async function decisionsOfSpots(db: Db, day: DeskDay, spotIds: readonly s
     .whereRaw('decision.spot_id = any(?::uuid[])', [[...spotIds]])
     .orderBy(['decision.spot_id', 'decision.position'])
     .select<FirstMember[]>(...memberColumns, 'decision.kind', 'decision.level', 'decision.remedy');
-}
-
-export async function waitingByStage(db: Db, day: DeskDay): Promise<Partial<Record<Stage, number>>> {
-  const rows = await dueDecisions(db, day)
-    .groupBy('decision.stage')
-    .select<{ stage: Stage; count: number }[]>('decision.stage as stage', db.raw('count(*)::int as count'));
-  return Object.fromEntries(rows.map(({ stage, count }) => [stage, count]));
 }
 
 /** Remedies open now on these spots, with the spots each waits on. */

@@ -2,14 +2,7 @@ import type { Desk, DeskGroupQuery, DeskLine, DeskMember } from '@sombra/contrac
 import { defaultUrgency, rankDecisions, type IsoDate, type Ranked } from '@sombra/core';
 import type { Knex } from 'knex';
 import { programmeToday } from '../people/service';
-import {
-  decisionGroups,
-  decisionsOfSpots,
-  groupMembers,
-  waitingByStage,
-  type DecisionGroup,
-  type DeskDay,
-} from './repository';
+import { decisionGroups, decisionsOfSpots, groupMembers, type DecisionGroup, type DeskDay } from './repository';
 
 /** Lines a person can take in; the stages hold the rest. */
 const mostLines = 200;
@@ -23,10 +16,12 @@ async function dayOf(db: Knex, asked: IsoDate | undefined): Promise<DeskDay> {
 /** What needs somebody on a day, the most costly to leave first, and how much waits in each stage. */
 export async function desk(db: Knex, asked?: IsoDate): Promise<Desk> {
   const day = await dayOf(db, asked);
-  const [groups, waiting] = await Promise.all([decisionGroups(db, day), waitingByStage(db, day)]);
+  const groups = await decisionGroups(db, day);
   const unreasoned = groups.map((group) => ({ ...group, because: [] }));
   const ranked = rankDecisions(unreasoned, day.on);
   const lines = await withReasons(db, day, ranked.slice(0, mostLines));
+  const waiting: Desk['waiting'] = {};
+  for (const { stage, count } of groups) waiting[stage] = (waiting[stage] ?? 0) + count;
   const total = groups.reduce((sum, { count }) => sum + count, 0);
   return { today: day.today, on: day.on, lines, groups: ranked.length, total, waiting };
 }

@@ -2,7 +2,8 @@ import { VectorTile } from '@mapbox/vector-tile';
 import type { Booked, MapInfo } from '@sombra/contract';
 import { PbfReader } from 'pbf';
 import { v7 as uuidv7 } from 'uuid';
-import { openTestTown, Visitor, type TestTown } from '../testing/test-town';
+import { loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
+import { foldCells } from './tiles-repository';
 
 let town: TestTown;
 let ada: Visitor;
@@ -157,5 +158,32 @@ describe('what is booked', () => {
       tickets: [{ number: 'LC-1' }],
     });
     expect(await on('2031-11-25')).toEqual({ days: [], tickets: [] });
+  });
+});
+
+describe('counts kept beforehand', () => {
+  const far = async () => (await tile(`spots/${tileOf(12, -25.4, 36.9)}`)).layers['count'];
+  const sum = async (key: string) => {
+    const layer = await far();
+    return Array.from({ length: layer?.length ?? 0 }, (_, i) => Number(layer?.feature(i).properties[key])).reduce(
+      (total, one) => total + one,
+      0,
+    );
+  };
+  const counted = async () => (await cora.send<{ total: number }>('GET', '/api/spots?limit=1')).body.total;
+
+  it('agree with the list after adding, changing, withdrawing and folding', async () => {
+    const { spotId } = await town.addSpot('T-77');
+    expect(await sum('spots')).toBe(await counted());
+    await cora.record(sending(spotId, { kind: 'ground', facts: loam }, 1));
+    expect(await sum('spots')).toBe(await counted());
+    expect(await sum('preparing')).toBe(await counted());
+    await foldCells(town.db);
+    expect(await sum('spots')).toBe(await counted());
+    await cora.send('POST', '/api/spots/withdraw', { spotIds: [spotId], withdrawn: true });
+    expect(await sum('spots')).toBe(await counted());
+    // The same by counting when asked for.
+    const direct = (await tile(`spots/${tileOf(12, -25.4, 36.9)}?planted=no`)).layers['count'];
+    expect(direct?.feature(0).properties['spots']).toBe(await sum('spots'));
   });
 });

@@ -9,23 +9,37 @@ const cellZoom = 17;
 /** A tile shows 8 × 8 counted cells. */
 const cellsPerTile = 3;
 
+const countedNow = [
+  'count(*)::int as spots',
+  `count(*) filter (where period.level = 'urgent')::int as urgent`,
+  `count(*) filter (where period.level = 'act')::int as act`,
+  `count(*) filter (where period.stage <> 'inspect')::int as preparing`,
+  'avg(period.lng) as lng',
+  'avg(period.lat) as lat',
+];
+
+const countedBefore = [
+  'sum(period.spots)::int as spots',
+  'sum(period.urgent)::int as urgent',
+  'sum(period.act)::int as act',
+  'sum(period.preparing)::int as preparing',
+  'sum(period.lng) / sum(period.spots) as lng',
+  'sum(period.lat) / sum(period.spots) as lat',
+];
+
 /** Spots counted by area: how many, how many need an act, at their centre. */
 export async function countTile(db: Db, tile: TilePath, filter: SpotFilter, today: IsoDate): Promise<Buffer> {
   const shift = cellZoom - Math.min(cellZoom, tile.z + cellsPerTile);
   const low = (at: number) => at * 2 ** (cellZoom - tile.z);
   const high = (at: number) => low(at + 1) - 1;
-  const cells = periodsOf(db, filter, today)
+  // What everybody sees first is counted beforehand; a filter or another day is counted when asked for.
+  const usual = Object.keys(filter).length === 0;
+  const cells = (usual ? db('cell_change as period') : periodsOf(db, filter, today))
     .whereBetween('period.cell_x', [low(tile.x), high(tile.x)])
     .whereBetween('period.cell_y', [low(tile.y), high(tile.y)])
     .groupByRaw('period.cell_x >> ?, period.cell_y >> ?', [shift, shift])
-    .select(
-      db.raw('count(*)::int as spots'),
-      db.raw(`count(*) filter (where period.level = 'urgent')::int as urgent`),
-      db.raw(`count(*) filter (where period.level = 'act')::int as act`),
-      db.raw(`count(*) filter (where period.stage <> 'inspect')::int as preparing`),
-      db.raw('avg(period.lng) as lng'),
-      db.raw('avg(period.lat) as lat'),
-    );
+    .select((usual ? countedBefore : countedNow).map((column) => db.raw(column)));
+  if (usual) void cells.havingRaw('sum(period.spots) > 0');
   const placed = db.from(cells.as('cells')).select(
     'spots',
     'urgent',
@@ -47,24 +61,42 @@ async function encoded(db: Db, rows: Knex.QueryBuilder, layer: 'count' | 'spot')
   return row?.tile ?? Buffer.alloc(0);
 }
 
-/** Each spot with its state, its number and its crown. */
+/** From this zoom on marks carry their number, species and crown. */
+const namesFromZoom = 17;
+
+/** Each spot with its state; near by also its number, its species and its crown. */
 export async function markTile(db: Db, tile: TilePath, filter: SpotFilter, today: IsoDate): Promise<Buffer> {
   const envelope = [tile.z, tile.x, tile.y];
   const spots = periodsOf(db, filter, today)
-    .join('spot', 'spot.id', 'period.spot_id')
-    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
     .whereRaw('period.at && st_tileenvelope(?, ?, ?, margin => 0.0625)', envelope)
     .select(
       'period.spot_id as id',
-      'spot.ref',
-      'tree.species',
       'period.stage',
       'period.level',
       db.raw(`coalesce(period.probe, 'unknown') as probe`),
-      db.raw('coalesce(period.crown_m, 0)::real as crown'),
       db.raw('st_asmvtgeom(period.at, st_tileenvelope(?, ?, ?), 4096, 256) as geom', envelope),
     );
+  if (tile.z < namesFromZoom) return encoded(db, spots, 'spot');
+  void spots
+    .join('spot', 'spot.id', 'period.spot_id')
+    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
+    .select('spot.ref', 'tree.species', db.raw('coalesce(period.crown_m, 0)::real as crown'));
   return encoded(db, spots, 'spot');
+}
+
+/** Folds the changes of each cell into one row. One process does it at a time; others go on counting meanwhile. */
+export async function foldCells(db: Knex): Promise<void> {
+  await db.transaction(async (trx) => {
+    const lock: { rows: { got: boolean }[] } = await trx.raw(
+      `select pg_try_advisory_xact_lock(hashtext('sombra.cells')) as got`,
+    );
+    if (!lock.rows[0]?.got) return;
+    await trx.raw(`
+      with gone as (delete from cell_change returning *)
+      insert into cell_change
+        select cell_x, cell_y, sum(spots), sum(urgent), sum(act), sum(preparing), sum(lng), sum(lat)
+        from gone group by cell_x, cell_y having sum(spots) <> 0`);
+  });
 }
 
 interface LayerRule {

@@ -1,11 +1,14 @@
 import type { Logger } from 'pino';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { foldCells } from '../map/tiles-repository';
 import { LiveHub } from '../live/hub';
 import { makeApp } from './app';
 import type { Config } from './config';
 import { openDatabase } from './db';
 import { openSessionPool } from './sessions';
+
+const foldEveryMs = 10 * 60_000;
 
 export interface RunningServer {
   readonly port: number;
@@ -18,6 +21,10 @@ export async function serve(config: Config, logger: Logger): Promise<RunningServ
   const sessionPool = openSessionPool(config, (error) => logger.warn({ err: error }, 'session connection lost'));
   const live = new LiveHub(config.databaseUrl, (error) => logger.warn({ err: error }, 'live updates lost'));
   await live.start();
+  // How often hardly matters: until then a reader sums a few more rows.
+  const fold = () => void foldCells(db).catch((error: unknown) => logger.warn({ err: error }, 'cells not folded'));
+  const folding = setInterval(fold, foldEveryMs);
+  folding.unref();
   const app = makeApp({ config, db, sessionPool, logger, live });
   const server = await new Promise<Server>((resolve, reject) => {
     const listening = app.listen(config.port, config.host, (error?: Error) =>
@@ -29,6 +36,7 @@ export async function serve(config: Config, logger: Logger): Promise<RunningServ
     port,
     async stop() {
       const closed = new Promise<void>((resolve) => server.close(() => resolve()));
+      clearInterval(folding);
       await live.stop();
       server.closeIdleConnections();
       setTimeout(() => server.closeAllConnections(), 2000).unref();

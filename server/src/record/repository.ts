@@ -92,6 +92,7 @@ export async function currentPractice(db: Db): Promise<Practice> {
 
 export interface DecisionRow {
   spot_id: string;
+  place_id: string;
   from_day: string;
   until_day: string | null;
   position: number;
@@ -129,6 +130,7 @@ export interface DerivedSpot {
 /** What a derivation needs of a spot besides its records. */
 export interface SpotGround {
   readonly id: string;
+  readonly placeId: string;
   readonly treeId: string | null;
   readonly addedOn: string;
   readonly withdrawnOn: string | null;
@@ -142,6 +144,7 @@ export async function spotGrounds(db: Db, spotIds: readonly string[]): Promise<S
     .whereRaw('spot.id = any(?::uuid[])', [[...spotIds]])
     .select<SpotGround[]>(
       'spot.id',
+      'spot.place_id as placeId',
       'tree.id as treeId',
       'spot.added_on as addedOn',
       'spot.withdrawn_on as withdrawnOn',
@@ -189,6 +192,7 @@ export function periodRow(spot: SpotGround, period: SpotPeriod): PeriodRow {
 export function decisionRow(spot: SpotGround, period: SpotPeriod, decision: Decision, position: number): DecisionRow {
   return {
     ...spanOf(spot, period),
+    place_id: spot.placeId,
     position,
     tree_id: spot.treeId,
     kind: decision.kind,

@@ -17,14 +17,24 @@ const sortColumns: Readonly<Record<SpotSort, string>> = {
   decisions: 'period.decisions',
 };
 
-function sorted(db: Db, filter: SpotFilter, order: { sort: SpotSort; down: boolean }, today: IsoDate) {
-  const direction = order.down ? 'desc' : 'asc';
-  return periodsOf(db, filter, today)
-    .join('spot', 'spot.id', 'period.spot_id')
-    .join('place', 'place.id', 'spot.place_id')
-    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
-    .orderByRaw(`${sortColumns[order.sort]} ${direction} nulls last`)
-    .orderBy('spot.ref');
+const withTree = (db: Db, query: Knex.QueryBuilder) =>
+  query.leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')));
+
+interface Order {
+  readonly sort: SpotSort;
+  readonly down: boolean;
+}
+
+const sortedBy = ({ sort, down }: Order): string =>
+  sort === 'ref'
+    ? `spot.ref ${down ? 'desc' : 'asc'}`
+    : `${sortColumns[sort]} ${down ? 'desc' : 'asc'} nulls last, spot.ref`;
+
+/** The spots of a filter, joined to no more than their order needs. */
+function orderable(db: Db, filter: SpotFilter, { sort }: Order, today: IsoDate): Knex.QueryBuilder {
+  const query = periodsOf(db, filter, today).join('spot', 'spot.id', 'period.spot_id');
+  if (sort === 'place') void query.join('place', 'place.id', 'spot.place_id');
+  return sort === 'species' ? withTree(db, query) : query;
 }
 
 const lineColumns = (db: Db): (string | Knex.Raw)[] => [
@@ -43,14 +53,25 @@ const lineColumns = (db: Db): (string | Knex.Raw)[] => [
   db.raw('array[period.lng, period.lat] as position'),
 ];
 
+/** Fetches what a line says only for the lines of the page. */
+function withLines(db: Db, page: Knex.QueryBuilder, order: Order): Promise<SpotLine[]> {
+  const lines = db
+    .from(page.select('period.*').as('period'))
+    .join('spot', 'spot.id', 'period.spot_id')
+    .join('place', 'place.id', 'spot.place_id');
+  return withTree(db, lines).orderByRaw(sortedBy(order)).select<SpotLine[]>(lineColumns(db));
+}
+
 export async function listSpots(
   db: Db,
   query: SpotListQuery,
   today: IsoDate,
 ): Promise<{ lines: SpotLine[]; total: number }> {
   const { sort, down, offset, limit, ...filter } = query;
+  const order = { sort, down };
+  const page = orderable(db, filter, order, today).orderByRaw(sortedBy(order)).offset(offset).limit(limit);
   const [lines, counted] = await Promise.all([
-    sorted(db, filter, { sort, down }, today).offset(offset).limit(limit).select<SpotLine[]>(lineColumns(db)),
+    withLines(db, page, order),
     periodsOf(db, filter, today).count<{ count: number }[]>('* as count'),
   ]);
   return { lines, total: Number(counted[0]?.count ?? 0) };
@@ -59,14 +80,11 @@ export async function listSpots(
 /** Place of a spot in a list, from 0; `null` where the filter leaves it out. */
 export async function rankOf(db: Db, query: RankQuery, today: IsoDate): Promise<number | null> {
   const { sort, down, spotId, ...filter } = query;
-  const numbered = sorted(db, filter, { sort, down }, today)
-    .clearOrder()
-    .select(
-      'period.spot_id',
-      db.raw(
-        `row_number() over (order by ${sortColumns[sort]} ${down ? 'desc' : 'asc'} nulls last, spot.ref) as place`,
-      ),
-    );
+  const order = { sort, down };
+  const numbered = orderable(db, filter, order, today).select(
+    'period.spot_id',
+    db.raw(`row_number() over (order by ${sortedBy(order)}) as place`),
+  );
   const row = await db
     .from(numbered.as('numbered'))
     .where({ spot_id: spotId })

@@ -1,4 +1,4 @@
-import { signal } from '@angular/core';
+import { computed, signal } from '@angular/core';
 import type { User } from '@sombra/contract';
 import type { UnitSystem } from '@sombra/core';
 import { Subject } from 'rxjs';
@@ -17,6 +17,7 @@ export class FakeSession {
     role: 'coordinator',
     units: 'metric',
   });
+  readonly mayRecord = computed(() => this.user()?.role !== 'viewer');
   readonly signedIn$ = new Subject<User>();
 }
 

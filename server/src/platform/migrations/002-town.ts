@@ -9,6 +9,7 @@ export const town = {
   async up(db: Knex): Promise<void> {
     await db.raw(spots);
     await db.raw(derived);
+    await db.raw(counted);
     await db.raw(programme);
     await db.raw(map);
     await db.raw(booked);
@@ -85,12 +86,12 @@ const derived = `
   create unique index spot_period_now on spot_period (spot_id) where until_day is null;
   create index spot_period_stage on spot_period (stage) where until_day is null;
   create index spot_period_at on spot_period using gist (at) where until_day is null;
-  create index spot_period_cell on spot_period (cell_x, cell_y)
-    include (level, stage, lng, lat) where until_day is null;
+  create index spot_period_cell on spot_period (cell_x, cell_y) where until_day is null;
   create index spot_period_days on spot_period (from_day, until_day);
 
   create table decision (
     spot_id uuid not null references spot (id),
+    place_id uuid not null references place (id),
     from_day date not null,
     until_day date,
     position integer not null,
@@ -105,6 +106,42 @@ const derived = `
   );
   create index decision_now on decision (level, due_on) where until_day is null;
   create index decision_days on decision (from_day, until_day);
+`;
+
+// Counts by cell as changes that are only ever added, so that two acts in one cell never wait for each other;
+// reading sums them, and now and then they are folded into one row a cell.
+const counted = `
+  create table cell_change (
+    cell_x integer not null, cell_y integer not null,
+    spots integer not null, urgent integer not null, act integer not null, preparing integer not null,
+    lng double precision not null, lat double precision not null
+  );
+  create index cell_change_cell on cell_change (cell_x, cell_y);
+
+  create function count_cells_added() returns trigger language plpgsql as $$
+  begin
+    insert into cell_change
+      select cell_x, cell_y, count(*), count(*) filter (where level = 'urgent'), count(*) filter (where level = 'act'),
+        count(*) filter (where stage <> 'inspect'), sum(lng), sum(lat)
+      from added where until_day is null group by cell_x, cell_y;
+    return null;
+  end $$;
+  create function count_cells_gone() returns trigger language plpgsql as $$
+  begin
+    insert into cell_change
+      select cell_x, cell_y, -count(*), -count(*) filter (where level = 'urgent'), -count(*) filter (where level = 'act'),
+        -count(*) filter (where stage <> 'inspect'), -sum(lng), -sum(lat)
+      from gone where until_day is null group by cell_x, cell_y;
+    return null;
+  end $$;
+  create trigger spot_period_added after insert on spot_period referencing new table as added
+    for each statement execute function count_cells_added();
+  create trigger spot_period_gone after delete on spot_period referencing old table as gone
+    for each statement execute function count_cells_gone();
+  create trigger spot_period_was after update on spot_period referencing old table as gone
+    for each statement execute function count_cells_gone();
+  create trigger spot_period_is after update on spot_period referencing new table as added
+    for each statement execute function count_cells_added();
 `;
 
 const programme = `
@@ -191,7 +228,7 @@ const booked = `
 `;
 
 const grants = `
-  grant select, insert, update, delete on spot_period, decision, derived_by, saved_view,
+  grant select, insert, update, delete on spot_period, decision, cell_change, derived_by, saved_view,
     base_feature, base_layer, base_pmtiles to sombra_app;
   grant select, insert, update on weather_day, planting_day, locate_ticket, field_round to sombra_app;
   grant select, insert, delete on planting_day_spot to sombra_app;

@@ -137,7 +137,7 @@ export class DeskGroup {
   });
   protected readonly title = computed(() => this.words()?.act ?? decisionNames[this.line().kind]);
   protected readonly stage = computed(() => openers[this.line().kind].stage);
-  protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.user()?.role !== 'viewer');
+  protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.mayRecord());
   protected readonly ticked = computed(() => (this.members() ?? []).filter(({ spotId }) => !this.left().has(spotId)));
   protected readonly listed = computed(() => {
     const { place, remedy } = this.line();

@@ -150,7 +150,7 @@ export class DeskPage {
   protected readonly view = inject(ViewState);
   protected readonly acts = inject(BulkActs);
   /** What was, and what may be, can be looked at but not acted on. */
-  protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.user()?.role !== 'viewer');
+  protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.mayRecord());
 
   protected readonly lines = computed<ShownLine[]>(() =>
     (this.desk.desk()?.lines ?? []).map((line) => ({

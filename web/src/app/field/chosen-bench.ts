@@ -131,7 +131,7 @@ export class ChosenBench {
 
   protected readonly first = computed(() => this.chosen.chosen().slice(0, 60));
   protected readonly unplanted = computed(() => this.chosen.chosen().filter(({ plantedOn }) => plantedOn === null));
-  protected readonly mayAct = computed(() => this.session.user()?.role !== 'viewer');
+  protected readonly mayAct = this.session.mayRecord;
   protected readonly compared = computed(() => (this.chosen.count() <= mostCompared ? this.details() : []));
 
   protected readonly summary = computed(() => {

@@ -25,6 +25,7 @@ import { GroundBench } from '../ground/ground-bench';
 import { InspectBench } from '../inspect/inspect-bench';
 import { MapView } from '../map/map-view';
 import { OutboxService } from '../offline/outbox.service';
+import { SessionService } from '../people/session.service';
 import { PitBench } from '../pit/pit-bench';
 import { SpotListService, type ListPage } from '../spot/spot-list.service';
 import { SpotStore } from '../spot/spot-store';
@@ -84,6 +85,7 @@ export class FieldPage {
   protected readonly store = inject(SpotStore);
   protected readonly view = inject(ViewState);
   protected readonly chosen = inject(ChosenService);
+  protected readonly session = inject(SessionService);
   private readonly lists = inject(SpotListService);
   private readonly router = inject(Router);
   private readonly table = viewChild(SpotTable);

@@ -116,7 +116,7 @@ export class SpotSummary {
   protected readonly say = sayProblem;
   protected readonly date = sayDate;
   protected readonly day = sayDay;
-  protected readonly mayAct = computed(() => this.session.user()?.role !== 'viewer');
+  protected readonly mayAct = this.session.mayRecord;
 
   protected readonly open = computed(() =>
     (this.store.life()?.decisions ?? [])

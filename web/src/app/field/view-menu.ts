@@ -57,8 +57,8 @@ import { SavedViewsService } from './saved-views.service';
         }
       </div>
     </div>
-    <a class="btn btn-sm" [href]="csv()" download title="The list as seen, as CSV">CSV</a>
-    <button type="button" class="btn btn-sm" (click)="print.emit()">Print</button>
+    <a class="btn btn-sm wide-only" [href]="csv()" download title="The list as seen, as CSV">CSV</a>
+    <button type="button" class="btn btn-sm wide-only" (click)="print.emit()">Print</button>
   `,
   styles: `
     :host {

@@ -22,7 +22,7 @@ const themeNames: Readonly<Record<Theme, string>> = {
   imports: [RouterLink, NgbDropdown, NgbDropdownItem, NgbDropdownMenu, NgbDropdownToggle, FindBox],
   template: `
     <header>
-      <span class="today">{{ day() }}</span>
+      <button type="button" class="today" title="Show another day" (click)="pickDay()">{{ day() }}</button>
       @if (view.tense() !== 'today') {
         <span class="tense">{{ view.tense() === 'past' ? 'as it was' : 'as forecast' }}</span>
         <button type="button" class="btn btn-sm btn-outline-primary" (click)="view.setDay(view.today())">
@@ -89,6 +89,11 @@ const themeNames: Readonly<Record<Theme, string>> = {
       font-family: 'Bitter Variable', serif;
       font-weight: 600;
       white-space: nowrap;
+      border: 0;
+      background: none;
+      color: var(--ink);
+      padding: 0;
+      min-height: 38px;
     }
     .tense {
       color: var(--chosen);
@@ -166,8 +171,15 @@ export class Topbar {
   constructor() {
     inject(KeysService).bind([
       { keys: '?', where: 'Everywhere', does: 'show these keys', run: () => this.showKeys() },
+      { keys: 'c', where: 'Everywhere', does: 'calendar: show another day', run: () => this.pickDay() },
       { keys: 't', where: 'Everywhere', does: 'back to today', run: () => this.view.setDay(this.view.today()) },
     ]);
+  }
+
+  protected pickDay(): void {
+    void import('./day-picker').then(({ DayPicker }) =>
+      this.modals.open(DayPicker, { size: 'sm', ariaLabelledBy: 'day-picker-title' }),
+    );
   }
 
   protected showKeys(): void {

@@ -12,7 +12,7 @@ import {
 import { Protocol } from 'pmtiles';
 import { mapStyle, spotTiles } from './map-style';
 import { allMarks, markName, markPixels } from './marks';
-import type { LngLat } from './measure';
+import { geodesicLengthM, type LngLat } from './measure';
 import { readPalette } from './palette';
 
 setWorkerUrl(`${document.baseURI}map/maplibre-gl-worker.mjs`);
@@ -37,7 +37,6 @@ const nowhere: LngLat = [-25.4059, 36.9];
 /** The one place that knows the map library: what the rest of Sombra asks of a map, in its own words. */
 export class MapCanvas {
   private readonly map: GlMap;
-  private noticed: { id: string; which: 'open' | 'chosen' }[] = [];
   private readonly lat: number;
 
   constructor(private readonly options: CanvasOptions) {
@@ -161,15 +160,9 @@ export class MapCanvas {
   }
 
   /** Rings the open spot and the chosen ones. */
-  notice(open: string | null, chosen: readonly string[]): void {
-    const target = (id: string) => ({ source: 'spots', sourceLayer: 'spot', id });
-    if (!this.map.getSource('spots')) return;
-    for (const { id, which } of this.noticed) this.map.setFeatureState(target(id), { [which]: false });
-    this.noticed = [
-      ...chosen.map((id) => ({ id, which: 'chosen' as const })),
-      ...(open ? [{ id: open, which: 'open' as const }] : []),
-    ];
-    for (const { id, which } of this.noticed) this.map.setFeatureState(target(id), { [which]: true });
+  notice(open: LngLat | null, chosen: readonly LngLat[]): void {
+    const point = (at: LngLat, which: 'open' | 'chosen') => feature({ type: 'Point', coordinates: [...at] }, { which });
+    this.put('noticed', [...chosen.map((at) => point(at, 'chosen')), ...(open ? [point(open, 'open')] : [])]);
   }
 
   book({ days, tickets }: Booked): void {
@@ -204,9 +197,22 @@ export class MapCanvas {
     this.map.easeTo({ center: [at[0], at[1]], zoom, duration: 400 });
   }
 
-  /** Brings a place into view only where it is out of it. */
+  /** Brings a place into view only where it is out of it; on a phone above the bench that rises from below. */
   reveal(at: LngLat): void {
-    if (!this.map.getBounds().contains([at[0], at[1]])) this.flyTo(at);
+    const { clientHeight } = this.map.getContainer();
+    if (window.innerWidth <= 720) {
+      this.map.easeTo({ center: [at[0], at[1]], offset: [0, -0.36 * clientHeight], duration: 400 });
+    } else if (!this.map.getBounds().contains([at[0], at[1]])) this.flyTo(at);
+  }
+
+  /** From edge to edge. */
+  get widthM(): number {
+    const bounds = this.map.getBounds();
+    const { lat } = this.map.getCenter();
+    return geodesicLengthM([
+      [bounds.getWest(), lat],
+      [bounds.getEast(), lat],
+    ]);
   }
 
   fit([west, south, east, north]: readonly [number, number, number, number]): void {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { ThemeService } from '../frame/theme.service';
 import { markPicture, type Mark } from './marks';
 import { readPalette } from './palette';
@@ -22,10 +22,12 @@ const shown: readonly { readonly mark: Mark; readonly says: string }[] = [
   selector: 's-map-legend',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <button type="button" [attr.aria-expanded]="open()" (click)="open.set(!open())">
-      <i class="bi" [class.bi-chevron-up]="!open()" [class.bi-chevron-down]="open()" aria-hidden="true"></i> Key
-    </button>
-    @if (open()) {
+    @if (!onPaper()) {
+      <button type="button" [attr.aria-expanded]="open()" (click)="open.set(!open())">
+        <i class="bi" [class.bi-chevron-up]="!open()" [class.bi-chevron-down]="open()" aria-hidden="true"></i> Key
+      </button>
+    }
+    @if (open() || onPaper()) {
       <ul>
         @for (one of lines(); track one.says) {
           <li><img [src]="one.picture" alt="" width="22" height="22" /> {{ one.says }}</li>
@@ -85,6 +87,16 @@ const shown: readonly { readonly mark: Mark; readonly says: string }[] = [
       border: 1.5px solid var(--ink);
       background: none;
     }
+    @media print {
+      :host {
+        position: static;
+        border: 0;
+        max-width: none;
+      }
+      ul {
+        columns: 4;
+      }
+    }
     @media (max-width: 720px) {
       button {
         min-height: 48px;
@@ -97,6 +109,8 @@ const shown: readonly { readonly mark: Mark; readonly says: string }[] = [
 })
 export class MapLegend {
   private readonly theme = inject(ThemeService);
+  /** On a sheet the key is always there. */
+  readonly onPaper = input(false);
   protected readonly open = signal(false);
   protected readonly lines = computed(() => {
     this.theme.dark();

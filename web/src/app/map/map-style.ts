@@ -101,8 +101,6 @@ const markIcon: ExpressionSpecification = [
   ['concat', 'spot-', ['get', 'stage']],
 ];
 
-const noticed = (which: string): ExpressionSpecification => ['boolean', ['feature-state', which], false];
-
 function spotLayers(colours: Palette, lat: number): LayerSpecification[] {
   const marks = { source: 'spots', 'source-layer': 'spot', minzoom: countUpToZoom + 0.99 } as const;
   const counts = { source: 'spots', 'source-layer': 'count', maxzoom: countUpToZoom + 1 } as const;
@@ -139,9 +137,9 @@ function spotLayers(colours: Palette, lat: number): LayerSpecification[] {
       type: 'circle',
       ...marks,
       minzoom: 16.3,
-      filter: ['>', ['get', 'crown'], 0],
+      filter: ['>', ['coalesce', ['get', 'crown'], 0], 0],
       paint: {
-        'circle-radius': metres(['/', ['get', 'crown'], 2], lat),
+        'circle-radius': metres(['/', ['coalesce', ['get', 'crown'], 0], 2], lat),
         'circle-color': colours.leaf,
         'circle-opacity': 0.28,
         'circle-stroke-color': colours.leaf,
@@ -164,13 +162,13 @@ function spotLayers(colours: Palette, lat: number): LayerSpecification[] {
     {
       id: 'chosen',
       type: 'circle',
-      ...marks,
+      source: 'noticed',
       paint: {
         'circle-radius': ['interpolate', ['linear'], ['zoom'], 15, 9, 17.5, 15],
         'circle-color': colours.chosen,
-        'circle-opacity': ['case', noticed('open'), 0.35, noticed('chosen'), 0.18, 0],
+        'circle-opacity': ['match', ['get', 'which'], 'open', 0.35, 0.18],
         'circle-stroke-color': colours.chosen,
-        'circle-stroke-width': ['case', noticed('open'), 3, noticed('chosen'), 2, 0],
+        'circle-stroke-width': ['match', ['get', 'which'], 'open', 3, 2],
       },
     },
     {
@@ -288,9 +286,10 @@ export function mapStyle(given: {
     version: 8,
     sources: {
       base: baseSource(info),
-      spots: { type: 'vector', tiles: [spotTiles(filter)], minzoom: 6, maxzoom: 18, promoteId: 'id' },
+      spots: { type: 'vector', tiles: [spotTiles(filter)], minzoom: 6, maxzoom: 18 },
       tickets: { type: 'geojson', data: { ...nothing, features: [] } },
       days: { type: 'geojson', data: { ...nothing, features: [] } },
+      noticed: { type: 'geojson', data: { ...nothing, features: [] } },
       drawn: { type: 'geojson', data: { ...nothing, features: [] } },
     },
     layers: [...baseLayers(colours, lat), ...spotLayers(colours, lat), ...drawnLayers(colours)],

@@ -70,7 +70,7 @@ export class MapView {
   protected readonly measured = signal<readonly LngLat[]>([]);
   protected readonly ring = signal<readonly LngLat[] | null>(null);
   protected readonly booked = signal<Booked>({ days: [], tickets: [] });
-  protected readonly picture = signal<string | null>(null);
+  protected readonly sheet = signal<{ readonly picture: string; readonly widthM: number } | null>(null);
   private canvas: MapCanvas | null = null;
   private endLasso: (() => void) | null = null;
 
@@ -106,9 +106,9 @@ export class MapView {
       if (this.ready()) this.canvas?.show(untracked(this.filter));
     });
     effect(() => {
-      const ids = this.chosen.chosen().map(({ spotId }) => spotId);
-      const open = this.openId() ?? null;
-      if (this.ready()) this.canvas?.notice(open, ids);
+      const chosen = this.chosen.chosen().map(({ position }) => position);
+      const open = this.openId() ? (this.store.detail()?.spot.position ?? null) : null;
+      if (this.ready()) this.canvas?.notice(open, chosen);
     });
     effect(() => {
       const booked = this.booked();
@@ -234,11 +234,11 @@ export class MapView {
 
   protected async print(): Promise<void> {
     const picture = await this.canvas?.picture();
-    if (!picture) return;
-    this.picture.set(picture);
+    if (!picture || !this.canvas) return;
+    this.sheet.set({ picture, widthM: this.canvas.widthM });
     setTimeout(() => {
       window.print();
-      this.picture.set(null);
+      this.sheet.set(null);
     }, 120);
   }
 

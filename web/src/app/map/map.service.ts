@@ -2,7 +2,7 @@ import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import { bookedSchema, mapSchema, type BaseLayer, type Booked, type MapInfo } from '@sombra/contract';
 import { catchError, map, Observable, of } from 'rxjs';
-import { z } from 'zod';
+import * as z from 'zod';
 
 const fixSchema = z.object({
   position: z.tuple([z.number(), z.number()]),

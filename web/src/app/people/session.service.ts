@@ -18,6 +18,10 @@ export class SessionService {
   readonly user = computed(() => this.current()?.user ?? null);
   readonly units = computed<UnitSystem>(() => this.user()?.units ?? 'metric');
   readonly today = computed(() => this.current()?.today ?? '');
+  /** Who may record what; the server decides again. */
+  readonly mayRecord = computed(() =>
+    ['coordinator', 'crew_lead', 'inspector', 'administrator'].includes(this.user()?.role ?? ''),
+  );
   readonly csrfToken = computed(() => this.current()?.csrfToken ?? '');
   /** Each time somebody signs in, again after an expired session too. */
   readonly signedIn$: Observable<User> = this.signedInSubject.asObservable();

@@ -7,7 +7,8 @@ import { ViewState } from '../frame/view-state.service';
 import { SessionService } from '../people/session.service';
 import { bandWeeks, SeasonService } from './season.service';
 
-const heightPx = 84;
+/** Lower where the screen is small: the thread matters there more than the depths. */
+const heightPx = window.innerWidth <= 720 ? 58 : 84;
 
 /** The year's weeks across the top, with a thread at the chosen day that can be dragged or keyed. */
 @Component({
@@ -22,6 +23,7 @@ const heightPx = 84;
       (pointermove)="drag($event)"
       (pointerup)="drop($event)"
       (pointercancel)="dragged.set(null)"
+      [style.height.px]="heightPx"
     >
       @if (drawing(); as picture) {
         <s-drawing [drawing]="picture" />
@@ -58,7 +60,6 @@ const heightPx = 84;
     }
     .band {
       position: relative;
-      height: 84px;
       overflow: hidden;
       touch-action: pan-y;
       cursor: ew-resize;
@@ -118,6 +119,7 @@ export class SeasonBandView {
   private readonly band = viewChild<ElementRef<HTMLElement>>('band');
   protected readonly width = elementWidth(this.band, 1100);
   protected readonly weeks = bandWeeks;
+  protected readonly heightPx = heightPx;
   /** The day under the finger while dragging: the address follows when it rests. */
   protected readonly dragged = signal<string | null>(null);
   protected readonly shownDay = computed(() => this.dragged() ?? this.view.on());
