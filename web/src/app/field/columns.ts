@@ -82,7 +82,7 @@ export const columns: readonly Column[] = [
   },
 ];
 
-const inPreparation: readonly SpotSort[] = ['ref', 'place', 'species', 'decisions'];
+const inPreparation: readonly SpotSort[] = ['ref', 'place', 'species'];
 const planted: readonly SpotSort[] = ['ref', 'place', 'species', 'level', 'dueOn'];
 
 /** What a list shows until somebody chooses otherwise. */

@@ -111,8 +111,11 @@ export class MapView {
       if (this.ready()) this.canvas?.notice(open, chosen);
     });
     effect(() => {
-      const booked = this.booked();
-      if (this.ready()) this.canvas?.book(booked);
+      const { days, tickets } = this.booked();
+      // Rings belong to spots that are shown: those that wait for their planting day.
+      const stages = this.filter().stage;
+      const shown = !stages || stages.includes('day') ? days : [];
+      if (this.ready()) this.canvas?.book({ days: shown, tickets });
     });
     effect(() => {
       const at = this.store.detail()?.spot.position;
