@@ -123,13 +123,22 @@ export const spotDetailSchema = z.object({
     place: z.string(),
     position: positionSchema,
     version: z.int(),
+    /** Since when it is out of the programme. */
+    withdrawnOn: z.iso.date().nullable(),
   }),
   tree: z.object({ id: z.uuid(), species: z.string().nullable() }).nullable(),
   practice: practiceSchema,
   records: z.array(keptRecordSchema),
 });
 export interface SpotDetail {
-  spot: { id: string; ref: string; place: string; position: [number, number]; version: number };
+  spot: {
+    id: string;
+    ref: string;
+    place: string;
+    position: [number, number];
+    version: number;
+    withdrawnOn: string | null;
+  };
   tree: { id: string; species: string | null } | null;
   practice: Practice;
   records: KeptRecord[];

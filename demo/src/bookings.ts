@@ -67,7 +67,7 @@ export function demoTickets(seed: string, today: IsoDate): DemoTicket[] {
     ring,
   });
   return [
-    ticket('LC-2214', addDaysTo(today, -9), addDaysTo(saturday, 12), strip('Tramway Avenue', -extent.halfWidthM, 640)),
+    ticket('LC-2214', addDaysTo(today, -9), addDaysTo(saturday, 12), strip('Tramway Avenue', -extent.halfWidthM, 330)),
     ticket('LC-2209', addDaysTo(today, -16), addDaysTo(saturday, 12), strip('Saltmakers Street', -880, 880)),
     ticket('LC-2187', addDaysTo(today, -48), addDaysTo(today, -20), strip('Kiln Road', -500, 500)),
   ];

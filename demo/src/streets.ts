@@ -20,7 +20,15 @@ export const zones = {
   potters_clay: { soil: 'clay', stony: false, compacted: true, percolationMmPerH: 3.2 },
 } as const satisfies Record<string, Zone>;
 
-export type Trouble = 'deep_stock' | 'forgotten_stakes' | 'ponding_clay' | 'overwatered' | 'mulch_heaps' | 'storm';
+export type Trouble =
+  | 'deep_stock'
+  | 'forgotten_stakes'
+  | 'ponding_clay'
+  | 'overwatered'
+  | 'mulch_heaps'
+  | 'storm'
+  /** Where spots are prepared the strip is narrower than the balls that were bought for it. */
+  | 'narrow_strip';
 
 /** A place of the programme: a street that runs across the slope or up it, a park, or yards behind houses. */
 export interface Place {
@@ -151,9 +159,10 @@ export const uphillStreets: readonly UphillStreet[] = [
     eastM: -770,
     zone: 'trodden_loam',
     trees: 40,
-    preparing: 4,
+    preparing: 6,
     stripWidthMm: 1300,
     wireHeightM: 'none',
+    trouble: 'narrow_strip',
   },
   {
     name: 'Cooper Street',

@@ -42,8 +42,54 @@ describe('the demo town', () => {
     ).toBe(true);
   });
 
+  it('has the size of a programme: four seasons and more of trees, two hundred spots in preparation', () => {
+    const planted = lives.filter(({ life }) => life.planting);
+    expect(planted.length).toBeGreaterThan(1450);
+    expect(planted.length).toBeLessThan(1650);
+    expect(lives.length - planted.length).toBeGreaterThan(180);
+    const years = new Set(planted.map(({ life }) => life.planting?.record.facts.plantedOn.slice(0, 4)));
+    expect(years.size).toBeGreaterThanOrEqual(4);
+  });
+
+  it('books more than it has cleared: a spot of the next day outside its ticket, a ticket run out by another day', () => {
+    const [next, later] = town.days.filter(({ onDay }) => onDay > today);
+    const covering = town.tickets.find(({ number }) => number === 'LC-2214');
+    const east = Math.max(...(covering?.ring ?? []).map(([lng]) => lng));
+    const members = town.spots.filter(({ id }) => next?.spotIds.includes(id));
+    expect(members.some(({ lng }) => lng > east)).toBe(true);
+    expect(members.some(({ lng }) => lng < east)).toBe(true);
+    const forLater = town.tickets.find(({ number }) => number === 'LC-2209');
+    expect((forLater?.validUntil ?? '') < (later?.onDay ?? '')).toBe(true);
+  });
+
+  it('has weather for each day up to today, then a forecast, with storms and hot spells', () => {
+    const { recorded, forecast } = town.weather;
+    expect(recorded.at(-1)?.day).toBe(today);
+    expect(new Set(recorded.map(({ day }) => day)).size).toBe(recorded.length);
+    expect(recorded.length).toBeGreaterThan(4 * 365);
+    expect(forecast[0]?.day).toBe('2026-11-24');
+    expect(recorded.filter(({ rainMm }) => rainMm > 35).length).toBeGreaterThan(3);
+    expect(recorded.filter(({ tMaxC }) => tMaxC > 30).length).toBeGreaterThan(3);
+  });
+
+  it('lies on its own map: trees on land, streets and houses beside each other', () => {
+    expect(Object.fromEntries(Object.entries(town.base).map(([layer, list]) => [layer, list.length > 0]))).toEqual({
+      water: true,
+      park: true,
+      contour: true,
+      street: true,
+      building: true,
+      tram: true,
+      wire: true,
+    });
+    for (const { lng, lat } of town.spots) {
+      expect(lat > 36.8955 && lat < 36.9085).toBe(true);
+      expect(lng > -25.4165 && lng < -25.3955).toBe(true);
+    }
+  });
+
   it('waits in every stage that is open', () => {
-    expect(new Set(lives.map(({ life }) => life.stage))).toEqual(new Set(['ground', 'stock', 'day', 'inspect']));
+    expect(new Set(lives.map(({ life }) => life.stage))).toEqual(new Set(['ground', 'stock', 'pit', 'day', 'inspect']));
   });
 
   it('prepares thirty spots for the example files, most with their trees measured', () => {

@@ -158,14 +158,19 @@ function plantedSpot(
   return { ...spot, records };
 }
 
+/** Measured where the pavement was widened after the trees were bought. */
+const narrowStripMm = 480;
+
 function preparedSpot(place: Place, i: number, at: Metres, prepared: number, { today }: Making, from: Dice): DemoSpot {
   const forTheDay = place.name === 'Tramway Avenue' && prepared < 34;
   const states = ['stock', 'ground', 'stock', 'nothing', 'stock', 'doubt', 'ground'] as const;
-  const upTo = forTheDay ? 'stock' : (states[prepared % states.length] ?? 'ground');
-  const options = { kind: stockKind(i), surplusMm: from.between(0, 90), upTo };
+  const narrow = place.trouble === 'narrow_strip';
+  const upTo = forTheDay || narrow ? 'stock' : (states[prepared % states.length] ?? 'ground');
+  const options = { kind: narrow ? 'balled' : stockKind(i), surplusMm: from.between(0, 90), upTo } as const;
+  const site = siteAt(place, at);
   return {
     ...spotAt(place, i, at, addDaysTo(today, -from.whole(24, 70)), from),
-    records: preparation(siteAt(place, at), today, from, options),
+    records: preparation(narrow ? { ...site, stripWidthMm: narrowStripMm } : site, today, from, options),
   };
 }
 

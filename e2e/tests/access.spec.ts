@@ -37,6 +37,7 @@ test('the town, its map and its lists have no serious fault in either theme', as
       '/inspect?chosen=W-0136,W-0148',
       '/ground?find=nothing-at-all',
       '/desk?on=2025-06-01',
+      '/base-map',
     ]) {
       await page.goto(town.url + path);
       await page.waitForLoadState('networkidle');

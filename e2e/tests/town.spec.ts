@@ -1,3 +1,4 @@
+import { zxyToTileId } from 'pmtiles';
 import type { Page } from '@playwright/test';
 import { expect, signIn, test, type Town } from '../rig/town';
 
@@ -337,4 +338,111 @@ test('an administrator gives the town a base map, and a wrong file changes nothi
   await street.setInputFiles(file(JSON.stringify({ type: 'FeatureCollection', features: [feature] })));
   await expect(page.getByText('Streets stored.')).toBeVisible();
   await expect(page.getByRole('row', { name: /Streets/ })).toContainText('1');
+});
+
+/** A PMTiles file (version 3, nothing compressed) of one tile, by its published layout. */
+function pmtilesOf(tileId: number, zoom: number, tile: Uint8Array): Buffer {
+  const varint = (value: number): number[] =>
+    value < 128 ? [value] : [(value % 128) | 128, ...varint(Math.floor(value / 128))];
+  const directory = Buffer.from([...varint(1), ...varint(tileId), ...varint(1), ...varint(tile.length), ...varint(1)]);
+  const metadata = Buffer.from(JSON.stringify({ vector_layers: [{ id: 'street', fields: { name: 'String' } }] }));
+  const header = Buffer.alloc(127);
+  header.write('PMTiles', 'latin1');
+  header[7] = 3;
+  const parts = [directory, metadata, Buffer.alloc(0), tile] as const;
+  let offset = header.length;
+  parts.forEach((part, i) => {
+    header.writeBigUInt64LE(BigInt(offset), 8 + 16 * i);
+    header.writeBigUInt64LE(BigInt(part.length), 16 + 16 * i);
+    offset += part.length;
+  });
+  for (const at of [72, 80, 88]) header.writeBigUInt64LE(1n, at);
+  for (const [at, value] of [
+    [96, 1],
+    [97, 1],
+    [98, 1],
+    [99, 1],
+    [100, zoom],
+    [101, zoom],
+    [118, zoom],
+  ] as const)
+    header[at] = value;
+  for (const [at, degrees] of [
+    [102, -180],
+    [106, -85],
+    [110, 180],
+    [114, 85],
+    [119, -25.4],
+    [123, 36.9],
+  ] as const) {
+    header.writeInt32LE(Math.round(degrees * 1e7), at);
+  }
+  return Buffer.concat([header, ...parts]);
+}
+
+test('a PMTiles file becomes the base map, read in parts, and can be left again', async ({ page, town }) => {
+  await signIn(page, town, 'admin');
+  const zoom = 14;
+  const x = Math.floor(((-25.4059 + 180) / 360) * 2 ** zoom);
+  const turn = (36.9 * Math.PI) / 180;
+  const y = Math.floor(((1 - Math.asinh(Math.tan(turn)) / Math.PI) / 2) * 2 ** zoom);
+  const tile = await (await page.request.get(`${town.url}/api/map/base/${zoom}/${x}/${y}`)).body();
+  expect(tile.length).toBeGreaterThan(1000);
+  await page.goto(`${town.url}/base-map`);
+  const input = page.getByLabel('PMTiles file');
+  await input.setInputFiles({
+    name: 'not.pmtiles',
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from('GIF89a, surely'),
+  });
+  await expect(page.getByText('The file is not a PMTiles file of version 3')).toBeVisible();
+  const buffer = pmtilesOf(zxyToTileId(zoom, x, y), zoom, tile);
+  await input.setInputFiles({ name: 'town.pmtiles', mimeType: 'application/octet-stream', buffer });
+  await expect(page.getByText('town.pmtiles is the base map now.')).toBeVisible();
+  const asked: string[] = [];
+  page.on('response', (response) => {
+    if (response.url().includes('/api/map/base'))
+      asked.push(`${response.status()} ${new URL(response.url()).pathname}`);
+  });
+  await page.goto(`${town.url}/town?as=map&at=16/36.9/-25.4059`);
+  await mapReady(page);
+  expect(asked.length).toBeGreaterThan(1);
+  expect(new Set(asked)).toEqual(new Set(['206 /api/map/base.pmtiles']));
+  await page.goto(`${town.url}/base-map`);
+  await page.getByRole('button', { name: 'Use the layers again' }).click();
+  await expect(page.getByText('The layers are the base map again.')).toBeVisible();
+});
+
+test('the desk comes with little to load, and the map only when a map shows', async ({ page, town }) => {
+  const client = await page.context().newCDPSession(page);
+  await client.send('Network.enable');
+  const urls = new Map<string, string>();
+  let scriptBytes = 0;
+  client.on('Network.responseReceived', ({ requestId, response }) => urls.set(requestId, response.url));
+  client.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    if (/\.m?js$/.test(urls.get(requestId) ?? '')) scriptBytes += encodedDataLength;
+  });
+  await signIn(page, town, 'ines');
+  await expect(heading(page)).toContainText('decisions today');
+  await page.waitForTimeout(500);
+  expect(scriptBytes).toBeGreaterThan(100_000);
+  expect(scriptBytes).toBeLessThan(350_000);
+  expect([...urls.values()].filter((url) => url.includes('/map/'))).toEqual([]);
+  await page.goto(`${town.url}/town?as=map`);
+  await mapReady(page);
+  expect([...urls.values()].some((url) => url.endsWith('/map/maplibre-gl-worker.mjs'))).toBe(true);
+});
+
+test('a tree’s history on a past day ends there', async ({ signedIn: page, town }) => {
+  const [tree] = await town.query<{ id: string }>(
+    `select tree.id from tree join spot on spot.id = tree.spot_id where spot.ref = 'W-0136'`,
+  );
+  await page.goto(`${town.url}/tree/${tree?.id}`);
+  const entries = page.getByLabel('History').getByRole('listitem');
+  await expect(entries.first()).toBeVisible();
+  const all = await entries.count();
+  await page.goto(`${town.url}/tree/${tree?.id}?on=2024-02-01`);
+  await expect(page.getByRole('heading', { name: 'As it was on 1 Feb 2024' })).toBeVisible();
+  await expect.poll(() => entries.count()).toBeLessThan(all);
+  await expect(page.getByRole('button', { name: 'Done today' })).toHaveCount(0);
 });

@@ -10,6 +10,8 @@ const folder = process.argv[2];
 if (!folder) throw new Error('name the folder to write to');
 
 const left = new Set([
+  'added_on',
+  'withdrawn_on',
   'spot_id',
   'tree_id',
   'records',
@@ -34,7 +36,7 @@ const rows = preparedSpots({ seed: 'talhamar', today: '2026-11-01' }).map((spot)
     recordedBy: by,
     receivedAt: record.recordedAt,
   }));
-  return spotCells({ ...spot, version: 1 }, records);
+  return spotCells({ ...spot, version: 1, withdrawnOn: null }, records);
 });
 
 const csv = Papa.unparse(

@@ -156,6 +156,8 @@ export const spotRowSchema = z.object({
   stake: cell(choice(stakeStates)),
   probe: cell(choice(probeClasses)),
   circling_roots: rootsCell,
+  added_on: cell(isoDate),
+  withdrawn_on: cell(isoDate),
   spot_id: cell(z.uuid('must be the id Sombra wrote')),
   tree_id: cell(z.uuid('must be the id Sombra wrote')),
   records: recordsCell,

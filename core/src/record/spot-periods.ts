@@ -42,7 +42,8 @@ export function spotPeriods(
       fromDay,
       untilDay: starts[i + 1] ?? null,
       life,
-      position: positionOn(kept, fromDay, context.position),
+      // Where it stands now is known; where it stood before, the moves tell.
+      position: i + 1 < starts.length ? positionOn(kept, fromDay, context.position) : context.position,
       plantedOn,
       probe: probes.at(-1) ?? null,
       crownM:

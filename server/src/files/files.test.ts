@@ -159,7 +159,10 @@ describe('exporting and reading back', () => {
       await cora.record(sending(spotId, look('2026-04-10')));
       await cora.record(sending(spotId, { kind: 'remedy', facts: { remedy: 'cut_root', doneOn: '2026-02-12' } }));
     }
+    const gone = await town.addSpot(`GONE-${format}`);
+    await cora.send('POST', '/api/spots/withdraw', { spotIds: [gone.spotId], withdrawn: true });
     const file = await exported(cora, format);
+    expect(file).toContain(`GONE-${format}`);
     const other = await openTestTown();
     try {
       const visitor = await Visitor.signedIn(other.url, 'cora');

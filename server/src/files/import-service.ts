@@ -101,8 +101,8 @@ async function requireFreeIds(trx: Db, planned: readonly PlannedRow[]): Promise<
 }
 
 /** A spot a file brings along has been in the programme since the first record it carries. */
-const addedOn = ({ records }: PlannedRow, today: string): string =>
-  [today, ...records.map(({ record }) => record.recordedAt.slice(0, 10))].sort()[0] ?? today;
+const addedOn = ({ row, records }: PlannedRow, today: string): string =>
+  row.cells.added_on ?? [today, ...records.map(({ record }) => record.recordedAt.slice(0, 10))].sort()[0] ?? today;
 
 async function writeChunk(trx: Knex.Transaction, by: string, rows: readonly PlannedRow[]): Promise<void> {
   const today = await programmeToday(trx);
@@ -114,9 +114,19 @@ async function writeChunk(trx: Knex.Transaction, by: string, rows: readonly Plan
   const placeOf = ({ row }: PlannedRow) => places.get(row.cells.place) ?? '';
   const fresh = rows.filter(({ verdict }) => verdict === 'new');
   const spotOf = (planned: PlannedRow) => {
-    const { ref, lng, lat, species } = planned.row.cells;
+    const { ref, lng, lat, species, withdrawn_on: withdrawnOn } = planned.row.cells;
     const { spotId: id, treeId } = planned;
-    return { id, addedOn: addedOn(planned, today), ref, placeId: placeOf(planned), lng, lat, treeId, species };
+    return {
+      id,
+      addedOn: addedOn(planned, today),
+      withdrawnOn,
+      ref,
+      placeId: placeOf(planned),
+      lng,
+      lat,
+      treeId,
+      species,
+    };
   };
   await insertSpots(trx, fresh.map(spotOf), by);
   for (const planned of rows.filter(({ updatesSpot }) => updatesSpot)) await updateSpot(trx, spotOf(planned));

@@ -13,6 +13,8 @@ const stored = {
   lng: -25.4,
   lat: 36.9,
   version: 1,
+  addedOn: '2026-01-01',
+  withdrawnOn: null,
   species: 'Celtis australis',
 };
 const stock = {

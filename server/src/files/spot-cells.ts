@@ -26,6 +26,8 @@ export function spotCells(spot: StoredSpot, records: readonly KeptRecord[]): Cel
     ...stockCells(ofKind(kept, 'stock').at(-1)?.facts),
     ...plantingCells(kept),
     ...inspectionCells(kept),
+    added_on: spot.addedOn,
+    withdrawn_on: spot.withdrawnOn,
     spot_id: spot.id,
     tree_id: spot.treeId,
     records: records.map(({ receivedAt: _arrival, ...record }) => record),

@@ -9,6 +9,7 @@ export async function findTrees(db: Db, words: string): Promise<FindHit[]> {
   const rows = await db('spot')
     .join('place', 'place.id', 'spot.place_id')
     .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
+    .whereNull('spot.withdrawn_on')
     .whereILike('spot.ref', `%${escapeLike(words)}%`)
     .orderByRaw('(spot.ref ilike ?) desc', [`${escapeLike(words)}%`])
     .orderBy('spot.ref')

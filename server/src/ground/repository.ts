@@ -9,6 +9,8 @@ export interface SpotRow {
   readonly version: number;
   readonly treeId: string | null;
   readonly species: string | null;
+  readonly addedOn: string;
+  readonly withdrawnOn: string | null;
 }
 
 function spotQuery(db: Db) {
@@ -24,6 +26,8 @@ function spotQuery(db: Db) {
       'spot.version',
       'tree.id as treeId',
       'tree.species',
+      'spot.added_on as addedOn',
+      'spot.withdrawn_on as withdrawnOn',
     );
 }
 
@@ -95,6 +99,7 @@ export interface NewSpot {
   readonly id: string;
   /** The day it came into the programme. */
   readonly addedOn: string;
+  readonly withdrawnOn?: string | null;
   readonly ref: string;
   readonly placeId: string;
   readonly lng: number;
@@ -111,6 +116,7 @@ export async function insertSpots(trx: Db, spots: readonly NewSpot[], by: string
       ref: spot.ref,
       place_id: spot.placeId,
       added_on: spot.addedOn,
+      withdrawn_on: spot.withdrawnOn ?? null,
       position: trx.raw('st_setsrid(st_makepoint(?, ?), 4326)', [spot.lng, spot.lat]),
       changed_by: by,
     })),

@@ -18,7 +18,14 @@ async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
   if (!row) throw new NotFoundError('no such spot', 'id');
   const records = await recordsOfSpots(db, [row.id]);
   return {
-    spot: { id: row.id, ref: row.ref, place: row.place, position: [row.lng, row.lat], version: row.version },
+    spot: {
+      id: row.id,
+      ref: row.ref,
+      place: row.place,
+      position: [row.lng, row.lat],
+      version: row.version,
+      withdrawnOn: row.withdrawnOn,
+    },
     tree: row.treeId ? { id: row.treeId, species: row.species } : null,
     practice: await currentPractice(db),
     records: records.get(row.id) ?? [],

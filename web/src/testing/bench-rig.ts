@@ -83,7 +83,7 @@ export const planted: RecordFacts['planting'] = {
 };
 
 export const detailOf = (records: readonly object[], version = 1) => ({
-  spot: { id: spotId, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version },
+  spot: { id: spotId, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version, withdrawnOn: null },
   tree: { id: treeId, species: 'Celtis australis' },
   practice: fieldDefault,
   records,

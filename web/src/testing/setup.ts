@@ -14,3 +14,4 @@ class StillObserver implements ResizeObserver {
   disconnect(): void {}
 }
 globalThis.ResizeObserver ??= StillObserver;
+Element.prototype.scrollTo ??= (): void => undefined;

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import type { Facets, SpotFilter } from '@sombra/contract';
 import { levelNames, stageNames, type Level, type Stage } from '@sombra/core';
-import { catchError, combineLatest, map, merge, of, startWith, switchMap } from 'rxjs';
+import { auditTime, catchError, combineLatest, map, merge, of, startWith, switchMap } from 'rxjs';
 import { LevelMark } from '../frame/level-mark';
 import { LiveService } from '../frame/live.service';
 import { ViewState } from '../frame/view-state.service';
@@ -17,6 +17,8 @@ interface Bar {
 }
 
 const mostBars = 10;
+/** Counting a city takes the server a while: others' acts are counted in now and then. */
+const liveEveryMs = 8000;
 
 /** What the field shows, in numbers: each bar narrows the filter to itself. */
 @Component({
@@ -44,8 +46,8 @@ const mostBars = 10;
                         }
                       </span>
                       <span class="bar"><span [style.width.%]="bar.share"></span></span>
-                      <span class="num">{{ bar.count }}</span>
-                      <span class="num quiet">{{ bar.percent }} %</span>
+                      &ngsp;<span class="num">{{ bar.count }}</span
+                      >&ngsp;<span class="num quiet">{{ bar.percent }} %</span>
                     </button>
                   </li>
                 }
@@ -131,7 +133,9 @@ export class Overview {
   });
 
   constructor() {
-    const changed$ = merge(inject(LiveService).settled$, inject(BulkActs).done$).pipe(startWith(null));
+    const changed$ = merge(inject(LiveService).settled$.pipe(auditTime(liveEveryMs)), inject(BulkActs).done$).pipe(
+      startWith(null),
+    );
     const key = computed(() => JSON.stringify(this.filter()));
     combineLatest([toObservable(key), changed$])
       .pipe(

@@ -23,7 +23,8 @@ const kinds: Readonly<Record<FindHit['kind'], { readonly icon: string; readonly 
   template: `
     <ng-template #hit let-hit="result">
       <i class="bi {{ iconOf(hit) }}" aria-hidden="true"></i>
-      <b>{{ hit.name }}</b> <small>{{ hit.detail }}</small><span class="visually-hidden">, {{ kindOf(hit) }}</span>
+      <b>{{ hit.name }}</b>&ngsp;<small>{{ hit.detail }}</small
+      ><span class="visually-hidden">, {{ kindOf(hit) }}</span>
     </ng-template>
     <input
       #box

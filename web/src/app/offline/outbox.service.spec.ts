@@ -133,7 +133,7 @@ describe('outbox', () => {
     const theirs = '0190a5c2-0000-7000-8000-00000000000b';
     const kept = { ...sent.record, id: theirs, recordedBy: 'Ann', device: 'x', receivedAt: sent.record.recordedAt };
     http.expectOne(`/api/spots/${spotId}`).flush({
-      spot: { id: spotId, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version: 7 },
+      spot: { id: spotId, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version: 7, withdrawnOn: null },
       tree: null,
       practice: fieldDefault,
       records: [kept],

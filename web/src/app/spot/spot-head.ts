@@ -3,6 +3,9 @@ import { RouterLink, RouterLinkActive } from '@angular/router';
 import { stageNames } from '@sombra/core';
 import { openStages } from '../frame/open-stages';
 import { LevelMark } from '../frame/level-mark';
+import { BulkActs } from '../field/bulk-acts.service';
+import { sayDay } from '../frame/say-date';
+import { SessionService } from '../people/session.service';
 import { SpotStore } from './spot-store';
 
 /** Which spot this is and the stages of its life, with the one it waits in marked. */
@@ -27,6 +30,21 @@ import { SpotStore } from './spot-store';
           · <i>{{ species }}</i>
         }
       </p>
+      @if (detail.spot.withdrawnOn; as day) {
+        <p class="caution">
+          Withdrawn from the programme on {{ say(day) }}; its records stay.
+          @if (mayBringBack()) {
+            <button
+              type="button"
+              class="btn btn-sm btn-outline-primary"
+              [disabled]="acts.busy()"
+              (click)="bringBack(detail.spot)"
+            >
+              Bring it back
+            </button>
+          }
+        </p>
+      }
       <nav aria-label="Stages of this spot">
         @for (stage of stages; track stage.path) {
           <a
@@ -99,6 +117,16 @@ export class SpotHead {
   /** What the bench found, where it has something to say. */
   readonly heading = input('');
   protected readonly store = inject(SpotStore);
+  protected readonly acts = inject(BulkActs);
+  protected readonly say = sayDay;
+  private readonly session = inject(SessionService);
+  protected readonly mayBringBack = computed(() =>
+    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
+  );
   protected readonly stages = openStages.map((path) => ({ path, name: stageNames[path] }));
   protected readonly waitsIn = computed(() => (this.store.life()?.decisions.length ? this.store.life()?.stage : null));
+
+  protected async bringBack({ id, ref }: { id: string; ref: string }): Promise<void> {
+    if (await this.acts.withdraw([{ spotId: id, ref }], false)) this.store.reload();
+  }
 }

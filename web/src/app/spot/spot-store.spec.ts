@@ -27,7 +27,7 @@ const stock = {
   },
 };
 const detail = (records: object[] = [], id = spotId) => ({
-  spot: { id, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version: 1 },
+  spot: { id, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version: 1, withdrawnOn: null },
   tree: { id: treeId, species: null },
   practice: fieldDefault,
   records,

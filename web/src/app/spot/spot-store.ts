@@ -10,6 +10,8 @@ import { ViewState } from '../frame/view-state.service';
 import { OutboxService } from '../offline/outbox.service';
 import { SessionService } from '../people/session.service';
 
+type KnownRecord = KeptRecord & { waiting?: true };
+
 export type SpotSource = { readonly kind: 'spot' | 'tree'; readonly id: string };
 
 /** Where a spot stands, worked out here by the core from its records, with those still on this device. */
@@ -34,7 +36,7 @@ export class SpotStore {
     return this.outbox.waiting().filter((entry) => entry.sent.spotId === spotId);
   });
 
-  readonly records = computed<readonly (KeptRecord & { waiting?: true })[]>(() => {
+  readonly records = computed<readonly KnownRecord[]>(() => {
     const kept = this.loaded()?.records ?? [];
     const waiting = this.waiting().map(({ sent }) => ({
       ...sent.record,
@@ -46,13 +48,17 @@ export class SpotStore {
     return [...kept, ...waiting.filter((record) => !kept.some(({ id }) => id === record.id))];
   });
 
+  /** What was on record on the chosen day; all there is for today and days ahead. */
+  readonly known = computed(() =>
+    this.view.tense() === 'past'
+      ? recordsUpTo(this.records() as readonly KnownRecord[], this.view.on())
+      : this.records(),
+  );
+
   /** Where the spot stands on the chosen day: by what was on record then, or by all there is for days ahead. */
   readonly life = computed(() => {
     const detail = this.loaded();
-    if (!detail) return null;
-    const records = this.records() as readonly FieldRecord[];
-    const known = this.view.tense() === 'past' ? recordsUpTo(records, this.view.on()) : records;
-    return spotLife(known, detail.practice);
+    return detail ? spotLife(this.known() as readonly FieldRecord[], detail.practice) : null;
   });
 
   /** All that the drawing of the stored pit plan needs, where a plan stands. */

@@ -18,6 +18,7 @@ import { BecauseList } from '../frame/because-list';
 import { LevelMark } from '../frame/level-mark';
 import { sayProblem } from '../frame/problem';
 import { sayDate, sayDay } from '../frame/say-date';
+import { ViewState } from '../frame/view-state.service';
 import { FindingsList } from '../inspect/findings-list';
 import { SessionService } from '../people/session.service';
 import { RecordSender } from './record-sender';
@@ -53,7 +54,7 @@ interface Entry {
       <s-spot-head />
       <div class="pair">
         <section aria-label="Now">
-          <h2>Now</h2>
+          <h2>{{ view.tense() === 'today' ? 'Now' : heading() }}</h2>
           @for (line of open(); track $index) {
             <div class="open">
               <s-level-mark [level]="line.decision.level" />
@@ -67,7 +68,7 @@ interface Entry {
                   <p class="quiet">{{ caution }}</p>
                 }
               </div>
-              @if (line.decision.remedy) {
+              @if (line.decision.remedy && mayAct()) {
                 <button
                   type="button"
                   class="btn btn-outline-primary"
@@ -88,7 +89,9 @@ interface Entry {
             <p class="next">
               <b>Next look {{ day(look.on) }}.</b>
               <span class="quiet"> {{ lookWhy() }}</span>
-              <a class="btn btn-primary" [routerLink]="['/inspect', detail.spot.id]">Inspect now</a>
+              @if (mayAct()) {
+                <a class="btn btn-primary" [routerLink]="['/inspect', detail.spot.id]">Inspect now</a>
+              }
             </p>
           }
           @if (store.planned(); as planned) {
@@ -162,6 +165,12 @@ export class TreePage {
     effect(() => this.store.open({ kind: 'tree', id: this.treeId() }));
   }
 
+  protected readonly view = inject(ViewState);
+  protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.mayRecord());
+  protected readonly heading = computed(
+    () => `${this.view.tense() === 'past' ? 'As it was on' : 'As forecast for'} ${sayDay(this.view.on())}`,
+  );
+
   protected readonly open = computed(() =>
     (this.store.life()?.decisions ?? [])
       .filter((decision) => decision.kind === 'do_remedy')
@@ -174,7 +183,7 @@ export class TreePage {
   });
 
   protected readonly entries = computed<Entry[]>(() => {
-    const records = this.store.records();
+    const records = this.store.known();
     const corrected = new Set(records.map((record) => record.supersedes));
     return inOrder(records as readonly (FieldRecord & { recordedBy: string; waiting?: true })[])
       .map((record) => this.entry(record, corrected))
