@@ -157,7 +157,7 @@ describe('desk', () => {
     for (const call of http.match(({ url }) => url === '/api/desk'))
       if (!call.cancelled) call.error(new ProgressEvent('error'));
     await settle();
-    expect(text()).toContain('The server cannot be reached.');
+    expect(text()).toContain('The server cannot be reached');
     [...(fixture.nativeElement as HTMLElement).querySelectorAll('button')]
       .find((b) => b.textContent.trim() === 'Try again')
       ?.click();

@@ -20,6 +20,8 @@ const titles: Readonly<Record<NoteKind, string>> = {
   denied: 'Your role does not open this',
 };
 
+const kept = 'What you record meanwhile is kept on this device and sent when it answers again.';
+
 /** What a place says when it has nothing to show: why, and what to do about it. */
 @Component({
   selector: 's-state-note',
@@ -78,7 +80,8 @@ export class StateNote {
   protected readonly word = computed(() => titles[this.shown()]);
   protected readonly said = computed(() => {
     const problem = this.problem();
-    return problem ? `${sayProblem(problem)} ` : this.text();
+    if (!problem) return this.text();
+    return this.shown() === 'offline' ? `${kept} ` : `${sayProblem(problem)} `;
   });
   protected readonly canRetry = computed(() => this.shown() === 'failed' || this.shown() === 'offline');
 }

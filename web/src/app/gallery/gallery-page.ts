@@ -137,8 +137,10 @@ const stock: Stock = {
     </div>
     <h2>Drawings</h2>
     <s-drawing [drawing]="band()" />
-    <s-drawing [drawing]="plot()" />
-    <s-pit-section [plan]="plan" [stock]="stock" [ground]="ground" [practice]="practice" />
+    <div class="drawn"><s-drawing [drawing]="plot()" /></div>
+    <div class="drawn">
+      <s-pit-section [plan]="plan" [stock]="stock" [ground]="ground" [practice]="practice" />
+    </div>
   `,
   styles: `
     :host {
@@ -147,6 +149,9 @@ const stock: Stock = {
     }
     h2 {
       margin-top: 1.5rem;
+    }
+    .drawn {
+      max-width: 36rem;
     }
     .row {
       display: flex;
