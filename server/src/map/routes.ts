@@ -1,6 +1,6 @@
 import { baseLayerSchema, deskQuerySchema, mapLimits, spotTileQuerySchema, tilePathSchema } from '@sombra/contract';
 import { NotFoundError } from '@sombra/core';
-import express, { Router, type Response } from 'express';
+import express, { Router, type RequestHandler, type Response } from 'express';
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { readPosition } from '../adapters/position';
@@ -9,12 +9,18 @@ import { programmeToday } from '../people/service';
 import { parse } from '../platform/problems';
 import { userOf } from '../platform/sessions';
 import { bookedOn } from './repository';
-import { mapInfo, pmtilesFile, removePmtiles, setLayer, spotTile, storePmtiles } from './service';
+import { mapInfo, pmtilesFile, removePmtiles, requireDrawer, setLayer, spotTile, storePmtiles } from './service';
 import { baseTile } from './tiles-repository';
 
 const anyFile = express.raw({ type: () => true, limit: mapLimits.layerBytes });
 const fileQuerySchema = z.object({ fileName: z.string().min(1).max(200) });
 const oneDayS = 86_400;
+
+/** Asked before a large body is read, not after. */
+const drawersOnly: RequestHandler = (request, _response, next) => {
+  requireDrawer(userOf(request));
+  next();
+};
 
 export function mapRoutes(db: Knex, { storageFolder, position }: Pick<Config, 'storageFolder' | 'position'>): Router {
   const router = Router();
@@ -40,7 +46,7 @@ export function mapRoutes(db: Knex, { storageFolder, position }: Pick<Config, 's
     response.setHeader('cache-control', `private, max-age=${oneDayS}`);
     sendTile(response, tile);
   });
-  router.put('/map/layers/:layer', anyFile, async (request, response) => {
+  router.put('/map/layers/:layer', drawersOnly, anyFile, async (request, response) => {
     const { layer } = parse(z.object({ layer: baseLayerSchema }), request.params);
     const bytes = Buffer.isBuffer(request.body) ? request.body : new Uint8Array();
     response.json(await setLayer(db, userOf(request), layer, bytes));

@@ -39,11 +39,12 @@ export async function spotTile(db: Knex, tile: TilePath, filter: SpotFilter): Pr
   return tile.z <= countUpToZoom ? countTile(db, tile, filter, today) : markTile(db, tile, filter, today);
 }
 
-const mayDraw = (user: User): void => requireRole(user, [], 'change the base map');
+/** @throws ForbiddenError for everybody but an administrator */
+export const requireDrawer = (user: User): void => requireRole(user, [], 'change the base map');
 
 /** Puts a GeoJSON file in the place of a layer; an empty collection removes the layer. */
 export async function setLayer(db: Knex, user: User, layer: BaseLayer, bytes: Uint8Array): Promise<MapInfo> {
-  mayDraw(user);
+  requireDrawer(user);
   const features = readLayer(bytes, layer);
   await asActor(db, user.name, (trx) => replaceLayer(trx, layer, features, user.name));
   return mapInfo(db);
@@ -61,7 +62,7 @@ export async function storePmtiles(
   user: User,
   upload: { folder: string; fileName: string; body: Readable },
 ): Promise<MapInfo> {
-  mayDraw(user);
+  requireDrawer(user);
   await mkdir(upload.folder, { recursive: true });
   const storedAs = `base-${uuidv7()}.pmtiles`;
   const file = path.join(upload.folder, storedAs);
@@ -100,7 +101,7 @@ function pmtilesOnly(): Transform {
 const refuse = (message: string, title: string): InvalidInputError => new InvalidInputError(message, 'file', { title });
 
 export async function removePmtiles(db: Knex, user: User, folder: string): Promise<MapInfo> {
-  mayDraw(user);
+  requireDrawer(user);
   const before = await pmtilesRow(db);
   await asActor(db, user.name, (trx) => dropPmtiles(trx));
   if (before) await rm(path.join(folder, before.stored_as), { force: true });

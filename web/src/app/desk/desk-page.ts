@@ -59,6 +59,9 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
       @if (desk.problem(); as fault) {
         <s-state-note [problem]="fault" (again)="desk.refresh()" />
       }
+      @if (acts.problem(); as fault) {
+        <s-state-note [problem]="fault" />
+      }
       <ol>
         @for (shown of lines(); track shown.key) {
           <li class="one" [class.here]="shown.key === chosenKey()">

@@ -12,17 +12,19 @@ import { BulkActs } from './bulk-acts.service';
 let http: HttpTestingController;
 let acts: BulkActs;
 let toasts: ToastsService;
+let outbox: FakeOutbox;
 const targets = [1, 2].map((i) => ({ spotId: `0190a5c2-0000-7000-8000-00000000000${i}`, ref: `C-010${i}` }));
 const settle = () => new Promise((resolve) => setTimeout(resolve));
 
 beforeEach(() => {
+  outbox = new FakeOutbox();
   TestBed.configureTestingModule({
     providers: [
       provideRouter([]),
       provideHttpClient(),
       provideHttpClientTesting(),
       provideFakeSession(new FakeSession()),
-      { provide: OutboxService, useValue: new FakeOutbox() },
+      { provide: OutboxService, useValue: outbox },
     ],
   });
   http = TestBed.inject(HttpTestingController);
@@ -52,6 +54,19 @@ describe('one act on several trees', () => {
     );
     await settle();
     expect(toasts.toasts().at(-1)?.text).toBe('Taken back on 2 trees.');
+  });
+
+  it('keeps every record on this device when the server cannot be reached', async () => {
+    const done = acts.settle(targets, 'remove_stake', '2026-06-15');
+    const call = http.expectOne('/api/records/batch');
+    const { records } = call.request.body as SendBatch;
+    call.error(new ProgressEvent('error'));
+    expect(await done).toBe(true);
+    expect(outbox.sent).toEqual(records);
+    expect(toasts.toasts().at(-1)?.text).toBe(
+      '2 records are kept on this device, to be sent when the server answers again.',
+    );
+    expect(acts.problem()).toBeNull();
   });
 
   it('says what the server refused, and offers no undo for it', async () => {

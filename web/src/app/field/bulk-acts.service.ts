@@ -5,8 +5,9 @@ import { remedyWords, type FieldRecord, type RemedyCode } from '@sombra/core';
 import { firstValueFrom, Subject, type Observable } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
 import { DeskService } from '../desk/desk.service';
-import { readProblem, sayProblem } from '../frame/problem';
+import { passes, readProblem, sayProblem } from '../frame/problem';
 import { ToastsService } from '../frame/toasts.service';
+import { OutboxService } from '../offline/outbox.service';
 import { SpotListService } from '../spot/spot-list.service';
 
 type Target = Pick<SpotLine, 'spotId' | 'ref'>;
@@ -17,6 +18,7 @@ const trees = (count: number): string => (count === 1 ? '1 tree' : `${count} tre
 @Injectable({ providedIn: 'root' })
 export class BulkActs {
   private readonly http = inject(HttpClient);
+  private readonly outbox = inject(OutboxService);
   private readonly toasts = inject(ToastsService);
   private readonly desk = inject(DeskService);
   private readonly lists = inject(SpotListService);
@@ -53,10 +55,22 @@ export class BulkActs {
   private store(records: readonly SendRecord[], said: string, undo: (() => void) | null): Promise<boolean> {
     const send = async () =>
       batchReceiptSchema.parse(await firstValueFrom(this.http.post('/api/records/batch', { records })));
-    return this.run(send, said, undo);
+    return this.run(send, said, undo, records);
   }
 
-  private async run(act: () => Promise<unknown>, said: string, undo: (() => void) | null): Promise<boolean> {
+  /** Where the server cannot be reached the records wait on this device, each to be sent by itself. */
+  private async keepHere(records: readonly SendRecord[]): Promise<void> {
+    for (const record of records) await this.outbox.deliver(record);
+    const count = records.length === 1 ? '1 record is' : `${records.length} records are`;
+    this.toasts.say(`${count} kept on this device, to be sent when the server answers again.`);
+  }
+
+  private async run(
+    act: () => Promise<unknown>,
+    said: string,
+    undo: (() => void) | null,
+    records: readonly SendRecord[] = [],
+  ): Promise<boolean> {
     this.busyNow.set(true);
     this.failed.set(null);
     try {
@@ -67,6 +81,10 @@ export class BulkActs {
       return true;
     } catch (error) {
       const problem = readProblem(error);
+      if (records.length > 0 && passes(problem)) {
+        await this.keepHere(records);
+        return true;
+      }
       this.failed.set(problem);
       if (!undo) this.toasts.say(sayProblem(problem));
       return false;

@@ -159,6 +159,7 @@ export class ChosenBench {
   });
 
   constructor() {
+    this.acts.done$.pipe(takeUntilDestroyed()).subscribe(() => void this.chosen.refresh().catch(() => undefined));
     const chosen$ = toObservable(this.chosen.chosen).pipe(debounceTime(120));
     merge(chosen$, this.acts.done$.pipe(map(() => this.chosen.chosen())))
       .pipe(

@@ -55,6 +55,21 @@ export class ChosenService {
     this.keep(new Map());
   }
 
+  /** Reads what the chosen lines say once more, after an act changed it. */
+  async refresh(): Promise<void> {
+    const refs = this.chosen().map(({ ref }) => ref);
+    const on = this.view.onParam();
+    const pages = Array.from({ length: Math.ceil(refs.length / mostInAddress) }, (_, i) =>
+      refs.slice(i * mostInAddress, (i + 1) * mostInAddress),
+    );
+    for (const ref of pages) {
+      const filter = { ref, ...(on ? { on } : {}) };
+      const { lines } = await firstValueFrom(this.lists.list({ filter, limit: mostInAddress }));
+      const fresh = new Map(lines.map((line) => [line.spotId, line]));
+      this.lines.update((kept) => new Map([...kept].map(([id, line]) => [id, fresh.get(id) ?? line])));
+    }
+  }
+
   private keep(lines: ReadonlyMap<string, SpotLine>): void {
     const kept = new Map([...lines].slice(0, mostChosen));
     if (kept.size < lines.size) this.toasts.say(`${mostChosen} trees can be chosen at once; the rest were left out.`);
