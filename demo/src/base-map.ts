@@ -33,7 +33,7 @@ export function baseMap(seed: string): Readonly<Record<DemoLayer, DemoFeature[]>
   return {
     water: [sea()],
     park: greens
-      .filter(({ kind }) => kind === 'park')
+      .filter(({ kind }) => kind !== 'corner')
       .map(({ name, box: [west, south, east, north] }) =>
         area(
           [
