@@ -1,14 +1,12 @@
 import type { FindHit } from '@sombra/contract';
-import type { Db } from '../platform/db';
+import { withStandingTree } from '../ground/repository';
+import { escapeLike, type Db } from '../platform/db';
 
-const escapeLike = (text: string): string => text.replace(/[\\%_]/g, (c) => `\\${c}`);
 const each = 6;
 
 /** Trees and spots whose number holds the words, those that begin with them first. */
 export async function findTrees(db: Db, words: string): Promise<FindHit[]> {
-  const rows = await db('spot')
-    .join('place', 'place.id', 'spot.place_id')
-    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
+  const rows = await withStandingTree(db, db('spot').join('place', 'place.id', 'spot.place_id'))
     .whereNull('spot.withdrawn_on')
     .whereILike('spot.ref', `%${escapeLike(words)}%`)
     .orderByRaw('(spot.ref ilike ?) desc', [`${escapeLike(words)}%`])

@@ -1,3 +1,4 @@
+import type { Knex } from 'knex';
 import type { Db } from '../platform/db';
 
 export interface SpotRow {
@@ -13,22 +14,23 @@ export interface SpotRow {
   readonly withdrawnOn: string | null;
 }
 
+/** Joins to each spot of a query the tree that stands on it, if one does. */
+export const withStandingTree = (db: Db, query: Knex.QueryBuilder): Knex.QueryBuilder =>
+  query.leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')));
+
 function spotQuery(db: Db) {
-  return db('spot')
-    .join('place', 'place.id', 'spot.place_id')
-    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
-    .select<SpotRow[]>(
-      'spot.id',
-      'spot.ref',
-      'place.name as place',
-      db.raw('st_x(spot.position) as lng'),
-      db.raw('st_y(spot.position) as lat'),
-      'spot.version',
-      'tree.id as treeId',
-      'tree.species',
-      'spot.added_on as addedOn',
-      'spot.withdrawn_on as withdrawnOn',
-    );
+  return withStandingTree(db, db('spot').join('place', 'place.id', 'spot.place_id')).select<SpotRow[]>(
+    'spot.id',
+    'spot.ref',
+    'place.name as place',
+    db.raw('st_x(spot.position) as lng'),
+    db.raw('st_y(spot.position) as lat'),
+    'spot.version',
+    'tree.id as treeId',
+    'tree.species',
+    'spot.added_on as addedOn',
+    'spot.withdrawn_on as withdrawnOn',
+  );
 }
 
 export async function findSpot(db: Db, id: string): Promise<SpotRow | undefined> {

@@ -1,6 +1,7 @@
 import type { BaseLayer, SpotFilter, TilePath } from '@sombra/contract';
 import type { IsoDate } from '@sombra/core';
 import type { Knex } from 'knex';
+import { withStandingTree } from '../ground/repository';
 import type { Db } from '../platform/db';
 import { periodsOf } from '../spots/filter-repository';
 
@@ -77,10 +78,11 @@ export async function markTile(db: Db, tile: TilePath, filter: SpotFilter, today
       db.raw('st_asmvtgeom(period.at, st_tileenvelope(?, ?, ?), 4096, 256) as geom', envelope),
     );
   if (tile.z < namesFromZoom) return encoded(db, spots, 'spot');
-  void spots
-    .join('spot', 'spot.id', 'period.spot_id')
-    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
-    .select('spot.ref', 'tree.species', db.raw('coalesce(period.crown_m, 0)::real as crown'));
+  void withStandingTree(db, spots.join('spot', 'spot.id', 'period.spot_id')).select(
+    'spot.ref',
+    'tree.species',
+    db.raw('coalesce(period.crown_m, 0)::real as crown'),
+  );
   return encoded(db, spots, 'spot');
 }
 

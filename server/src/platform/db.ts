@@ -24,6 +24,9 @@ export function openDatabase(
   });
 }
 
+/** Words a person typed, with nothing in them that `like` would take for a pattern. */
+export const escapeLike = (text: string): string => text.replace(/[\\%_]/g, (c) => `\\${c}`);
+
 /** Runs one act as one transaction; the audit trail names the actor. */
 export function asActor<T>(db: Knex, actor: string, act: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
   return db.transaction(async (trx) => {

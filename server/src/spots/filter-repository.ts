@@ -1,9 +1,7 @@
 import type { SpotFilter } from '@sombra/contract';
 import { addDaysTo, type IsoDate } from '@sombra/core';
 import type { Knex } from 'knex';
-import type { Db } from '../platform/db';
-
-const escapeLike = (text: string): string => text.replace(/[\\%_]/g, (c) => `\\${c}`);
+import { escapeLike, type Db } from '../platform/db';
 
 /** The periods a day falls in. The last one of a spot also answers for every day ahead. */
 export function onDay(query: Knex.QueryBuilder, table: string, on: IsoDate, today: IsoDate): Knex.QueryBuilder {

@@ -1,6 +1,7 @@
 import type { Facets, RankQuery, SpotCsvQuery, SpotFilter, SpotLine, SpotListQuery, SpotSort } from '@sombra/contract';
 import type { IsoDate } from '@sombra/core';
 import type { Knex } from 'knex';
+import { withStandingTree } from '../ground/repository';
 import type { Db } from '../platform/db';
 import { periodsOf } from './filter-repository';
 
@@ -17,9 +18,6 @@ const sortColumns: Readonly<Record<SpotSort, string>> = {
   decisions: 'period.decisions',
 };
 
-const withTree = (db: Db, query: Knex.QueryBuilder) =>
-  query.leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')));
-
 interface Order {
   readonly sort: SpotSort;
   readonly down: boolean;
@@ -34,7 +32,7 @@ const sortedBy = ({ sort, down }: Order): string =>
 function orderable(db: Db, filter: SpotFilter, { sort }: Order, today: IsoDate): Knex.QueryBuilder {
   const query = periodsOf(db, filter, today).join('spot', 'spot.id', 'period.spot_id');
   if (sort === 'place') void query.join('place', 'place.id', 'spot.place_id');
-  return sort === 'species' ? withTree(db, query) : query;
+  return sort === 'species' ? withStandingTree(db, query) : query;
 }
 
 const lineColumns = (db: Db): (string | Knex.Raw)[] => [
@@ -59,7 +57,14 @@ function withLines(db: Db, page: Knex.QueryBuilder, order: Order): Promise<SpotL
     .from(page.select('period.*').as('period'))
     .join('spot', 'spot.id', 'period.spot_id')
     .join('place', 'place.id', 'spot.place_id');
-  return withTree(db, lines).orderByRaw(sortedBy(order)).select<SpotLine[]>(lineColumns(db));
+  return withStandingTree(db, lines).orderByRaw(sortedBy(order)).select<SpotLine[]>(lineColumns(db));
+}
+
+/** One page of a list, uncounted. */
+function linesOf(db: Db, { sort, down, offset, limit, ...filter }: SpotListQuery, today: IsoDate): Promise<SpotLine[]> {
+  const order = { sort, down };
+  const page = orderable(db, filter, order, today).orderByRaw(sortedBy(order)).offset(offset).limit(limit);
+  return withLines(db, page, order);
 }
 
 export async function listSpots(
@@ -67,11 +72,9 @@ export async function listSpots(
   query: SpotListQuery,
   today: IsoDate,
 ): Promise<{ lines: SpotLine[]; total: number }> {
-  const { sort, down, offset, limit, ...filter } = query;
-  const order = { sort, down };
-  const page = orderable(db, filter, order, today).orderByRaw(sortedBy(order)).offset(offset).limit(limit);
+  const { sort: _sort, down: _down, offset: _offset, limit: _limit, ...filter } = query;
   const [lines, counted] = await Promise.all([
-    withLines(db, page, order),
+    linesOf(db, query, today),
     periodsOf(db, filter, today).count<{ count: number }[]>('* as count'),
   ]);
   return { lines, total: Number(counted[0]?.count ?? 0) };
@@ -96,7 +99,7 @@ export async function rankOf(db: Db, query: RankQuery, today: IsoDate): Promise<
 export async function* everyLine(db: Db, query: SpotCsvQuery, today: IsoDate, page = 2000): AsyncGenerator<SpotLine> {
   const { sort, down, columns: _columns, ...filter } = query;
   for (let offset = 0; ; offset += page) {
-    const { lines } = await listSpots(db, { ...filter, sort, down, offset, limit: page }, today);
+    const lines = await linesOf(db, { ...filter, sort, down, offset, limit: page }, today);
     yield* lines;
     if (lines.length < page) return;
   }
@@ -104,10 +107,10 @@ export async function* everyLine(db: Db, query: SpotCsvQuery, today: IsoDate, pa
 
 export async function facets(db: Db, filter: SpotFilter, today: IsoDate): Promise<Facets> {
   const counted = (column: string) =>
-    periodsOf(db, filter, today)
-      .join('spot', 'spot.id', 'period.spot_id')
-      .join('place', 'place.id', 'spot.place_id')
-      .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
+    withStandingTree(
+      db,
+      periodsOf(db, filter, today).join('spot', 'spot.id', 'period.spot_id').join('place', 'place.id', 'spot.place_id'),
+    )
       .whereNotNull(column)
       .groupBy(column)
       .orderByRaw('count(*) desc')

@@ -1,7 +1,6 @@
 import type { Feature, GeoJsonProperties, Geometry } from 'geojson';
 import type { Booked, MapInfo, SpotFilter } from '@sombra/contract';
 import {
-  LngLatBounds,
   Map as GlMap,
   ScaleControl,
   addProtocol,
@@ -213,10 +212,6 @@ export class MapCanvas {
       [bounds.getWest(), lat],
       [bounds.getEast(), lat],
     ]);
-  }
-
-  fit([west, south, east, north]: readonly [number, number, number, number]): void {
-    this.map.fitBounds(new LngLatBounds([west, south], [east, north]), { padding: 30, duration: 0, maxZoom: 18 });
   }
 
   zoomBy(step: number): void {

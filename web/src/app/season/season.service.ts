@@ -17,17 +17,16 @@ const weeksBack = 52;
 export class SeasonService {
   private readonly http = inject(HttpClient);
   private readonly view = inject(ViewState);
-  private readonly shift = signal(0);
   private readonly latest = signal<Season | null>(null);
   private readonly failed = signal<Problem | null>(null);
   readonly season = this.latest.asReadonly();
   readonly problem = this.failed.asReadonly();
 
-  /** First Monday of the band: around today, moved by whole bands of weeks until it holds the chosen day. */
+  /** First Monday of the band: around today, or around the chosen day where that lies outside. */
   readonly from = computed(() => {
     const today = this.view.today();
     if (!today) return '';
-    const first = addDaysTo(mondayOf(today), -7 * weeksBack + 7 * this.shift());
+    const first = addDaysTo(mondayOf(today), -7 * weeksBack);
     const on = this.view.on();
     if (on < first) return addDaysTo(mondayOf(on), -7 * 13);
     const last = addDaysTo(first, 7 * bandWeeks - 1);
@@ -57,11 +56,5 @@ export class SeasonService {
           this.failed.set(null);
         }
       });
-  }
-
-  /** Shows earlier or later weeks; the chosen day comes along when it would leave the band. */
-  turn(weeks: number): void {
-    this.view.setDay(addDaysTo(this.view.on(), 7 * weeks));
-    this.shift.update((shift) => shift + weeks);
   }
 }
