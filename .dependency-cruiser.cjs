@@ -12,9 +12,9 @@ module.exports = {
     {
       name: 'core-stands-alone',
       severity: 'error',
-      comment: 'date-fns is whole-date arithmetic: pure, no clock, no locale.',
+      comment: 'date-fns is whole-date arithmetic, suncalc the position of the sun: pure, no clock, no locale.',
       from: { path: '^core/src', pathNot: '\\.test\\.ts$' },
-      to: { pathNot: '^(core/src|node_modules/date-fns)' },
+      to: { pathNot: '^(core/src|node_modules/(date-fns|suncalc))' },
     },
     {
       name: 'contract-needs-zod-and-core',

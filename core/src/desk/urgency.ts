@@ -23,6 +23,10 @@ export const defaultUrgency: UrgencyRules = {
   mostForNumber: 12,
   showDaysAhead: {
     measure_ground: 0,
+    settle_ground: 0,
+    change_ground: 0,
+    move_spot: 0,
+    choose_species: 0,
     measure_stock: 0,
     resolve_pit: 0,
     record_planting: 0,

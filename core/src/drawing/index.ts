@@ -2,3 +2,4 @@ export * from './shapes';
 export * from './pit-section';
 export * from './percolation-plot';
 export * from './season-band';
+export * from './growth-strip';

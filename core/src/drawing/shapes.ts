@@ -26,7 +26,13 @@ export type Role =
   | 'planting_day'
   | 'planting_day_ahead'
   | 'round'
-  | 'ticket';
+  | 'ticket'
+  | 'crown'
+  | 'crown_conflict'
+  | 'wire'
+  | 'wall'
+  | 'pavement'
+  | 'shade';
 
 export type Point = readonly [x: number, y: number];
 

@@ -1,8 +1,8 @@
 import type { AsBuilt } from '../day';
-import type { GroundFacts } from '../ground';
+import type { Assessment, GroundFacts, PercolationTest, SiteVerdict } from '../ground';
 import type { Inspection } from '../inspect';
 import type { RemedyCode } from '../reason';
-import type { Stock } from '../stock';
+import type { Stock, StockKind } from '../stock';
 import type { IsoDate } from '../calendar';
 
 /** The planting keeps the practice it was planned under, so that outcomes can be told apart by school. */
@@ -32,8 +32,30 @@ export interface Retraction {
   readonly reason: string;
 }
 
+/** What the coordinator decided about a place, after what Sombra proposed. */
+export interface VerdictFacts {
+  readonly decidedOn: IsoDate;
+  readonly verdict: SiteVerdict;
+  /** Why; for `plant_if` what must change first, for `move` where to. */
+  readonly reason: string;
+}
+
+/** The tree to buy for a spot. */
+export interface ChoiceFacts {
+  readonly chosenOn: IsoDate;
+  /** Botanical name. */
+  readonly species: string;
+  readonly stockKind: StockKind | null;
+  readonly caliperMm: number | null;
+  readonly reason: string;
+}
+
 export interface RecordFacts {
   ground: GroundFacts;
+  assessment: Assessment;
+  percolation: PercolationTest;
+  verdict: VerdictFacts;
+  choice: ChoiceFacts;
   stock: Stock;
   planting: PlantingFacts;
   inspection: Inspection;
@@ -42,7 +64,19 @@ export interface RecordFacts {
   retraction: Retraction;
 }
 
-export const recordKinds = ['ground', 'stock', 'planting', 'inspection', 'remedy', 'move', 'retraction'] as const;
+export const recordKinds = [
+  'ground',
+  'assessment',
+  'percolation',
+  'verdict',
+  'choice',
+  'stock',
+  'planting',
+  'inspection',
+  'remedy',
+  'move',
+  'retraction',
+] as const;
 export type RecordKind = (typeof recordKinds)[number];
 
 interface RecordOf<K extends RecordKind> {
@@ -83,6 +117,14 @@ export function happenedOn(record: FieldRecord): IsoDate | null {
       return record.facts.doneOn;
     case 'move':
       return record.facts.movedOn;
+    case 'assessment':
+      return record.facts.assessedOn;
+    case 'percolation':
+      return record.facts.testedOn;
+    case 'verdict':
+      return record.facts.decidedOn;
+    case 'choice':
+      return record.facts.chosenOn;
     case 'ground':
     case 'stock':
       return record.recordedAt.slice(0, 10);

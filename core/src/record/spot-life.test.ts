@@ -1,5 +1,5 @@
 import { fieldDefault } from '../practice';
-import { unknownGround, type GroundFacts } from '../ground';
+import { unknownAssessment, unknownGround, type GroundFacts } from '../ground';
 import type { FieldRecord, RecordFacts, RecordKind } from './record';
 import { spotLife } from './spot-life';
 
@@ -60,10 +60,56 @@ describe('a spot from its records', () => {
     const s = rec('stock', stock);
     const p = rec('planting', planting);
     expect(life().stage).toBe('ground');
-    expect(life(g).stage).toBe('stock');
+    const seen = rec('assessment', unknownAssessment('2026-01-02'));
+    const verdict = rec('verdict', { decidedOn: '2026-01-03', verdict: 'plant', reason: 'clear all round' });
+    const choice = rec('choice', {
+      chosenOn: '2026-01-04',
+      species: 'Quercus ilex',
+      stockKind: null,
+      caliperMm: null,
+      reason: '',
+    });
+    expect(life(g).decisions[0]).toMatchObject({ kind: 'measure_ground', because: [{ code: 'assessment_missing' }] });
+    expect(life(g, seen).decisions[0]).toMatchObject({ kind: 'settle_ground', stage: 'ground' });
+    expect(life(g, seen, verdict).decisions[0]).toMatchObject({ kind: 'choose_species', stage: 'match' });
+    expect(life(g, seen, verdict, choice)).toMatchObject({ stage: 'stock', choice: { species: 'Quercus ilex' } });
     expect(life(g, s).stage).toBe('day');
     expect(life(g, s, p).stage).toBe('inspect');
     expect(life(rec('ground', { ...ground, stripWidthMm: 400 }), s).stage).toBe('pit');
+  });
+
+  it.each([
+    ['plant_if', 'change_ground', 'act'],
+    ['move', 'move_spot', 'act'],
+  ] as const)('waits for what a verdict of %s asks', (verdict, kind, level) => {
+    const said = rec('verdict', { decidedOn: '2026-01-03', verdict, reason: 'the pavement goes first' });
+    const facts = { reason: 'the pavement goes first' };
+    expect(life(rec('ground', ground), said).decisions).toMatchObject([{ kind, level, because: [{ facts }] }]);
+  });
+
+  it('leaves a place alone that is no place for a tree, until the spot is moved', () => {
+    const said = rec('verdict', { decidedOn: '2026-01-03', verdict: 'not_here', reason: 'gas main under it' });
+    const g = rec('ground', ground);
+    expect(life(g, said)).toMatchObject({ stage: 'ground', decisions: [] });
+    const move = { movedOn: '2026-01-05', from: [0, 0], to: [0, 0.001], reason: 'off the main' } as const;
+    expect(life(g, said, rec('move', move))).toMatchObject({ verdict: null, decisions: [{ kind: 'measure_ground' }] });
+  });
+
+  it('takes the readings of a test run since the ground was written down', () => {
+    const dry = rec('ground', { ...ground, percolation: [] });
+    const test = rec('percolation', {
+      testedOn: '2026-01-02',
+      holeDepthMm: 400,
+      soakedAt: null,
+      filledAt: '2026-01-02T10:00:00Z',
+      readings: [0, 30, 60, 90].map((m, i) => ({
+        at: new Date(Date.UTC(2026, 0, 2, 10, m)).toISOString(),
+        levelMm: 300 - 20 * i,
+      })),
+    });
+    expect(life(dry).decisions[0]).toMatchObject({ because: [{ code: 'percolation_missing' }] });
+    expect(life(dry, test).ground.percolation).toEqual(ground.percolation);
+    expect(life(test, dry).ground.percolation).toEqual(ground.percolation);
   });
 
   it('sees a test it cannot trust as ground still to measure', () => {

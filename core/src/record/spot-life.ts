@@ -1,18 +1,29 @@
 import { addDaysTo, type IsoDate } from '../calendar';
 import { judgeAsBuilt, type AsBuiltJudgement } from '../day';
-import { groundPercolationClass, unknownGround, type GroundFacts } from '../ground';
+import { groundPercolationClass, testReadings, unknownGround, type Assessment, type GroundFacts } from '../ground';
 import { judgeInspection, remedyDays, scheduledLook, type InspectionVerdict, type NextLook } from '../inspect';
 import { groundGaps, pitPlan, type PitPlan, type PitResult } from '../pit';
 import type { Practice } from '../practice';
 import { because, worstLevel, type Level, type Reason, type RemedyCode } from '../reason';
 import type { Stock } from '../stock';
-import { ofKind, standing, type FieldRecord, type RecordOfKind } from './record';
+import { ofKind, standing, type ChoiceFacts, type FieldRecord, type RecordOfKind, type VerdictFacts } from './record';
 
 export const stages = ['ground', 'match', 'stock', 'pit', 'day', 'water', 'inspect', 'results'] as const;
 export type Stage = (typeof stages)[number];
 
-export type DecisionKind =
-  'measure_ground' | 'measure_stock' | 'resolve_pit' | 'record_planting' | 'do_remedy' | 'look';
+export const decisionKinds = [
+  'measure_ground',
+  'settle_ground',
+  'change_ground',
+  'move_spot',
+  'choose_species',
+  'measure_stock',
+  'resolve_pit',
+  'record_planting',
+  'do_remedy',
+  'look',
+] as const;
+export type DecisionKind = (typeof decisionKinds)[number];
 
 /** Something a person has to settle about one spot or its tree. */
 export interface Decision {
@@ -38,7 +49,12 @@ export interface JudgedInspection {
 /** All that follows from the records of one spot and its tree. */
 export interface SpotLife {
   readonly stage: Stage;
+  /** The newest ground facts, with the newest percolation test. */
   readonly ground: GroundFacts;
+  readonly assessment: Assessment | null;
+  /** The standing verdict on the place; one from before the spot was moved does not stand. */
+  readonly verdict: VerdictFacts | null;
+  readonly choice: ChoiceFacts | null;
   readonly stock: Stock | null;
   readonly plan: PitResult | null;
   readonly planting: JudgedPlanting | null;
@@ -55,7 +71,10 @@ export interface SpotLife {
  */
 export function spotLife(records: readonly FieldRecord[], practice: Practice): SpotLife {
   const kept = standing(records);
-  const ground = ofKind(kept, 'ground').at(-1)?.facts ?? unknownGround;
+  const ground = knownGround(kept);
+  const assessment = ofKind(kept, 'assessment').at(-1)?.facts ?? null;
+  const verdict = standingVerdict(kept);
+  const choice = ofKind(kept, 'choice').at(-1)?.facts ?? null;
   const stock = ofKind(kept, 'stock').at(-1)?.facts ?? null;
   const plan = stock ? pitPlan({ ground, stock, practice }) : null;
   const goodPlan = plan?.kind === 'plan' ? plan : undefined;
@@ -64,10 +83,12 @@ export function spotLife(records: readonly FieldRecord[], practice: Practice): S
   const done = ofKind(kept, 'remedy');
   const remedies = planting ? openRemedies(planting, inspections, done, practice) : [];
   const nextLook = planting ? lookAfter(planting, inspections, practice) : null;
-  const decisions = planting ? [...remedies, ...lookDecision(nextLook)] : preparation(ground, stock, plan);
+  const decisions = planting
+    ? [...remedies, ...lookDecision(nextLook)]
+    : preparation({ ground, assessment, verdict, choice, stock, plan });
   const level = planting ? worstLevel(remedies.map((decision) => decision.level)) : 'good';
   const stage = planting ? 'inspect' : (decisions[0]?.stage ?? 'ground');
-  return { stage, ground, stock, plan, planting, inspections, level, nextLook, decisions };
+  return { stage, ground, assessment, verdict, choice, stock, plan, planting, inspections, level, nextLook, decisions };
 }
 
 function judgedPlanting(
@@ -96,14 +117,52 @@ function judgedInspections(
     .map((record) => ({ record, verdict: judgeInspection(record.facts, context) }));
 }
 
-/** The stage a spot waits in before it is planted: the first thing that is missing, in work order. */
-function preparation(ground: GroundFacts, stock: Stock | null, plan: PitResult | null): Decision[] {
+/** Ground facts with the readings of a percolation test that was run since they were written. */
+function knownGround(kept: readonly FieldRecord[]): GroundFacts {
+  const facts = ofKind(kept, 'ground').at(-1);
+  const test = ofKind(kept, 'percolation').at(-1);
+  const ground = facts?.facts ?? unknownGround;
+  const newer = test && (!facts || kept.indexOf(test) > kept.indexOf(facts) || facts.facts.percolation.length === 0);
+  return test && newer ? { ...ground, percolation: testReadings(test.facts) } : ground;
+}
+
+function standingVerdict(kept: readonly FieldRecord[]): VerdictFacts | null {
+  const verdict = ofKind(kept, 'verdict').at(-1);
+  const moved = ofKind(kept, 'move').at(-1);
+  return verdict && (!moved || kept.indexOf(moved) < kept.indexOf(verdict)) ? verdict.facts : null;
+}
+
+interface Prepared {
+  readonly ground: GroundFacts;
+  readonly assessment: Assessment | null;
+  readonly verdict: VerdictFacts | null;
+  readonly choice: ChoiceFacts | null;
+  readonly stock: Stock | null;
+  readonly plan: PitResult | null;
+}
+
+/**
+ * What a spot waits for before it is planted: the first thing that is missing, in work order. Where the tree is
+ * bought and measured the place was decided on, here or before Sombra.
+ */
+function preparation({ ground, assessment, verdict, choice, stock, plan }: Prepared): Decision[] {
   const open = (kind: DecisionKind, stage: Stage, level: Level, reasons: readonly Reason[]): Decision[] => [
     { kind, stage, level, dueOn: null, remedy: null, because: reasons },
   ];
   const gaps = groundGaps(ground);
   if (gaps.length > 0) return open('measure_ground', 'ground', 'watch', gaps);
-  if (!stock) return open('measure_stock', 'stock', 'watch', [because('stock_missing', {})]);
+  if (!stock) {
+    if (verdict?.verdict === 'not_here') return [];
+    if (verdict?.verdict === 'move')
+      return open('move_spot', 'ground', 'act', [because('verdict_move', { reason: verdict.reason })]);
+    if (verdict?.verdict === 'plant_if') {
+      return open('change_ground', 'ground', 'act', [because('verdict_plant_if', { reason: verdict.reason })]);
+    }
+    if (!verdict && !assessment) return open('measure_ground', 'ground', 'watch', [because('assessment_missing', {})]);
+    if (!verdict) return open('settle_ground', 'ground', 'watch', [because('verdict_missing', {})]);
+    if (!choice) return open('choose_species', 'match', 'watch', [because('species_missing', {})]);
+    return open('measure_stock', 'stock', 'watch', [because('stock_missing', {})]);
+  }
   if (plan?.kind === 'no_plan') return open('resolve_pit', 'pit', 'act', plan.because);
   return open('record_planting', 'day', 'watch', [because('ready_to_plant', {})]);
 }

@@ -82,7 +82,7 @@ describe('periods of a spot', () => {
   });
 
   it('show each day what the records of that day said', () => {
-    expect(periods(history).map(({ life }) => life.stage)).toEqual(['ground', 'stock', 'day', 'inspect', 'inspect']);
+    expect(periods(history).map(({ life }) => life.stage)).toEqual(['ground', 'ground', 'day', 'inspect', 'inspect']);
     const urgent = periods(history).map(({ life }) => life.level);
     expect(urgent).toEqual(['good', 'good', 'good', 'good', 'urgent']);
   });

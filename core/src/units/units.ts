@@ -12,7 +12,13 @@ export type Quantity =
   | 'rateMmPerH'
   | 'slopePct'
   | 'bearingDeg'
-  | 'minute';
+  | 'minute'
+  | 'clearanceM'
+  | 'areaM2'
+  | 'volumeM3'
+  | 'hours'
+  | 'ph'
+  | 'saltDsM';
 
 interface Display {
   readonly unit: string;
@@ -47,6 +53,15 @@ export const displays: Readonly<Record<Quantity, Readonly<Record<UnitSystem, Dis
   slopePct: same('%', 0),
   bearingDeg: same('°', 0),
   minute: same('min', 0),
+  clearanceM: { metric: { unit: 'm', factor: 1, decimals: 2 }, us: { unit: 'ft', factor: 1 / mPerFoot, decimals: 1 } },
+  areaM2: { metric: { unit: 'm²', factor: 1, decimals: 1 }, us: { unit: 'ft²', factor: mPerFoot ** -2, decimals: 0 } },
+  volumeM3: {
+    metric: { unit: 'm³', factor: 1, decimals: 1 },
+    us: { unit: 'ft³', factor: mPerFoot ** -3, decimals: 0 },
+  },
+  hours: same('h', 1),
+  ph: same('pH', 1),
+  saltDsM: same('dS/m', 1),
 };
 
 /** The number a person sees for a metric value, and its unit. Not rounded. */

@@ -1,7 +1,19 @@
 import type { DecisionKind, RecordKind, Stage } from '../record';
 import type { Level, PercolationQuestion } from '../reason';
-import type { PercolationClass, SoilClass } from '../ground';
+import type {
+  GroundOwner,
+  PercolationClass,
+  ReplyState,
+  SiteThing,
+  SiteVerdict,
+  SizeClass,
+  SoilClass,
+  TicketStanding,
+  WindExposure,
+  Wish,
+} from '../ground';
 import type { MulchContact, ProbeClass, StakeState } from '../inspect';
+import type { FitPart, Grade } from '../match';
 import type { StockKind } from '../stock';
 
 export const soilNames: Readonly<Record<SoilClass, string>> = {
@@ -67,6 +79,10 @@ export const stageNames: Readonly<Record<Stage, string>> = {
 
 export const decisionNames: Readonly<Record<DecisionKind, string>> = {
   measure_ground: 'Measure the ground',
+  settle_ground: 'Decide on the place',
+  move_spot: 'Move the spot',
+  change_ground: 'Mend the place',
+  choose_species: 'Choose the species',
   measure_stock: 'Measure the stock',
   resolve_pit: 'No pit plan',
   record_planting: 'Plant and record as built',
@@ -76,6 +92,10 @@ export const decisionNames: Readonly<Record<DecisionKind, string>> = {
 
 export const recordNames: Readonly<Record<RecordKind, string>> = {
   ground: 'Ground facts',
+  assessment: 'Surroundings',
+  percolation: 'Percolation test',
+  verdict: 'Verdict on the place',
+  choice: 'Species chosen',
   stock: 'Stock measures',
   planting: 'Planted, as built',
   inspection: 'Inspection',
@@ -91,6 +111,81 @@ export const questionNames: Readonly<Record<PercolationQuestion, string>> = {
   refilled: 'The hole was refilled: start a new series from there',
   hole_empty_too_soon: 'The hole emptied before three readings: read more often',
 };
+
+export const siteThingNames: Readonly<Record<SiteThing, string>> = {
+  building: 'building',
+  wire: 'overhead wire',
+  kerb: 'kerb',
+  junction: 'junction',
+  hydrant: 'hydrant',
+  driveway: 'driveway',
+  lamp: 'lamp post',
+  sign: 'sign',
+  private_line: 'private line',
+  tree: 'next tree',
+};
+
+export const sizeNames: Readonly<Record<SizeClass, string>> = { small: 'small', medium: 'medium', large: 'large' };
+
+export const siteVerdictNames: Readonly<Record<SiteVerdict, string>> = {
+  plant: 'Plant',
+  plant_if: 'Plant if',
+  move: 'Move the spot',
+  not_here: 'Not here',
+};
+
+export const ownerNames: Readonly<Record<GroundOwner, string>> = { road: 'road', park: 'park', yard: 'yard' };
+
+export const windNames: Readonly<Record<WindExposure, string>> = {
+  sheltered: 'sheltered',
+  open: 'open',
+  exposed: 'exposed',
+};
+
+export const wishNames: Readonly<Record<Wish, string>> = {
+  no_thorns: 'no thorns',
+  no_litter: 'little litter',
+  no_pollen: 'little pollen',
+  not_toxic: 'nothing poisonous',
+  evergreen: 'green all year',
+  deciduous: 'sun in winter',
+};
+
+export const ticketNames: Readonly<Record<TicketStanding, string>> = {
+  unsent: 'Not taken yet',
+  waiting: 'Replies open',
+  overdue: 'Reply missing',
+  conflict: 'Conflict',
+  not_yet: 'Valid later',
+  valid: 'Valid',
+  renew: 'Renew',
+  expired: 'Expired',
+  withdrawn: 'Withdrawn',
+};
+
+export const replyNames: Readonly<Record<ReplyState, string>> = {
+  waiting: 'no reply yet',
+  clear: 'clear',
+  marked: 'marked',
+  conflict: 'conflict',
+};
+
+export const fitPartNames: Readonly<Record<FitPart, string>> = {
+  soil: 'soil',
+  water: 'water',
+  chemistry: 'pH and salt',
+  light: 'light',
+  wind: 'wind',
+  paving: 'paving',
+  upkeep: 'upkeep',
+  wishes: 'wishes',
+  shade: 'shade given',
+  nature: 'nature',
+};
+
+export const gradeNames: Readonly<Record<Grade, string>> = { low: 'low', medium: 'medium', high: 'high' };
+/** A grade as an adverb: bears drought little. */
+export const gradeWords: Readonly<Record<Grade, string>> = { low: 'little', medium: 'fairly', high: 'well' };
 
 /** Names of recorded facts, for tables and messages. */
 export const factNames: Readonly<Record<string, string>> = {
@@ -125,4 +220,35 @@ export const factNames: Readonly<Record<string, string>> = {
   doneOn: 'Done on',
   movedOn: 'Moved on',
   reason: 'Reason',
+  assessedOn: 'Looked at on',
+  owner: 'Ground of',
+  clearances: 'Clearances',
+  privateLines: 'Private lines',
+  plannedBuilding: 'Building planned',
+  sunHours: 'Sun on midsummer day',
+  wind: 'Wind',
+  winterWindDeg: 'Winter wind from',
+  summerWindDeg: 'Summer wind from',
+  openSoilM2: 'Open soil',
+  soilDepthMm: 'Soil depth',
+  underPavingM3: 'Rooting space under paving',
+  probeStopsMm: 'Hand probe stops at',
+  rubble: 'Rubble',
+  rockAtMm: 'Rock at',
+  soilPh: 'Soil pH',
+  saltDsM: 'Salt',
+  soilTestedOn: 'Soil tested on',
+  pavementM: 'To the pavement',
+  pavementWidthM: 'Pavement width',
+  pavementDeg: 'Pavement lies towards',
+  wishes: 'Wishes of neighbours',
+  note: 'Note',
+  testedOn: 'Tested on',
+  holeDepthMm: 'Test hole',
+  readings: 'Readings',
+  decidedOn: 'Decided on',
+  verdict: 'Verdict',
+  chosenOn: 'Chosen on',
+  species: 'Species',
+  stockKind: 'Stock kind',
 };

@@ -1,7 +1,20 @@
 import type { RecordFacts, RecordKind } from '../record';
+import type { SiteThing } from '../ground';
 import type { RemedyCode } from '../reason';
 import { formatQuantity, type Quantity, type UnitSystem } from '../units';
-import { factNames, mulchContactNames, probeNames, soilNames, stakeNames, stockNames } from './names';
+import {
+  factNames,
+  mulchContactNames,
+  ownerNames,
+  probeNames,
+  siteThingNames,
+  siteVerdictNames,
+  soilNames,
+  stakeNames,
+  stockNames,
+  windNames,
+  wishNames,
+} from './names';
 import { remedyWords } from './say-remedy';
 
 export interface SaidFact {
@@ -16,10 +29,20 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   mulchContact: mulchContactNames,
   stake: stakeNames,
   probe: probeNames,
+  stockKind: stockNames,
+  owner: ownerNames,
+  wind: windNames,
+  wishes: wishNames,
+  verdict: siteVerdictNames,
 };
 
 const suffixes: readonly (readonly [suffix: string, quantity: Quantity])[] = [
   ['Mm', 'lengthMm'],
+  ['DsM', 'saltDsM'],
+  ['M2', 'areaM2'],
+  ['M3', 'volumeM3'],
+  ['Hours', 'hours'],
+  ['Ph', 'ph'],
   ['M', 'heightM'],
   ['L', 'volumeL'],
   ['Pct', 'slopePct'],
@@ -29,7 +52,8 @@ const suffixes: readonly (readonly [suffix: string, quantity: Quantity])[] = [
 /** The facts of a record as names and values in the reader's units; what was not looked at is left out. */
 export function sayFacts<K extends RecordKind>(facts: RecordFacts[K], units: UnitSystem): SaidFact[] {
   return Object.entries(facts)
-    .filter(([key, value]) => value !== null && key in factNames)
+    .filter(([key, value]) => value !== null && value !== '' && key in factNames)
+    .filter(([, value]) => !Array.isArray(value) || value.length > 0)
     .map(([key, value]) => ({ key, name: factNames[key] ?? key, value: sayFact(key, value, units) }));
 }
 
@@ -38,7 +62,11 @@ function sayFact(key: string, value: unknown, units: UnitSystem): string {
   if (key === 'remedy') return remedyWords[value as RemedyCode].act;
   if (key === 'circlingRoots')
     return sayRoots(value as readonly { arc: { fromDeg: number; toDeg: number }; diameterMm: number }[], units);
-  if (key === 'percolation') return `${(value as unknown[]).length} readings`;
+  if (key === 'clearances')
+    return (value as readonly { thing: SiteThing; distanceM: number }[])
+      .map(({ thing, distanceM }) => `${siteThingNames[thing]} ${formatQuantity(distanceM, 'clearanceM', units)}`)
+      .join(', ');
+  if (key === 'percolation' || key === 'readings') return `${(value as unknown[]).length} readings`;
   if (Array.isArray(value)) return value.map((part) => sayFact(key, part, units)).join(', ');
   if (typeof value === 'string') return words[key]?.[value] ?? value;
   const quantity = suffixes.find(([suffix]) => key.endsWith(suffix))?.[1];

@@ -1,6 +1,15 @@
 import type { Reason, ReasonCode, ReasonFacts } from '../reason';
 import { formatNumber, formatQuantity, type UnitSystem } from '../units';
-import { percolationNames, questionNames, soilNames, stockNames } from './names';
+import {
+  fitPartNames,
+  gradeNames,
+  gradeWords,
+  percolationNames,
+  questionNames,
+  siteThingNames,
+  soilNames,
+  stockNames,
+} from './names';
 import { remedyWords } from './say-remedy';
 
 /** Formats a fact in the reader's units. */
@@ -12,6 +21,8 @@ interface Say {
   readonly pct: (v: number) => string;
   readonly n: (v: number, decimals?: number) => string;
   readonly rate: (v: number) => string;
+  readonly near: (v: number) => string;
+  readonly m3: (v: number) => string;
 }
 
 const sayers: Readonly<Record<UnitSystem, Say>> = { metric: sayIn('metric'), us: sayIn('us') };
@@ -25,6 +36,8 @@ function sayIn(units: UnitSystem): Say {
     pct: (v) => `${formatNumber(v, 0)} %`,
     n: (v, decimals = 0) => formatNumber(v, decimals),
     rate: (v) => formatQuantity(v, 'rateMmPerH', units),
+    near: (v) => formatQuantity(v, 'clearanceM', units),
+    m3: (v) => formatQuantity(v, 'volumeM3', units),
   };
 }
 
@@ -85,6 +98,110 @@ const sentences: Sentences = {
   wires_over_spot: (f, s) =>
     `Wires ${s.m(f.wireHeightM)} above the spot: no tools or tree within the utility's distance; ask its qualified people.`,
   slope_missing: () => 'Slope not measured.',
+  percolation_rate: (f, s) => `Percolation ${s.rate(f.rateMmPerH)}: ${percolationNames[f.class]}.`,
+  presoak_short: (f) =>
+    `Soaked ${Math.round(f.minutes)} min before the first reading, ${f.leastMin} min are asked for: dry ground drinks faster than it drains.`,
+  site_unmeasured: (f) => `Distance to the ${siteThingNames[f.thing]} not measured.`,
+  site_clear: (f, s) =>
+    `${capital(siteThingNames[f.thing])} ${s.near(f.distanceM)} away, ${s.near(f.leastM)} is enough for any tree.`,
+  site_allows: (f, s) =>
+    `${capital(siteThingNames[f.thing])} ${s.near(f.distanceM)} away: room for a ${f.size} tree; a ${f.next} one asks ${s.near(f.leastM)}.`,
+  site_too_near: (f, s) =>
+    `${capital(siteThingNames[f.thing])} ${s.near(f.distanceM)} away; even a small tree asks ${s.near(f.leastM)}.`,
+  wire_unmeasured: () => 'Nobody has looked up for wires.',
+  wire_none: () => 'No wire overhead.',
+  wire_limits_height: (f, s) =>
+    `Wire ${s.m(f.wireHeightM)} up less ${s.m(f.headroomM)} headroom: ${s.m(f.tallestM)} of mature height at most. Work near conductors is for the utility's qualified people.`,
+  wire_too_low: (f, s) =>
+    `Wire ${s.m(f.wireHeightM)} up leaves ${s.m(Math.max(0, f.tallestM))} of mature height: no tree stays under that. Ask the utility's qualified people.`,
+  strip_unmeasured: () => 'Room for the pit not measured.',
+  strip_wide: (f, s) => `Strip ${s.mm(f.stripWidthMm)} wide, ${s.mm(f.leastMm)} is enough for any tree.`,
+  strip_allows: (f, s) =>
+    `Strip ${s.mm(f.stripWidthMm)} wide: room for a ${f.size} tree; a ${f.next} one asks ${s.mm(f.leastMm)}.`,
+  strip_too_narrow: (f, s) => `Strip ${s.mm(f.stripWidthMm)} wide; even a small tree asks ${s.mm(f.leastMm)}.`,
+  soil_volume_unknown: () => 'Soil the roots can reach not measured.',
+  soil_volume: (f, s) => `${s.m3(f.volumeM3)} of soil carries a crown up to ${s.m(f.widestM)} wide.`,
+  soil_volume_short: (f, s) =>
+    `${s.m3(f.volumeM3)} of soil; the smallest crown asks ${s.m3(f.neededM3)}. Open more soil or build rooting space under the paving.`,
+  ground_compacted: (f, s) =>
+    f.stopsMm === null
+      ? 'Compacted: loosen it wider than the pit before planting.'
+      : `The hand probe stops at ${s.mm(f.stopsMm)}, ${s.mm(f.leastMm)} is asked for: loosen it wider than the pit before planting.`,
+  building_planned: () => 'A building is planned here.',
+  private_lines_unasked: () => 'Nobody has asked about private lines: irrigation, low-voltage cable, drains.',
+  private_lines_found: () => 'Private lines are here: have the owner show and mark them, then measure the distance.',
+  salt_high: (f, s) =>
+    `Salt ${s.n(f.saltDsM, 1)} dS/m${f.testedOn ? `, tested ${f.testedOn}` : ''}, over ${s.n(f.mostDsM, 1)}: leach or exchange the soil first.`,
+  rock_shallow: (f, s) => `Rock at ${s.mm(f.rockAtMm)}; a ball asks ${s.mm(f.leastMm)}.`,
+  sun_short: (f, s) =>
+    `${s.n(f.sunHours, 1)} h of sun on midsummer day, under ${s.n(f.leastH, 1)}: only trees that bear shade.`,
+  owner_unknown: () => 'Whose ground it is is not recorded.',
+  owner_consent_needed: () => 'Yard: the owner has to consent in writing before planting.',
+  road_permit_needed: () => "Street: the road authority's permit is needed before planting.",
+  assessment_missing: () => 'Surroundings not looked at: wires, walls, kerbs, lines, soil for the roots.',
+  verdict_missing: () => 'All is measured: plant, plant if, move, or not here?',
+  verdict_move: (f) => `To be moved: ${sentence(f.reason)}`,
+  verdict_plant_if: (f) => `To be planted once this is done: ${sentence(f.reason)}`,
+  ticket_withdrawn: () => 'The ticket was withdrawn.',
+  ticket_unsent: () => 'The locate centre has not taken the ticket yet.',
+  ticket_expired: (f) => `The ticket ended on ${f.validUntil}, ${days(f.days)} before.`,
+  ticket_conflict: (f) => `${f.utilities}: a line in the dig area is in conflict. Settle it with them; nobody digs.`,
+  ticket_waits: (f) => `Replies open: ${f.utilities || 'all'}. Digging from ${f.validFrom} at the earliest.`,
+  ticket_reply_missing: (f) =>
+    `Reply missing from ${f.utilities || 'every utility'}, due by ${f.validFrom}: no reply is not a yes.`,
+  ticket_not_yet: (f) => `All replies are in; digging from ${f.validFrom}.`,
+  ticket_valid: (f) => `Every utility replied; valid until ${f.validUntil}.`,
+  ticket_renew: (f) =>
+    `Valid until ${f.validUntil}, ${f.workingDays === 1 ? '1 working day' : `${f.workingDays} working days`} left: renew now.`,
+  hand_dig_zone: (f, s) => `Marked lines: dig by hand within ${s.mm(f.toleranceMm)} either side.`,
+  clearance_attached: (f) => `Lawful clearance: ${sentence(f.document)} By ${f.clearedBy}, until ${f.validUntil}.`,
+  no_ticket: (f) => `No locate ticket covers this spot; for this day one has to be raised by ${f.raiseBy}.`,
+  species_missing: () => 'No species chosen.',
+  fit_too_tall: (f, s) => `Grows to ${s.m(f.heightM)}; the wire allows ${s.m(Math.max(0, f.tallestM))}.`,
+  fit_no_room: () => 'Not even a small tree keeps the clearances here.',
+  fit_too_large: (f, s) => `A ${f.size} tree, ${s.m(f.heightM)} high; the clearances allow a ${f.allows} one.`,
+  fit_frost: (f, s) => `Bears ${s.n(f.bearsC)} °C; here it falls to ${s.n(f.lowestC)} °C.`,
+  fit_soil_short: (f, s) =>
+    `Its crown asks ${s.m3(f.neededM3)} of soil; ${s.m3(f.volumeM3)} is under ${s.pct(f.leastPct)} of that.`,
+  fit_drowns: (f) =>
+    f.percolation === 'stands' ? 'Water stands here; it drowns.' : 'Water drains slowly here; it bears no wet feet.',
+  fit_salt: (f, s) => `Bears ${s.n(f.bearsDsM, 1)} dS/m of salt; ${s.n(f.saltDsM, 1)} was tested.`,
+  fit_ph: (f, s) => `Asks pH ${s.n(f.min, 1)} to ${s.n(f.max, 1)}; ${s.n(f.ph, 1)} was tested.`,
+  fit_shade: (f, s) => `Asks ${s.n(f.askedH)} h of sun; the spot has ${s.n(f.sunHours, 1)} h.`,
+  fit_thorns: () => 'Has thorns; neighbours asked for none.',
+  fit_toxic: () => 'Poisonous; neighbours asked for nothing poisonous.',
+  fit_unknown: (f) => `${capital(fitPartNames[f.part])}: not measured, counts half.`,
+  fit_soil: (f, s) => `${s.m3(f.volumeM3)} of soil for the ${s.m3(f.neededM3)} its crown asks.`,
+  fit_water: (f) =>
+    `Percolation ${percolationNames[f.percolation]}${f.dry ? `, dry summers: bears drought ${gradeWords[f.drought]}` : ''}${f.percolation === 'slow' ? `, bears wet feet ${f.wet === 'yes' ? 'for weeks' : 'for days'}` : ''}.`,
+  fit_chemistry: (f, s) =>
+    `Soil: ${[
+      f.ph === null ? '' : `pH ${s.n(f.ph, 1)} for ${s.n(f.min, 1)} to ${s.n(f.max, 1)}`,
+      f.saltDsM === null ? '' : `salt ${s.n(f.saltDsM, 1)} of ${s.n(f.bearsDsM, 1)} dS/m`,
+    ]
+      .filter((part) => part !== '')
+      .join(', ')}.`,
+  fit_light: (f, s) =>
+    f.askedH === 0
+      ? `${s.n(f.sunHours, 1)} h of sun; bears shade.`
+      : `${s.n(f.sunHours, 1)} h of sun for the ${s.n(f.askedH)} h it asks.`,
+  fit_wind: (f) => `Place ${f.wind}; stands firm in wind ${gradeWords[f.windFirm]}.`,
+  fit_paving: (f, s) =>
+    `${f.stripWidthMm === 'open' ? 'Open lawn' : `Strip ${s.mm(f.stripWidthMm)} wide`}; root pressure on paving ${gradeNames[f.roots]}.`,
+  fit_upkeep: (f) => `Litter ${gradeNames[f.litter]}, pollen ${gradeNames[f.pollen]}.`,
+  fit_no_wishes: () => 'Neighbours asked for nothing in particular.',
+  fit_wishes: (f) => `Meets ${f.met} of ${f.asked} wishes of the neighbours.`,
+  fit_shade_given: (f, s) => `Crown ${s.m(f.spreadM)} wide where ${s.m(f.wideM)} would fill the place.`,
+  fit_nature: (f) =>
+    `${f.native ? 'Native' : 'Not native'}; pollinators ${gradeNames[f.pollinators]}, birds ${gradeNames[f.birds]}.`,
+  window_open: (f) => `Within the planting season of ${stockNames[f.stock]} stock.`,
+  window_closed: (f) =>
+    f.stock === 'container'
+      ? 'Outside the planting season: container stock only with water every few days.'
+      : `Outside the planting season of ${stockNames[f.stock]} stock.`,
+  forecast_frost: (f, s) => `Forecast down to ${s.n(f.coldC)} °C: wait until the ground is free of frost.`,
+  forecast_heat: (f, s) => `Forecast up to ${s.n(f.warmC)} °C: fine roots dry while they are handled.`,
+  forecast_rain: (f, s) => `Forecast: ${s.n(f.rainMm)} mm of rain in ${days(f.days)}, no frost, no heat.`,
   stock_missing: () => 'Ball, caliper and topmost roots not measured.',
   ready_to_plant: () => 'Ground and stock are measured and the pit plan stands.',
   flare_as_planned: (f, s) =>
@@ -145,10 +262,12 @@ const sentences: Sentences = {
 };
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+/** Words somebody typed, as a sentence of their own. */
+const sentence = (text: string): string => (/[.?…]$/.test(text.trim()) ? text.trim() : `${text.trim()}.`);
 const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** A reason as one sentence, in the reader's units. */
 export function sayReason(reason: Reason, units: UnitSystem): string {
-  const sentence = sentences[reason.code] as (facts: Reason['facts'], say: Say) => string;
-  return sentence(reason.facts, sayers[units]);
+  const say = sentences[reason.code] as (facts: Reason['facts'], say: Say) => string;
+  return say(reason.facts, sayers[units]);
 }

@@ -1,0 +1,35 @@
+import { requireWithin } from '../errors';
+import type { IsoDate } from '../calendar';
+import { limits } from '../limits';
+import type { PercolationReading } from './percolation';
+
+/** A percolation test as it was run on the spot, each tap with the clock of the device. */
+export interface PercolationTest {
+  readonly testedOn: IsoDate;
+  readonly holeDepthMm: number;
+  /** Instants, ISO 8601: when the soaking began, and when the hole was filled for reading; `null` for no soak. */
+  readonly soakedAt: string | null;
+  readonly filledAt: string;
+  readonly readings: readonly { readonly at: string; readonly levelMm: number }[];
+}
+
+/**
+ * Minutes since filling and level of each reading, to a tenth of a minute. A clock set back shows as minutes
+ * that do not rise: `percolationRate` questions them.
+ * @throws InvalidInputError for a level outside `limits`, or a reading more than two days from the filling
+ */
+export function testReadings(test: PercolationTest): PercolationReading[] {
+  const start = Date.parse(test.filledAt);
+  return test.readings.map(({ at, levelMm }, i) => {
+    const minute = Math.round((Date.parse(at) - start) / 6000) / 10;
+    requireWithin(`readings[${i}].levelMm`, levelMm, limits.waterLevelMm);
+    // Before the filling: the clock was set back. The order of minutes tells, the size does not matter.
+    return { minute: Math.max(0, Math.min(minute, limits.percolationMinute.max)), levelMm };
+  });
+}
+
+/** Minutes between the beginning of the soak and the filling; 0 for none. */
+export function soakedMinutes({ soakedAt, filledAt }: PercolationTest): number {
+  if (soakedAt === null) return 0;
+  return Math.max(0, (Date.parse(filledAt) - Date.parse(soakedAt)) / 60_000);
+}
