@@ -12,9 +12,13 @@ const dev = process.argv.includes('--dev');
 await buildAll({ web: dev ? 'development' : true });
 
 const { startPosition } = await import('../standins/position.mjs');
+const { startNurseries } = await import('../standins/nursery.mjs');
+const { startLocateCentre } = await import('../standins/locate-centre.mjs');
 
 const cluster = await startCluster({ folder: clusterFolder('cluster') });
 const position = process.env.POSITION_URL ? undefined : await startPosition();
+const locate = process.env.LOCATE_URL ? undefined : await startLocateCentre();
+const nurseries = process.env.NURSERY_URL ? undefined : await startNurseries();
 const port = process.env.PORT ?? '4310';
 const database = process.env.DATABASE ?? cluster.database;
 const env = {
@@ -26,6 +30,8 @@ const env = {
   WEB_ROOT: path.join(root, dev ? 'dist/web-dev/browser' : 'dist/web/browser'),
   STORAGE_FOLDER: process.env.STORAGE_FOLDER ?? clusterFolder('storage'),
   LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+  ...(nurseries ? { NURSERY_URL: nurseries.url, NURSERY_SIMULATED: 'yes' } : {}),
+  ...(locate ? { LOCATE_URL: locate.url, LOCATE_SIMULATED: 'yes' } : {}),
   ...(position ? { POSITION_URL: position.url, POSITION_SIMULATED: 'yes' } : {}),
 };
 
@@ -38,6 +44,8 @@ function stop(status) {
   stopping = true;
   const finish = () => {
     position?.stop();
+    locate?.stop();
+    nurseries?.stop();
     cluster.stop();
     process.exit(status);
   };

@@ -10,3 +10,7 @@ export * from './map';
 export * from './season';
 export * from './views';
 export * from './find';
+export * from './rules';
+export * from './ground';
+export * from './match';
+export * from './files/species-row';

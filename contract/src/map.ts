@@ -2,8 +2,24 @@ import * as z from 'zod';
 import { isoDate, positionSchema } from './measures';
 import { spotFilterSchema } from './spots';
 
-/** Layers of the base map, painted in this order. `building` may carry `height_m`, `contour` `height_m`. */
-export const baseLayers = ['water', 'park', 'contour', 'street', 'building', 'tram', 'wire'] as const;
+/**
+ * Layers of the base map, painted in this order. `building`, `contour` and `wire` may carry `height_m`. What stands
+ * by the street is there to be measured from: kerb lines, driveways, hydrants, lamp posts, signs.
+ */
+export const baseLayers = [
+  'water',
+  'park',
+  'contour',
+  'street',
+  'kerb',
+  'driveway',
+  'building',
+  'tram',
+  'wire',
+  'hydrant',
+  'lamp',
+  'sign',
+] as const;
 export type BaseLayer = (typeof baseLayers)[number];
 export const baseLayerSchema = z.enum(baseLayers);
 
@@ -42,5 +58,7 @@ export const bookedSchema = z.object({
       area: z.array(z.array(positionSchema)),
     }),
   ),
+  /** Ground on either side of a mark that is opened by hand. */
+  zones: z.array(z.object({ utility: z.string(), toleranceMm: z.number(), rings: z.array(z.array(positionSchema)) })),
 });
 export type Booked = z.infer<typeof bookedSchema>;

@@ -1,17 +1,27 @@
 import {
+  groundOwners,
   mulchContacts,
   probeClasses,
+  siteThings,
+  siteVerdicts,
   soilClasses,
   stakeStates,
+  stockKinds,
+  windExposures,
+  wishes,
+  type Assessment,
+  type ChoiceFacts,
   type FieldRecord,
   type GroundFacts,
   type Inspection,
   type Move,
+  type PercolationTest,
   type PlantingFacts,
   type RemedyCode,
   type RemedyDone,
   type Retraction,
   type Stock,
+  type VerdictFacts,
 } from '@sombra/core';
 import * as z from 'zod';
 import { entityId, instant, isoDate, measure, positionSchema, recordId } from './measures';
@@ -28,6 +38,61 @@ export const groundFactsSchema = z.strictObject({
   stripWidthMm: z.union([z.literal('open'), measure('stripWidthMm')]).nullable(),
   wireHeightM: z.union([z.literal('none'), measure('wireHeightM')]).nullable(),
 }) satisfies z.ZodType<GroundFacts>;
+
+const clearanceSchema = z.strictObject({
+  thing: z.enum(siteThings),
+  distanceM: measure('clearanceM'),
+  by: z.enum(['map', 'tape']),
+});
+
+export const assessmentSchema = z
+  .strictObject({
+    assessedOn: isoDate,
+    owner: z.enum(groundOwners).nullable(),
+    clearances: z.array(clearanceSchema).max(siteThings.length),
+    privateLines: z.enum(['none', 'found']).nullable(),
+    plannedBuilding: z.boolean(),
+    sunHours: measure('sunHours').nullable(),
+    wind: z.enum(windExposures).nullable(),
+    winterWindDeg: measure('bearingDeg').nullable(),
+    summerWindDeg: measure('bearingDeg').nullable(),
+    openSoilM2: measure('openSoilM2').nullable(),
+    soilDepthMm: measure('soilDepthMm').nullable(),
+    underPavingM3: measure('underPavingM3').nullable(),
+    probeStopsMm: measure('probeStopsMm').nullable(),
+    rubble: z.boolean(),
+    rockAtMm: measure('rockAtMm').nullable(),
+    soilPh: measure('soilPh').nullable(),
+    saltDsM: measure('saltDsM').nullable(),
+    soilTestedOn: isoDate.nullable(),
+    pavementM: measure('clearanceM').nullable(),
+    pavementWidthM: measure('pavementWidthM').nullable(),
+    pavementDeg: measure('bearingDeg').nullable(),
+    wishes: z.array(z.enum(wishes)).max(wishes.length),
+    photoId: z.uuid().nullable(),
+    note: z.string().trim().max(600),
+  })
+  .superRefine(({ clearances, wishes: asked, soilPh, saltDsM, soilTestedOn }, context) => {
+    const fault = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
+    if (new Set(clearances.map(({ thing }) => thing)).size < clearances.length) {
+      fault('clearances', 'must not hold the same thing twice');
+    }
+    if (asked.includes('evergreen') && asked.includes('deciduous')) {
+      fault('wishes', 'must not hold both evergreen and deciduous');
+    }
+    if ((soilPh !== null || saltDsM !== null) && soilTestedOn === null) {
+      fault('soilTestedOn', 'must be given where pH or salt is given');
+    }
+  }) satisfies z.ZodType<Assessment>;
+
+/** The series is kept as it was tapped: an odd one is questioned, never refused. */
+export const percolationTestSchema = z.strictObject({
+  testedOn: isoDate,
+  holeDepthMm: measure('testHoleMm'),
+  soakedAt: instant.nullable(),
+  filledAt: instant,
+  readings: z.array(z.strictObject({ at: instant, levelMm: measure('waterLevelMm') })).max(60),
+}) satisfies z.ZodType<PercolationTest>;
 
 const top = { caliperMm: measure('caliperMm'), heightM: measure('treeHeightM') };
 
@@ -124,6 +189,20 @@ const reasonText = z
   .min(3, 'must say why, in 3 letters or more')
   .max(300, 'must be 300 letters at most');
 
+export const verdictSchema = z.strictObject({
+  decidedOn: isoDate,
+  verdict: z.enum(siteVerdicts),
+  reason: reasonText,
+}) satisfies z.ZodType<VerdictFacts>;
+
+export const choiceSchema = z.strictObject({
+  chosenOn: isoDate,
+  species: z.string().trim().min(3).max(80),
+  stockKind: z.enum(stockKinds).nullable(),
+  caliperMm: measure('caliperMm').nullable(),
+  reason: z.string().trim().max(300),
+}) satisfies z.ZodType<ChoiceFacts>;
+
 export const moveSchema = z.strictObject({
   movedOn: isoDate,
   from: positionSchema,
@@ -140,6 +219,10 @@ const recordOf = <K extends string, F extends z.ZodType>(kind: K, facts: F) =>
 /** A field fact as it crosses the border, in files and over HTTP. */
 export const fieldRecordSchema = z.discriminatedUnion('kind', [
   recordOf('ground', groundFactsSchema),
+  recordOf('assessment', assessmentSchema),
+  recordOf('percolation', percolationTestSchema),
+  recordOf('verdict', verdictSchema),
+  recordOf('choice', choiceSchema),
   recordOf('stock', stockSchema),
   recordOf('planting', plantingSchema),
   recordOf('inspection', inspectionSchema),
@@ -157,11 +240,14 @@ const provenance = {
 export const keptRecordSchema = z.intersection(fieldRecordSchema, z.object({ ...provenance, receivedAt: instant }));
 export type KeptRecord = FieldRecord & { recordedBy: string; device: string; receivedAt: string };
 
+/** Facts that one person edits at a time: a save from an older state is shown both, never merged by itself. */
+export const versionedKinds: readonly FieldRecord['kind'][] = ['ground', 'assessment', 'stock'];
+
 /** A record sent by a device. Facts that others may be editing at a desk carry the version they were read at. */
 export const sendRecordSchema = z.strictObject({
   spotId: entityId,
   device: provenance.device,
-  /** Version of the spot the facts were edited from; required for `ground` and `stock`. */
+  /** Version of the spot the facts were edited from; required for the kinds of `versionedKinds`. */
   spotVersion: z.int().min(1).nullable(),
   record: fieldRecordSchema,
 });

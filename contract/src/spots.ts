@@ -1,8 +1,8 @@
 import {
+  decisionKinds,
   probeClasses,
   stages,
   type Decision,
-  type DecisionKind,
   type Practice,
   type Reason,
   type Stage,
@@ -10,6 +10,8 @@ import {
 import * as z from 'zod';
 import { entityId, isoDate, positionSchema } from './measures';
 import { practiceSchema } from './practice';
+import { leaveSchema, uncoveredSchema, type Leave, type Uncovered } from './ground';
+import { rulesSchema, type Rules } from './rules';
 import { keptRecordSchema, remedyCodes, type KeptRecord } from './records';
 
 /** Reasons are made by the core on either side; here only their envelope is checked. */
@@ -128,6 +130,10 @@ export const spotDetailSchema = z.object({
   }),
   tree: z.object({ id: z.uuid(), species: z.string().nullable() }).nullable(),
   practice: practiceSchema,
+  rules: rulesSchema,
+  leave: leaveSchema,
+  /** Since when a planting asks for a ticket or a clearance; earlier ones are history. */
+  ticketsSince: z.iso.date(),
   records: z.array(keptRecordSchema),
 });
 export interface SpotDetail {
@@ -141,6 +147,9 @@ export interface SpotDetail {
   };
   tree: { id: string; species: string | null } | null;
   practice: Practice;
+  rules: Rules;
+  leave: Leave;
+  ticketsSince: string;
   records: KeptRecord[];
 }
 
@@ -165,15 +174,6 @@ export const withdrawSchema = z.strictObject({
   withdrawn: z.boolean(),
 });
 export type Withdraw = z.infer<typeof withdrawSchema>;
-
-const decisionKinds = [
-  'measure_ground',
-  'measure_stock',
-  'resolve_pit',
-  'record_planting',
-  'do_remedy',
-  'look',
-] as const satisfies readonly DecisionKind[];
 
 /** Alike decisions at one place; the spot named is the one whose last day comes first. */
 export const deskLineSchema = z.object({
@@ -249,6 +249,8 @@ export const deskSchema = z.object({
   total: z.int(),
   /** Decisions waiting in each stage on that day. */
   waiting: z.partialRecord(stageSchema, z.int()),
+  /** Planting days to come with spots that nobody may dig at that day. */
+  uncovered: z.array(uncoveredSchema),
 });
 export interface Desk {
   today: string;
@@ -257,4 +259,5 @@ export interface Desk {
   groups: number;
   total: number;
   waiting: Partial<Record<Stage, number>>;
+  uncovered: Uncovered[];
 }

@@ -46,6 +46,10 @@ export interface ReasonFacts {
   wires_over_spot: { wireHeightM: number };
   slope_missing: Record<string, never>;
   percolation_rate: { rateMmPerH: number; class: PercolationClass };
+  berm_left_out: Record<string, never>;
+  water_slow_soil: Record<string, never>;
+  water_fast_soil: Record<string, never>;
+  percolation_usual: Record<string, never>;
   presoak_short: { minutes: number; leastMin: number };
   site_unmeasured: { thing: SiteThing };
   site_clear: { thing: SiteThing; distanceM: number; leastM: number };

@@ -1,5 +1,6 @@
 import { allStreets, besideStreet, crossStreetY, streetLengthM, streetLine } from './street-plan';
 import { crossStreets, greens, uphillStreets } from './streets';
+import { streetThings } from './street-things';
 import { contour, extent, lngLat, shoreY, type Metres } from './terrain';
 import { dice, type Dice } from './seed';
 
@@ -7,16 +8,35 @@ export interface DemoFeature {
   readonly type: 'Feature';
   readonly properties: { readonly name?: string; readonly height_m?: number };
   readonly geometry:
+    | { readonly type: 'Point'; readonly coordinates: readonly [number, number] }
     | { readonly type: 'LineString'; readonly coordinates: readonly (readonly [number, number])[] }
     | { readonly type: 'Polygon'; readonly coordinates: readonly (readonly (readonly [number, number])[])[] };
 }
 
-export type DemoLayer = 'water' | 'park' | 'contour' | 'street' | 'building' | 'tram' | 'wire';
+export type DemoLayer =
+  | 'water'
+  | 'park'
+  | 'contour'
+  | 'street'
+  | 'kerb'
+  | 'driveway'
+  | 'building'
+  | 'tram'
+  | 'wire'
+  | 'hydrant'
+  | 'lamp'
+  | 'sign';
 
 const line = (points: readonly Metres[], properties: DemoFeature['properties']): DemoFeature => ({
   type: 'Feature',
   properties,
   geometry: { type: 'LineString', coordinates: points.map(lngLat) },
+});
+
+const point = (at: Metres): DemoFeature => ({
+  type: 'Feature',
+  properties: {},
+  geometry: { type: 'Point', coordinates: lngLat(at) },
 });
 
 const area = (points: readonly Metres[], properties: DemoFeature['properties']): DemoFeature => {
@@ -30,6 +50,7 @@ const area = (points: readonly Metres[], properties: DemoFeature['properties']):
 
 /** The base map of the town, layer by layer. */
 export function baseMap(seed: string): Readonly<Record<DemoLayer, DemoFeature[]>> {
+  const things = streetThings();
   return {
     water: [sea()],
     park: greens
@@ -49,6 +70,11 @@ export function baseMap(seed: string): Readonly<Record<DemoLayer, DemoFeature[]>
       line(contour(height), { height_m: height }),
     ),
     street: allStreets.map((street) => line(streetLine(street), { name: street.name })),
+    kerb: things.kerb.map((points) => line(points, {})),
+    driveway: things.driveway.map((points) => area(points, {})),
+    hydrant: things.hydrant.map(point),
+    lamp: things.lamp.map(point),
+    sign: things.sign.map(point),
     building: buildings(dice(`${seed}/buildings`)),
     tram: [line(tramLine(), { name: 'Harbour tram' })],
     wire: allStreets

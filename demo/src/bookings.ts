@@ -1,8 +1,8 @@
-import { addDaysTo, daysBetween, type IsoDate } from '@sombra/core';
+import { addDaysTo, daysBetween, type IsoDate, type UtilityReply } from '@sombra/core';
 import { dice, seededUuid } from './seed';
-import { crossStreetY } from './street-plan';
-import { crossStreets } from './streets';
-import { extent, lngLat, type Metres } from './terrain';
+import { besideStreet, streetLengthM } from './street-plan';
+import { crossStreets, preparedPlaces, uphillStreets } from './streets';
+import { lngLat, type Metres } from './terrain';
 
 export interface DemoDay {
   readonly id: string;
@@ -18,6 +18,8 @@ export interface DemoTicket {
   readonly validUntil: IsoDate;
   /** A closed ring of [longitude, latitude]. */
   readonly ring: readonly (readonly [number, number])[];
+  readonly purpose: string;
+  readonly replies: readonly UtilityReply[];
 }
 
 export interface DemoRound {
@@ -39,37 +41,74 @@ export function plantingSaturdays(seasonStart: IsoDate): IsoDate[] {
   return [4, 18, 32, 67, 88, 109].map((days) => nextSaturday(addDaysTo(seasonStart, days)));
 }
 
-/** A cleared strip along a street across the slope, from one easting to another. */
-function strip(name: string, west: number, east: number): (readonly [number, number])[] {
-  const street = crossStreets.find((one) => one.name === name);
+/** A cleared strip along a street, between two shares of its length. */
+function strip(name: string, from = 0, to = 1): (readonly [number, number])[] {
+  const street = [...crossStreets, ...uphillStreets, ...preparedPlaces].find((one) => one.name === name);
   if (!street) return [];
+  const length = streetLengthM(street);
   const edge = (side: number): Metres[] =>
-    Array.from({ length: 13 }, (_, i) => west + ((east - west) * i) / 12).map((x) => [
-      x,
-      crossStreetY(street, x) + side,
-    ]);
+    Array.from({ length: 13 }, (_, i) => besideStreet(street, length * (from + ((to - from) * i) / 12), side));
   const ring = [...edge(-11), ...edge(11).reverse()].map(lngLat);
   return [...ring, ...ring.slice(0, 1)];
 }
 
+const utilities = ['Talhamar Water', 'Island Grid', 'Nordal Gas', 'Atlantic Telecom', 'Town Drains'] as const;
+
+/** All clear but the water main, which is marked; `odd` says what else a utility answered. */
+function replies(
+  on: IsoDate,
+  odd: Partial<Record<(typeof utilities)[number], 'waiting' | 'conflict'>> = {},
+): UtilityReply[] {
+  return utilities.map((utility) => {
+    const state = odd[utility] ?? (utility === 'Talhamar Water' ? 'marked' : 'clear');
+    const note = {
+      waiting: '',
+      conflict: 'Feeder cable under the pavement: call before anything is dug',
+      marked: 'Main 110 mm along the kerb',
+      clear: 'Nothing in the area',
+    }[state];
+    return {
+      utility,
+      state,
+      repliedOn: state === 'waiting' ? null : on,
+      toleranceMm: state === 'marked' ? 600 : null,
+      note,
+    };
+  });
+}
+
 /**
- * Locate tickets around today. One covers most of next Saturday's street but stops short of its east end;
- * the one for Saltmakers Street runs out two days before its planting day: nobody renewed it.
+ * Locate tickets around today. One covers most of next Saturday's street but stops short of its east end; the
+ * one for Saltmakers Street runs out two days before its planting day: nobody renewed it. A gas company has not
+ * replied for Weavers Row, and the grid objects on Harbour Parade.
  */
 export function demoTickets(seed: string, today: IsoDate): DemoTicket[] {
   const from = dice(`${seed}/tickets`);
   const saturday = nextSaturday(today);
-  const ticket = (number: string, validFrom: IsoDate, validUntil: IsoDate, ring: DemoTicket['ring']): DemoTicket => ({
-    id: seededUuid(Date.parse(`${validFrom}T08:00:00Z`), from),
-    number,
-    validFrom,
-    validUntil,
-    ring,
-  });
+  const ticket = (
+    number: string,
+    street: string,
+    made: { begin: number; end: IsoDate; odd?: Parameters<typeof replies>[1]; share?: readonly [number, number] },
+  ): DemoTicket => {
+    const validFrom = addDaysTo(today, made.begin);
+    return {
+      id: seededUuid(Date.parse(`${validFrom}T08:00:00Z`), from),
+      number,
+      purpose: `Planting, ${street}`,
+      validFrom,
+      validUntil: made.end,
+      ring: strip(street, ...(made.share ?? [])),
+      replies: replies(addDaysTo(validFrom, -1), made.odd),
+    };
+  };
   return [
-    ticket('LC-2214', addDaysTo(today, -9), addDaysTo(saturday, 12), strip('Tramway Avenue', -extent.halfWidthM, 330)),
-    ticket('LC-2209', addDaysTo(today, -16), addDaysTo(saturday, 12), strip('Saltmakers Street', -880, 880)),
-    ticket('LC-2187', addDaysTo(today, -48), addDaysTo(today, -20), strip('Kiln Road', -500, 500)),
+    ticket('LC-2214', 'Tramway Avenue', { begin: -9, end: addDaysTo(saturday, 12), share: [0, 0.683] }),
+    ticket('LC-2209', 'Saltmakers Street', { begin: -16, end: addDaysTo(saturday, 12) }),
+    ticket('LC-2187', 'Kiln Road', { begin: -48, end: addDaysTo(today, -20) }),
+    ticket('LC-2231', 'Figgery Walk', { begin: -6, end: addDaysTo(today, 21) }),
+    ticket('LC-2232', 'Lamplighter Steps', { begin: -6, end: addDaysTo(today, 21) }),
+    ticket('LC-2226', 'Weavers Row', { begin: -2, end: addDaysTo(today, 25), odd: { 'Nordal Gas': 'waiting' } }),
+    ticket('LC-2228', 'Harbour Parade', { begin: -1, end: addDaysTo(today, 26), odd: { 'Island Grid': 'conflict' } }),
   ];
 }
 

@@ -4,3 +4,4 @@ export * from './seed';
 export type { DemoFeature, DemoLayer } from './base-map';
 export type { DemoDay, DemoRound, DemoTicket } from './bookings';
 export type { DemoView } from './views';
+export * from './nurseries';

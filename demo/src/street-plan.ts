@@ -56,7 +56,7 @@ export function streetLine(street: Street, stepM = 30): Metres[] {
 }
 
 /** Where a street passes another, with the room a crossing needs. */
-function nearCrossing(street: Street, along: number): boolean {
+export function nearCrossing(street: Street, along: number): boolean {
   const [x, y] = onStreet(street, along);
   const clear = 17;
   return isCross(street)
@@ -64,7 +64,8 @@ function nearCrossing(street: Street, along: number): boolean {
     : allStreets.some((other) => isCross(other) && Math.abs(crossStreetY(other, x) - y) < clear);
 }
 
-const spacingM = 11.5;
+/** From tree to tree along a street. */
+export const spacingM = 11.5;
 const stripFromMiddleM = 6.2;
 
 /** Places for trees in the strips of a street, in order along it, both sides in turn. */

@@ -28,7 +28,9 @@ export type Trouble =
   | 'mulch_heaps'
   | 'storm'
   /** Where spots are prepared the strip is narrower than the balls that were bought for it. */
-  | 'narrow_strip';
+  | 'narrow_strip'
+  /** Spots were set out and nobody has looked at them yet. */
+  | 'unassessed';
 
 /** A place of the programme: a street that runs across the slope or up it, a park, or yards behind houses. */
 export interface Place {
@@ -133,6 +135,7 @@ export const crossStreets: readonly CrossStreet[] = [
     preparing: 18,
     stripWidthMm: 1700,
     wireHeightM: 9,
+    trouble: 'unassessed',
   },
   {
     name: 'School Hill',

@@ -62,6 +62,20 @@ describe('the demo town', () => {
     expect((forLater?.validUntil ?? '') < (later?.onDay ?? '')).toBe(true);
   });
 
+  it('leaves a street unassessed, and has places to settle and species to choose', () => {
+    expect(on('Kiln Road').filter(({ spot }) => spot.records.length === 0).length).toBeGreaterThan(10);
+    const kinds = lives.flatMap(({ life }) => life.decisions.map(({ kind }) => kind));
+    expect(kinds.filter((kind) => kind === 'settle_ground').length).toBeGreaterThan(5);
+    expect(kinds.filter((kind) => kind === 'choose_species').length).toBeGreaterThan(25);
+    const unchosen = lives.filter(({ life }) => life.stage === 'match' || life.stage === 'ground');
+    expect(unchosen.every(({ spot }) => spot.species === null)).toBe(true);
+  });
+
+  it('has tickets in trouble: a reply missing, a line in conflict', () => {
+    const replies = town.tickets.flatMap((ticket) => ticket.replies.map(({ state }) => state));
+    expect(new Set(replies)).toEqual(new Set(['clear', 'marked', 'waiting', 'conflict']));
+  });
+
   it('has weather for each day up to today, then a forecast, with storms and hot spells', () => {
     const { recorded, forecast } = town.weather;
     expect(recorded.at(-1)?.day).toBe(today);
@@ -81,6 +95,11 @@ describe('the demo town', () => {
       building: true,
       tram: true,
       wire: true,
+      kerb: true,
+      driveway: true,
+      hydrant: true,
+      lamp: true,
+      sign: true,
     });
     for (const { lng, lat } of town.spots) {
       expect(lat > 36.8955 && lat < 36.9085).toBe(true);
@@ -89,7 +108,9 @@ describe('the demo town', () => {
   });
 
   it('waits in every stage that is open', () => {
-    expect(new Set(lives.map(({ life }) => life.stage))).toEqual(new Set(['ground', 'stock', 'pit', 'day', 'inspect']));
+    expect(new Set(lives.map(({ life }) => life.stage))).toEqual(
+      new Set(['ground', 'match', 'stock', 'pit', 'day', 'inspect']),
+    );
   });
 
   it('prepares thirty spots for the example files, most with their trees measured', () => {

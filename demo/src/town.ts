@@ -1,4 +1,5 @@
 import { addDaysTo, mildWinterWindows, type IsoDate, type PlantingWindow, type StockKind } from '@sombra/core';
+import { assessed } from './assessments';
 import { baseMap, type DemoFeature, type DemoLayer } from './base-map';
 import {
   demoRounds,
@@ -10,9 +11,10 @@ import {
   type DemoTicket,
 } from './bookings';
 import { measuredGround, measuredStock, type Site } from './measures';
+import { demoNurseries, type DemoNursery } from './nurseries';
 import { dice, seededUuid, type Dice } from './seed';
 import { pickSpecies } from './species-mix';
-import { greenPlaces, stripPlaces } from './street-plan';
+import { crossStreetY, greenPlaces, stripPlaces, uphillStreetX } from './street-plan';
 import {
   crossStreets,
   greens,
@@ -35,7 +37,7 @@ export interface DemoSpot {
   readonly treeId: string;
   readonly ref: string;
   readonly place: string;
-  readonly species: string;
+  readonly species: string | null;
   readonly addedOn: IsoDate;
   readonly lng: number;
   readonly lat: number;
@@ -54,6 +56,7 @@ export interface DemoTown {
   readonly tickets: readonly DemoTicket[];
   readonly rounds: readonly DemoRound[];
   readonly views: readonly DemoView[];
+  readonly nurseries: readonly DemoNursery[];
 }
 
 /** Four past seasons and the one under way. */
@@ -91,6 +94,7 @@ export function demoTown({ seed, today }: { seed: string; today: IsoDate }): Dem
     tickets: demoTickets(seed, today),
     rounds: demoRounds(seed, today),
     views: demoViews(today),
+    nurseries: demoNurseries(seed),
   };
 }
 
@@ -98,14 +102,19 @@ export function demoTown({ seed, today }: { seed: string; today: IsoDate }): Dem
 export function preparedSpots({ seed, today }: { seed: string; today: IsoDate }): DemoSpot[] {
   return preparedPlaces.flatMap((place) => {
     const from = dice(`${seed}/${place.name}`);
-    return stripPlaces(place, 15, from).map((at, i) => ({
-      ...spotAt(place, i, at, addDaysTo(today, -30), from),
-      records: preparation(siteAt(place, at), today, from, {
+    return stripPlaces(place, 15, from).map((at, i) => {
+      const spot = spotAt(place, i, at, addDaysTo(today, -30), from);
+      const options = {
         kind: stockKind(i),
         surplusMm: from.between(0, 110),
         upTo: i < 12 ? 'stock' : 'ground',
-      }),
-    }));
+        place,
+        pavementDeg: pavementDeg(place, at),
+        i,
+        species: spot.species ?? '',
+      } as const;
+      return { ...spot, records: preparation(siteAt(place, at), today, from, options) };
+    });
   });
 }
 
@@ -163,15 +172,51 @@ const narrowStripMm = 480;
 
 function preparedSpot(place: Place, i: number, at: Metres, prepared: number, { today }: Making, from: Dice): DemoSpot {
   const forTheDay = place.name === 'Tramway Avenue' && prepared < 34;
-  const states = ['stock', 'ground', 'stock', 'nothing', 'stock', 'doubt', 'ground'] as const;
   const narrow = place.trouble === 'narrow_strip';
-  const upTo = forTheDay || narrow ? 'stock' : (states[prepared % states.length] ?? 'ground');
-  const options = { kind: narrow ? 'balled' : stockKind(i), surplusMm: from.between(0, 90), upTo } as const;
+  const upTo =
+    forTheDay || narrow
+      ? 'stock'
+      : place.trouble === 'unassessed'
+        ? 'nothing'
+        : (preparedUpTo[prepared % preparedUpTo.length] ?? 'ground');
+  const spot = spotAt(place, i, at, addDaysTo(today, -from.whole(24, 70)), from);
+  const options = {
+    kind: narrow ? 'balled' : stockKind(i),
+    surplusMm: from.between(0, 90),
+    upTo,
+    place,
+    pavementDeg: pavementDeg(place, at),
+    i,
+    species: spot.species ?? '',
+  } as const;
   const site = siteAt(place, at);
   return {
-    ...spotAt(place, i, at, addDaysTo(today, -from.whole(24, 70)), from),
+    ...spot,
+    // What grows there is decided once the place is.
+    species: upTo === 'stock' || upTo === 'chosen' ? spot.species : null,
     records: preparation(narrow ? { ...site, stripWidthMm: narrowStripMm } : site, today, from, options),
   };
+}
+
+/** How far the spots of a street have come, in turn. */
+const preparedUpTo = [
+  'stock',
+  'settled',
+  'stock',
+  'assessed',
+  'chosen',
+  'settled',
+  'doubt',
+  'stock',
+  'nothing',
+  'settled',
+] as const;
+
+/** Away from the street's middle lies the pavement; in a green there is none to speak of. */
+function pavementDeg(place: Place, [x, y]: Metres): number {
+  if (isGreen(place as CrossStreet)) return 0;
+  if ('northM' in place) return y > crossStreetY(place as CrossStreet, x) ? 0 : 180;
+  return x > uphillStreetX(place as UphillStreet, y) ? 90 : 270;
 }
 
 function siteAt(place: Place, at: Metres): Site {
@@ -210,24 +255,40 @@ function spotAt(place: Place, i: number, at: Metres, addedOn: IsoDate, from: Dic
 interface PreparationOptions {
   readonly kind: StockKind;
   readonly surplusMm: number;
-  readonly upTo: 'nothing' | 'ground' | 'stock' | 'doubt';
+  readonly upTo: 'nothing' | 'ground' | 'assessed' | 'settled' | 'chosen' | 'stock' | 'doubt';
+  readonly place: Place;
+  readonly pavementDeg: number;
+  readonly i: number;
+  readonly species: string;
 }
 
+/** A doubtful test: the hole was topped up between two readings and nobody wrote it down. */
+const toppedUp = <R extends { levelMm: number }>(readings: readonly R[]): R[] =>
+  readings.map((reading, i) => (i < 3 ? reading : { ...reading, levelMm: Math.min(2000, reading.levelMm + 150) }));
+
 function preparation(site: Site, today: IsoDate, from: Dice, options: PreparationOptions): DemoRecord[] {
-  if (options.upTo === 'nothing') return [];
-  const on = addDaysTo(today, -from.whole(4, 20));
+  const { upTo, place, kind, species } = options;
+  if (upTo === 'nothing') return [];
+  const day = (ago: number, hour: number, by = 'Inês Tavoro') => ({ on: addDaysTo(today, -ago), hour, by, from });
+  const ago = from.whole(6, 20);
   const measured = measuredGround(site, from);
-  // A doubtful test: the hole was topped up between two readings and nobody wrote it down.
-  const percolation =
-    options.upTo === 'doubt'
-      ? measured.percolation.map((reading, i) =>
-          i < 3 ? reading : { ...reading, levelMm: Math.min(2000, reading.levelMm + 150) },
-        )
-      : measured.percolation;
-  const ground = record('ground', { ...measured, percolation }, { on, hour: 10, by: 'Inês Tavoro', from });
-  if (options.upTo !== 'stock') return [ground];
-  const stock = measuredStock(options.kind, from, options.surplusMm);
-  return [ground, record('stock', stock, { on: addDaysTo(on, 2), hour: 9, by: 'Bento Quarel', from })];
+  const percolation = upTo === 'doubt' ? toppedUp(measured.percolation) : measured.percolation;
+  const ground = record('ground', { ...measured, percolation }, day(ago, 10));
+  if (upTo === 'ground' || upTo === 'doubt') return [ground];
+  const stock = () => record('stock', measuredStock(kind, from, options.surplusMm), day(ago - 2, 9, 'Bento Quarel'));
+  if (upTo === 'stock') return [ground, stock()];
+  const seen = assessed(place, site, { on: addDaysTo(today, -ago), ...options, from });
+  const assessment = record('assessment', seen, day(ago, 11));
+  if (upTo === 'assessed') return [ground, assessment];
+  const settled = {
+    decidedOn: addDaysTo(today, 1 - ago),
+    verdict: 'plant',
+    reason: 'Clear all round, soil will do',
+  } as const;
+  const verdict = record('verdict', settled, day(ago - 1, 15));
+  if (upTo === 'settled') return [ground, assessment, verdict];
+  const choice = { chosenOn: addDaysTo(today, 2 - ago), species, stockKind: kind, caliperMm: null, reason: '' };
+  return [ground, assessment, verdict, record('choice', choice, day(ago - 2, 16))];
 }
 
 /** The Saturdays that were, from what was planted on them, and the next two. */

@@ -1,4 +1,5 @@
 import { pino } from 'pino';
+import { pooledSolver } from './match/pooled-solver';
 import { readConfig } from './platform/config';
 import { serve, type RunningServer } from './platform/serve';
 
@@ -11,12 +12,13 @@ function sayWhy(error: unknown): never {
   process.exit(1);
 }
 
-const running: RunningServer = await serve(config, logger).catch(sayWhy);
+const solver = pooledSolver();
+const running: RunningServer = await serve(config, logger, { solver }).catch(sayWhy);
 logger.info({ port: running.port }, 'listening');
 process.send?.({ listening: running.port });
 
 function stop(): void {
-  running.stop().then(
+  Promise.all([running.stop(), solver.close()]).then(
     () => process.exit(0),
     () => process.exit(1),
   );

@@ -1,11 +1,11 @@
-import { preparedSpots } from '@sombra/demo';
-import { spotColumns } from '@sombra/contract';
+import { demoNurseries, preparedSpots } from '@sombra/demo';
+import { offerColumns, spotColumns } from '@sombra/contract';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import Papa from 'papaparse';
 import { spotCells, type Cell } from './files/spot-cells';
 
-/** Writes the example files: what a crew measured on two streets, without ids or history. */
+/** Writes the example files: what a crew measured on two streets, without ids or history; what nurseries have to sell. */
 const folder = process.argv[2];
 if (!folder) throw new Error('name the folder to write to');
 
@@ -55,3 +55,16 @@ const features = rows.map((cells) => {
 });
 const lines = features.map((feature) => JSON.stringify(feature)).join(',\n');
 writeFileSync(path.join(folder, 'spots.geojson'), `{"type":"FeatureCollection","features":[\n${lines}\n]}\n`);
+
+for (const { file, offers } of demoNurseries('talhamar')) {
+  const data = offers.map(({ species, stockKind, caliperMm, heightM, price, available }) => [
+    species,
+    stockKind,
+    caliperMm,
+    heightM,
+    price.toFixed(2),
+    available,
+  ]);
+  const list = Papa.unparse({ fields: [...offerColumns], data }, { newline: '\r\n' });
+  writeFileSync(path.join(folder, file), `${list}\r\n`);
+}

@@ -8,4 +8,5 @@ export * from './diversity';
 export * from './planting-time';
 export * from './season-programme';
 export * from './season-list';
+export * from './order-specification';
 export * from './library';

@@ -146,6 +146,18 @@ export function pitPlan(input: PitInput): PitResult {
   };
 }
 
+/** What a class of percolation changes in how a tree is planted and watered, by a practice. */
+export function percolationConsequences(percolation: PercolationClass, practice: Practice): readonly Reason[] {
+  if (percolation === 'good') return [because('percolation_usual', {})];
+  if (percolation === 'fast') return [because('water_fast_soil', {})];
+  const { slowSoilExtraMm } = practice.flareAboveGrade;
+  return [
+    because('flare_slow', { extraMm: slowSoilExtraMm, percolation }),
+    ...(practice.berm.notInSlowSoil ? [because('berm_left_out', {})] : []),
+    because('water_slow_soil', {}),
+  ];
+}
+
 /** Facts still missing or doubtful at a spot before its plan can be trusted. */
 export function groundGaps(ground: GroundFacts): readonly Reason[] {
   const gaps: Reason[] = [];

@@ -99,6 +99,10 @@ const sentences: Sentences = {
     `Wires ${s.m(f.wireHeightM)} above the spot: no tools or tree within the utility's distance; ask its qualified people.`,
   slope_missing: () => 'Slope not measured.',
   percolation_rate: (f, s) => `Percolation ${s.rate(f.rateMmPerH)}: ${percolationNames[f.class]}.`,
+  berm_left_out: () => 'No berm: it would pond.',
+  water_slow_soil: () => 'Water less often and only by probe: the ball drowns before it dries.',
+  water_fast_soil: () => 'Water more often and less at a time: the dose runs through.',
+  percolation_usual: () => 'The practice as it stands; nothing to add for drainage.',
   presoak_short: (f) =>
     `Soaked ${Math.round(f.minutes)} min before the first reading, ${f.leastMin} min are asked for: dry ground drinks faster than it drains.`,
   site_unmeasured: (f) => `Distance to the ${siteThingNames[f.thing]} not measured.`,

@@ -7,7 +7,7 @@ import { decisionRow, periodRow } from '../record/repository';
 interface Pattern {
   readonly records: readonly FieldRecord[];
   readonly periods: readonly SpotPeriod[];
-  readonly species: string;
+  readonly species: string | null;
   readonly addedOn: string;
 }
 

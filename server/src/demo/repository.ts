@@ -1,4 +1,5 @@
 import type { DemoDay, DemoRound, DemoTicket } from '@sombra/demo';
+import { addDaysTo } from '@sombra/core';
 import type { Db } from '../platform/db';
 
 export async function insertDay(db: Db, day: DemoDay): Promise<void> {
@@ -13,9 +14,22 @@ export async function insertTicket(db: Db, ticket: DemoTicket): Promise<void> {
     id: ticket.id,
     number: ticket.number,
     area: db.raw('st_setsrid(st_geomfromgeojson(?), 4326)', [area]),
+    purpose: ticket.purpose,
+    raised_by: 'Inês Tavoro',
+    raised_at: `${addDaysTo(ticket.validFrom, -5)}T09:00:00Z`,
     valid_from: ticket.validFrom,
     valid_until: ticket.validUntil,
   });
+  await db('ticket_reply').insert(
+    ticket.replies.map((reply) => ({
+      ticket_id: ticket.id,
+      utility: reply.utility,
+      state: reply.state,
+      replied_on: reply.repliedOn,
+      tolerance_mm: reply.toleranceMm,
+      note: reply.note,
+    })),
+  );
 }
 
 export async function insertRound(db: Db, round: DemoRound): Promise<void> {

@@ -3,6 +3,7 @@ import { fieldDefault } from '@sombra/core';
 import { demoPeople, type DemoSpot, type DemoTown } from '@sombra/demo';
 import { v5 as uuidv5 } from 'uuid';
 import { insertSpots, placeIds } from '../ground/repository';
+import { replaceOffers } from '../match/repository';
 import { replaceLayer } from '../map/repository';
 import { insertUser } from '../people/repository';
 import { hashPassword } from '../people/service';
@@ -29,6 +30,19 @@ export async function loadTown(trx: Db, town: DemoTown): Promise<void> {
   await insertWeather(trx, town.weather.recorded, 'recorded');
   await insertWeather(trx, town.weather.forecast, 'forecast');
   await loadBase(trx, town);
+  for (const { name, terms, offers } of town.nurseries) {
+    const nursery = {
+      id: uuidv5(name, namespace),
+      name,
+      terms,
+      listDay: town.weather.recorded.at(-1)?.day ?? '2026-01-01',
+    };
+    await replaceOffers(
+      trx,
+      nursery,
+      offers.map((offer, i) => ({ ...offer, id: uuidv5(`${name}/${i}`, namespace) })),
+    );
+  }
   for (const day of town.days) await insertDay(trx, day);
   for (const ticket of town.tickets) await insertTicket(trx, ticket);
   for (const round of town.rounds) await insertRound(trx, round);

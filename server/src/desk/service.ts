@@ -2,6 +2,7 @@ import type { Desk, DeskGroupQuery, DeskLine, DeskMember } from '@sombra/contrac
 import { defaultUrgency, rankDecisions, type IsoDate, type Ranked } from '@sombra/core';
 import type { Knex } from 'knex';
 import { programmeToday } from '../people/service';
+import { uncoveredDays } from '../tickets/service';
 import { decisionGroups, decisionsOfSpots, groupMembers, type DecisionGroup, type DeskDay } from './repository';
 
 /** Lines a person can take in; the stages hold the rest. */
@@ -23,7 +24,8 @@ export async function desk(db: Knex, asked?: IsoDate): Promise<Desk> {
   const waiting: Desk['waiting'] = {};
   for (const { stage, count } of groups) waiting[stage] = (waiting[stage] ?? 0) + count;
   const total = groups.reduce((sum, { count }) => sum + count, 0);
-  return { today: day.today, on: day.on, lines, groups: ranked.length, total, waiting };
+  const uncovered = await uncoveredDays(db, day.today);
+  return { today: day.today, on: day.on, lines, groups: ranked.length, total, waiting, uncovered };
 }
 
 type RankedGroup = Ranked<DecisionGroup & { because: readonly [] | never[] }>;

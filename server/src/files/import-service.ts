@@ -1,7 +1,8 @@
-import type { ImportPreview, ImportProgress, User } from '@sombra/contract';
+import type { ImportPreview, ImportProgress, RowIssue, User } from '@sombra/contract';
 import { ConflictError, InvalidInputError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
+import { requireCover } from '../ground/leave-service';
 import { bumpSpots, insertSpots, placeIds, spotsByRef, takenIds, updateSpot } from '../ground/repository';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
@@ -24,8 +25,8 @@ export async function previewImport(
 ): Promise<ImportPreview> {
   mayImport(user);
   const read = readSpotFile(file.bytes, file.fileName);
-  const planned = await planRows(db, user, read.good);
-  const bad = [...read.bad].map(([row, ref]) => ({
+  const { planned, uncovered } = await coveredRows(db, await planRows(db, user, read.good));
+  const bad = [...read.bad, ...uncovered.map(({ row, ref }): [number, string] => [row, ref])].map(([row, ref]) => ({
     row,
     ref,
     place: '',
@@ -36,7 +37,13 @@ export async function previewImport(
   const rows = [...planned.map(importRow), ...bad].sort((a, b) => a.row - b.row);
   const counts = { new: 0, changed: 0, same: 0, bad: 0 };
   for (const row of rows) counts[row.verdict] += 1;
-  return { fileName: file.fileName, rows, issues: [...read.issues], counts, ignoredColumns: [...read.ignoredColumns] };
+  return {
+    fileName: file.fileName,
+    rows,
+    issues: [...read.issues, ...uncovered.map(({ issue }) => issue)],
+    counts,
+    ignoredColumns: [...read.ignoredColumns],
+  };
 }
 
 export interface ImportRun {
@@ -70,7 +77,7 @@ async function write(
   run: ImportRun,
   read: ReadFile,
 ): Promise<{ written: number; same: number; bad: number }> {
-  const planned = await planRows(trx, user, read.good);
+  const { planned, uncovered } = await coveredRows(trx, await planRows(trx, user, read.good));
   const changing = planned.filter(({ verdict }) => verdict !== 'same');
   await requireFreeIds(trx, changing);
   for (let at = 0; at < changing.length; at += chunkRows) {
@@ -81,9 +88,49 @@ async function write(
     await writeChunk(trx, user.name, changing.slice(at, at + chunkRows));
     run.onProgress({ kind: 'progress', done: Math.min(changing.length, at + chunkRows), of: changing.length });
   }
-  const counts = { written: changing.length, same: planned.length - changing.length, bad: read.bad.size };
+  const counts = {
+    written: changing.length,
+    same: planned.length - changing.length,
+    bad: read.bad.size + uncovered.length,
+  };
   await trx('import_act').insert({ id: run.id, file_name: run.fileName, by: user.name, ...counts });
   return counts;
+}
+
+interface Uncovered {
+  readonly row: number;
+  readonly ref: string;
+  readonly issue: RowIssue;
+}
+
+/** Parts from the planned rows those that would plant where nobody may dig: a file is no way round the ticket. */
+async function coveredRows(
+  db: Db,
+  rows: readonly PlannedRow[],
+): Promise<{ planned: PlannedRow[]; uncovered: Uncovered[] }> {
+  const planned: PlannedRow[] = [];
+  const uncovered: Uncovered[] = [];
+  for (const one of rows) {
+    const { row, ref } = { row: one.row.row, ref: one.row.cells.ref };
+    const message = await uncoveredWhy(db, one);
+    if (message === null) planned.push(one);
+    else uncovered.push({ row, ref, issue: { row, column: 'planted_on', message } });
+  }
+  return { planned, uncovered };
+}
+
+async function uncoveredWhy(db: Db, { row, records, spotId, verdict }: PlannedRow): Promise<string | null> {
+  const position: [number, number] = [row.cells.lng, row.cells.lat];
+  for (const { record } of records) {
+    if (record.kind !== 'planting') continue;
+    try {
+      await requireCover(db, verdict === 'new' ? { position } : { spotId }, record.facts.plantedOn);
+    } catch (error) {
+      if (!(error instanceof InvalidInputError)) throw error;
+      return error.message.replace(`${error.path} `, '');
+    }
+  }
+  return null;
 }
 
 async function requireFreeIds(trx: Db, planned: readonly PlannedRow[]): Promise<void> {

@@ -160,3 +160,7 @@ export async function takenIds(db: Db, ids: readonly string[]): Promise<Set<stri
     );
   return new Set(rows.map((row) => row.id));
 }
+
+export async function setSpecies(trx: Db, treeId: string, species: string | null): Promise<void> {
+  await trx('tree').where({ id: treeId }).update({ species });
+}

@@ -1,19 +1,109 @@
-import { entityId } from '@sombra/contract';
-import { Router } from 'express';
+import { answerConsentSchema, askConsentSchema, clearanceQuerySchema, entityId, permitSchema } from '@sombra/contract';
+import { NotFoundError } from '@sombra/core';
+import express, { Router, type Request, type Response } from 'express';
 import type { Knex } from 'knex';
+import path from 'node:path';
+import type pg from 'pg';
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { z } from 'zod';
-import { parse } from '../platform/problems';
+import type { Config } from '../platform/config';
+import { parse, TooManyTriesError } from '../platform/problems';
+import { userOf } from '../platform/sessions';
+import { storedFile } from './leave-repository';
+import {
+  addPermit,
+  addPhoto,
+  answerConsent,
+  askConsent,
+  attachClearance,
+  openConsent,
+  takeConsentBack,
+} from './leave-service';
 import { spotDetail, spotDetailOfTree } from './service';
+import { surroundingsOf } from './surroundings-repository';
 
 const idSchema = z.object({ id: entityId });
+const photoSchema = z.object({ id: entityId, photoId: entityId });
+const anyFile = express.raw({ type: () => true, limit: '12mb' });
+const bytesOf = ({ body }: Request): Uint8Array => (Buffer.isBuffer(body) ? body : new Uint8Array());
 
-export function groundRoutes(db: Knex): Router {
+type GroundConfig = Pick<Config, 'storageFolder' | 'sessionSecret'>;
+
+export function groundRoutes(db: Knex, { storageFolder, sessionSecret }: GroundConfig): Router {
   const router = Router();
+  const idOf = (request: Request) => parse(idSchema, request.params).id;
+  async function sendFile(response: Response, table: 'lawful_clearance' | 'spot_photo', id: string): Promise<void> {
+    const file = await storedFile(db, table, id);
+    if (!file) throw new NotFoundError('no such file', 'id');
+    response.type(file.contentType).setHeader('cache-control', 'private, max-age=86400');
+    response.sendFile(path.resolve(storageFolder, file.storedAs), { dotfiles: 'allow' });
+  }
+
   router.get('/spots/:id', async (request, response) => {
-    response.json(await spotDetail(db, parse(idSchema, request.params).id));
+    response.json(await spotDetail(db, idOf(request)));
   });
   router.get('/trees/:id', async (request, response) => {
-    response.json(await spotDetailOfTree(db, parse(idSchema, request.params).id));
+    response.json(await spotDetailOfTree(db, idOf(request)));
+  });
+  router.get('/spots/:id/surroundings', async (request, response) => {
+    response.json(await surroundingsOf(db, idOf(request)));
+  });
+  router.put('/spots/:id/photos/:photoId', anyFile, async (request, response) => {
+    const { id, photoId } = parse(photoSchema, request.params);
+    const upload = { folder: storageFolder, bytes: bytesOf(request) };
+    await addPhoto(db, userOf(request), { id: photoId, spotId: id }, upload);
+    response.status(201).json({ id: photoId });
+  });
+  router.get('/photos/:id', (request, response) => sendFile(response, 'spot_photo', idOf(request)));
+  router.put('/spots/:id/clearances', anyFile, async (request, response) => {
+    const clearance = parse(clearanceQuerySchema, request.query);
+    const upload = { folder: storageFolder, bytes: bytesOf(request) };
+    response.status(201).json(await attachClearance(db, userOf(request), idOf(request), clearance, upload));
+  });
+  router.get('/clearances/:id', (request, response) => sendFile(response, 'lawful_clearance', idOf(request)));
+  router.post('/permits', async (request, response) => {
+    await addPermit(db, userOf(request), parse(permitSchema, request.body));
+    response.status(201).json({});
+  });
+  router.post('/spots/:id/consents', async (request, response) => {
+    const ask = { ...parse(askConsentSchema, request.body), spotId: idOf(request), secret: sessionSecret };
+    response.status(201).json(await askConsent(db, userOf(request), ask));
+  });
+  router.post('/consents/:id/revoke', async (request, response) => {
+    response.json(await takeConsentBack(db, userOf(request), idOf(request)));
+  });
+  return router;
+}
+
+const tokenSchema = z.object({ token: z.string().min(10).max(200) });
+
+/** Doors for people without an account: what a signed link opens, and nothing else. */
+export function openRoutes(db: Knex, pool: pg.Pool, { sessionSecret }: Pick<Config, 'sessionSecret'>): Router {
+  const limiter = new RateLimiterPostgres({
+    storeClient: pool,
+    storeType: 'pool',
+    tableName: 'sign_in_limit',
+    tableCreated: true,
+    keyPrefix: 'open',
+    points: 40,
+    duration: 5 * 60,
+    clearExpiredByTimeout: false,
+  });
+  const router = Router();
+  router.use('/open', async (request, _response, next) => {
+    await limiter.consume(request.ip ?? 'unknown').catch((error: unknown) => {
+      if (!(error instanceof RateLimiterRes)) throw error;
+      const retryAfterS = Math.ceil(error.msBeforeNext / 1000);
+      throw new TooManyTriesError('too many tries', 'token', { retryAfterS, title: 'Too many tries; wait a while' });
+    });
+    next();
+  });
+  router.get('/open/consents/:token', async (request, response) => {
+    response.json(await openConsent(db, sessionSecret, parse(tokenSchema, request.params).token));
+  });
+  router.post('/open/consents/:token', async (request, response) => {
+    const { token } = parse(tokenSchema, request.params);
+    response.json(await answerConsent(db, sessionSecret, token, parse(answerConsentSchema, request.body)));
   });
   return router;
 }

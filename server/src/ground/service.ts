@@ -1,7 +1,10 @@
 import type { SpotDetail } from '@sombra/contract';
 import { NotFoundError } from '@sombra/core';
 import type { Db } from '../platform/db';
+import { programmeToday } from '../people/service';
 import { currentPractice, recordsOfSpots } from '../record/repository';
+import { currentRules, ticketsSince } from '../rules/repository';
+import { leaveOf } from './leave-repository';
 import { findSpot, findSpotOfTree, type SpotRow } from './repository';
 
 /** @throws NotFoundError */
@@ -28,6 +31,9 @@ async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
     },
     tree: row.treeId ? { id: row.treeId, species: row.species } : null,
     practice: await currentPractice(db),
+    rules: await currentRules(db),
+    leave: await leaveOf(db, row.id, await programmeToday(db)),
+    ticketsSince: await ticketsSince(db),
     records: records.get(row.id) ?? [],
   };
 }

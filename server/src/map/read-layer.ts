@@ -11,6 +11,11 @@ const shapesOf: Readonly<Record<BaseLayer, readonly string[]>> = {
   street: ['LineString', 'MultiLineString'],
   tram: ['LineString', 'MultiLineString'],
   wire: ['LineString', 'MultiLineString'],
+  kerb: ['LineString', 'MultiLineString'],
+  driveway: ['Polygon', 'MultiPolygon', 'LineString', 'MultiLineString'],
+  hydrant: ['Point', 'MultiPoint'],
+  lamp: ['Point', 'MultiPoint'],
+  sign: ['Point', 'MultiPoint'],
 };
 
 const collectionSchema = z.object({ type: z.literal('FeatureCollection'), features: z.array(z.unknown()) });

@@ -1,6 +1,7 @@
 import type { BaseLayer, Booked } from '@sombra/contract';
 import { addDaysTo, type IsoDate } from '@sombra/core';
 import type { Db } from '../platform/db';
+import { handDigZones } from '../tickets/repository';
 import { onDay } from '../spots/filter-repository';
 
 export interface LayerRow {
@@ -86,7 +87,7 @@ export async function bookedOn(db: Db, on: IsoDate, today: IsoDate): Promise<Boo
     on,
     today,
   );
-  const [days, tickets] = await Promise.all([
+  const [days, tickets, zones] = await Promise.all([
     spots
       .whereBetween('planting_day.on_day', [on, addDaysTo(on, 30)])
       .groupBy('planting_day.id')
@@ -98,7 +99,8 @@ export async function bookedOn(db: Db, on: IsoDate, today: IsoDate): Promise<Boo
         db.raw('json_agg(json_build_array(period.lng, period.lat)) as spots'),
       ),
     db('locate_ticket')
-      .where('valid_from', '<=', on)
+      .where('state', 'open')
+      .where('valid_from', '<=', addDaysTo(on, 14))
       .where('valid_until', '>=', on)
       .orderBy('number')
       .select<{ id: string; number: string; validFrom: string; validUntil: string; area: string }[]>(
@@ -108,9 +110,11 @@ export async function bookedOn(db: Db, on: IsoDate, today: IsoDate): Promise<Boo
         'valid_until as validUntil',
         db.raw('st_asgeojson(area) as area'),
       ),
+    handDigZones(db, on),
   ]);
   return {
     days,
+    zones,
     tickets: tickets.map(({ area, ...ticket }) => ({
       ...ticket,
       area: (JSON.parse(area) as { coordinates: [number, number][][][] }).coordinates.flatMap((polygon) =>

@@ -116,6 +116,11 @@ const layerRules: readonly LayerRule[] = [
   { layer: 'building', fromZoom: 14, columns: 'height_m' },
   { layer: 'tram', fromZoom: 12, columns: 'name' },
   { layer: 'wire', fromZoom: 15, columns: 'height_m' },
+  { layer: 'kerb', fromZoom: 16, columns: 'name' },
+  { layer: 'driveway', fromZoom: 16, columns: 'name' },
+  { layer: 'hydrant', fromZoom: 17, columns: 'name' },
+  { layer: 'lamp', fromZoom: 17, columns: 'name' },
+  { layer: 'sign', fromZoom: 17, columns: 'name' },
 ];
 
 /** The base map's layers that show at a zoom, simplified to half a pixel where far out. */

@@ -10,15 +10,20 @@ import type { Logger } from 'pino';
 import { deskRoutes } from '../desk/routes';
 import { fileRoutes } from '../files/routes';
 import { findRoutes } from '../find/routes';
-import { groundRoutes } from '../ground/routes';
+import type { LocateCentre } from '../adapters/locate-centre';
+import { httpNurseries } from '../adapters/nursery';
+import { groundRoutes, openRoutes } from '../ground/routes';
 import type { LiveHub } from '../live/hub';
 import { liveRoutes } from '../live/routes';
+import { matchRoutes } from '../match/routes';
 import { mapRoutes } from '../map/routes';
 import { peopleRoutes } from '../people/routes';
 import { makePeople } from '../people/service';
 import { recordRoutes } from '../record/routes';
+import { rulesRoutes } from '../rules/routes';
 import { seasonRoutes } from '../season/routes';
 import { spotRoutes } from '../spots/routes';
+import { ticketRoutes } from '../tickets/routes';
 import { viewRoutes } from '../views/routes';
 import type { Config } from './config';
 import { answerErrors, noSuchDoor } from './problems';
@@ -30,6 +35,7 @@ export interface AppParts {
   readonly sessionPool: pg.Pool;
   readonly logger: Logger;
   readonly live: LiveHub;
+  readonly centre: LocateCentre | null;
 }
 
 export function makeApp(parts: AppParts): Express {
@@ -79,7 +85,7 @@ export function makeApp(parts: AppParts): Express {
   return app;
 }
 
-function api({ config, db, sessionPool, live }: AppParts): express.Router {
+function api({ config, db, sessionPool, live, centre }: AppParts): express.Router {
   const router = express.Router();
   router.use((_request, response, next) => {
     response.setHeader('cache-control', 'no-store');
@@ -88,10 +94,13 @@ function api({ config, db, sessionPool, live }: AppParts): express.Router {
   router.use(sessions(config, sessionPool));
   router.use(express.json({ limit: '256kb' }));
   router.use(peopleRoutes(makePeople(db, sessionPool)));
+  router.use(openRoutes(db, sessionPool, config));
   router.use(requireUser);
   router.use(csrf.csrfSynchronisedProtection);
-  router.use(deskRoutes(db), spotRoutes(db), groundRoutes(db), recordRoutes(db), fileRoutes(db));
+  router.use(deskRoutes(db), spotRoutes(db), groundRoutes(db, config), recordRoutes(db), fileRoutes(db));
   router.use(seasonRoutes(db), findRoutes(db), viewRoutes(db), mapRoutes(db, config), liveRoutes(live));
+  router.use(rulesRoutes(db), ticketRoutes(db, centre));
+  router.use(matchRoutes(db, config.nurseries ? httpNurseries(config.nurseries.url) : null));
   router.use(noSuchDoor);
   return router;
 }

@@ -14,6 +14,12 @@ const environmentSchema = z.object({
   /** Position service of the crews, if there is one; `POSITION_SIMULATED` says that it is the stand-in. */
   POSITION_URL: z.url().optional(),
   POSITION_SIMULATED: z.enum(['yes', 'no']).default('no'),
+  /** One-call locate centre; without one tickets wait unsent. `LOCATE_SIMULATED` says that it is the stand-in. */
+  LOCATE_URL: z.url().optional(),
+  LOCATE_SIMULATED: z.enum(['yes', 'no']).default('no'),
+  /** Where nurseries publish their availability lists; `NURSERY_SIMULATED` says that it is the stand-in. */
+  NURSERY_URL: z.url().optional(),
+  NURSERY_SIMULATED: z.enum(['yes', 'no']).default('no'),
   /** 'on' when browsers reach the server over TLS: cookies are then marked Secure. */
   TLS: z.enum(['on', 'off']).default('off'),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
@@ -27,6 +33,8 @@ export interface Config {
   readonly webRoot: string | undefined;
   readonly storageFolder: string;
   readonly position: { readonly url: string; readonly simulated: boolean } | null;
+  readonly locate: { readonly url: string; readonly simulated: boolean } | null;
+  readonly nurseries: { readonly url: string; readonly simulated: boolean } | null;
   readonly secureCookies: boolean;
   readonly logLevel: string;
 }
@@ -47,6 +55,8 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     webRoot: env.WEB_ROOT,
     storageFolder: env.STORAGE_FOLDER,
     position: env.POSITION_URL ? { url: env.POSITION_URL, simulated: env.POSITION_SIMULATED === 'yes' } : null,
+    locate: env.LOCATE_URL ? { url: env.LOCATE_URL, simulated: env.LOCATE_SIMULATED === 'yes' } : null,
+    nurseries: env.NURSERY_URL ? { url: env.NURSERY_URL, simulated: env.NURSERY_SIMULATED === 'yes' } : null,
     secureCookies: env.TLS === 'on',
     logLevel: env.LOG_LEVEL,
   };

@@ -1,6 +1,9 @@
 import type { Logger } from 'pino';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { httpLocateCentre } from '../adapters/locate-centre';
+import { keepSolving, type ListSolver } from '../match/list-service';
+import { keepTending } from '../tickets/tend';
 import { foldCells } from '../map/tiles-repository';
 import { LiveHub } from '../live/hub';
 import { makeApp } from './app';
@@ -16,7 +19,11 @@ export interface RunningServer {
 }
 
 /** Starts the server and resolves once it accepts connections. */
-export async function serve(config: Config, logger: Logger): Promise<RunningServer> {
+export async function serve(
+  config: Config,
+  logger: Logger,
+  { solver = null }: { solver?: ListSolver | null } = {},
+): Promise<RunningServer> {
   const db = openDatabase(config.databaseUrl, { onWarning: (message) => logger.warn({ message }, 'database driver') });
   const sessionPool = openSessionPool(config, (error) => logger.warn({ err: error }, 'session connection lost'));
   const live = new LiveHub(config.databaseUrl, (error) => logger.warn({ err: error }, 'live updates lost'));
@@ -25,7 +32,14 @@ export async function serve(config: Config, logger: Logger): Promise<RunningServ
   const fold = () => void foldCells(db).catch((error: unknown) => logger.warn({ err: error }, 'cells not folded'));
   const folding = setInterval(fold, foldEveryMs);
   folding.unref();
-  const app = makeApp({ config, db, sessionPool, logger, live });
+  const centre = config.locate ? httpLocateCentre(config.locate.url) : null;
+  const stopTending = centre
+    ? keepTending(db, centre, (error) => logger.warn({ err: error }, 'tickets not tended'))
+    : null;
+  const stopSolving = solver
+    ? keepSolving(db, solver, (error) => logger.error({ err: error }, 'list not solved'))
+    : null;
+  const app = makeApp({ config, db, sessionPool, logger, live, centre });
   const server = await new Promise<Server>((resolve, reject) => {
     const listening = app.listen(config.port, config.host, (error?: Error) =>
       error ? reject(error) : resolve(listening),
@@ -37,6 +51,8 @@ export async function serve(config: Config, logger: Logger): Promise<RunningServ
     async stop() {
       const closed = new Promise<void>((resolve) => server.close(() => resolve()));
       clearInterval(folding);
+      await stopTending?.();
+      await stopSolving?.();
       await live.stop();
       server.closeIdleConnections();
       setTimeout(() => server.closeAllConnections(), 2000).unref();

@@ -15,7 +15,7 @@ import {
 } from './repository';
 
 /** Raised whenever the core judges otherwise or keeps more: what was derived before is then worked out again. */
-const version = 2;
+const version = 3;
 
 /** Works out from the records where these spots stand, and stood. */
 export async function derive(db: Db, spotIds: readonly string[]): Promise<DerivedSpot[]> {

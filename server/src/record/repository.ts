@@ -45,6 +45,8 @@ export function recordOfRow(row: RecordRow): KeptRecord {
   } as KeptRecord;
 }
 
+const ofPlaceAlone: readonly FieldRecord['kind'][] = ['ground', 'assessment', 'percolation', 'verdict', 'move'];
+
 /** Adds records that are not here yet. Returns the ids that were added. */
 export async function insertRecords(db: Db, records: readonly NewRecord[]): Promise<Set<string>> {
   if (records.length === 0) return new Set();
@@ -52,7 +54,7 @@ export async function insertRecords(db: Db, records: readonly NewRecord[]): Prom
     id: record.id,
     kind: record.kind,
     spot_id: spotId,
-    tree_id: record.kind === 'ground' || record.kind === 'move' ? null : treeId,
+    tree_id: ofPlaceAlone.includes(record.kind) ? null : treeId,
     facts: JSON.stringify(record.facts),
     recorded_at: record.recordedAt,
     recorded_by: recordedBy,

@@ -1,4 +1,4 @@
-import type { RecordReceipt, Role, SendRecord, User } from '@sombra/contract';
+import { versionedKinds, type RecordReceipt, type Role, type SendRecord, type User } from '@sombra/contract';
 import {
   addDaysTo,
   ConflictError,
@@ -13,7 +13,8 @@ import {
 import type { Knex } from 'knex';
 import { isDeepStrictEqual } from 'node:util';
 import { spotDetail } from '../ground/service';
-import { bumpSpot, lockSpot, placeSpot, type LockedSpot } from '../ground/repository';
+import { requireCover } from '../ground/leave-service';
+import { bumpSpot, lockSpot, placeSpot, setSpecies, type LockedSpot } from '../ground/repository';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
@@ -22,6 +23,10 @@ import { findRecord, insertRecords, isSuperseded, recordOfRow, recordsOfSpots } 
 
 const mayRecord: Readonly<Record<FieldRecord['kind'], readonly Role[]>> = {
   ground: ['coordinator', 'crew_lead', 'inspector'],
+  assessment: ['coordinator', 'crew_lead', 'inspector'],
+  percolation: ['coordinator', 'crew_lead', 'inspector'],
+  verdict: ['coordinator'],
+  choice: ['coordinator'],
   stock: ['coordinator', 'crew_lead'],
   planting: ['coordinator', 'crew_lead'],
   inspection: ['coordinator', 'crew_lead', 'inspector'],
@@ -69,6 +74,7 @@ async function keepOne(trx: Knex.Transaction, user: User, sent: SendRecord, toda
   const { record, device } = sent;
   await insertRecords(trx, [{ spotId: spot.id, treeId: spot.treeId, recordedBy: user.name, device, record }]);
   if (record.kind === 'move' || record.kind === 'retraction') await settlePosition(trx, sent);
+  if (record.kind === 'choice' || record.kind === 'retraction') await settleSpecies(trx, sent, spot.treeId);
   return { id: record.id, stored: true, spotVersion: await bumpSpot(trx, spot.id, user.name) };
 }
 
@@ -79,6 +85,18 @@ async function settlePosition(trx: Knex.Transaction, { spotId, record }: SendRec
   const from = moves.find(({ id }) => id === record.supersedes)?.facts.from;
   const at = ofKind(standing(records), 'move').at(-1)?.facts.to ?? from;
   if (at) await placeSpot(trx, spotId, at);
+}
+
+/** The tree of a spot is of the species chosen last; a choice taken back leaves none. */
+async function settleSpecies(
+  trx: Knex.Transaction,
+  { spotId, record }: SendRecord,
+  treeId: string | null,
+): Promise<void> {
+  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
+  const takenBack = ofKind(records, 'choice').some(({ id }) => id === record.supersedes);
+  if (!treeId || (record.kind === 'retraction' && !takenBack)) return;
+  await setSpecies(trx, treeId, ofKind(standing(records), 'choice').at(-1)?.facts.species ?? null);
 }
 
 function requireSame(sent: SendRecord, kept: FieldRecord, keptSpotId: string): void {
@@ -92,7 +110,7 @@ function requireSame(sent: SendRecord, kept: FieldRecord, keptSpotId: string): v
 
 /** Facts edited at a desk must be based on the newest ones; looks and plantings stand side by side. */
 async function requireVersion(trx: Db, sent: SendRecord, spot: LockedSpot): Promise<void> {
-  if (sent.record.kind !== 'ground' && sent.record.kind !== 'stock') return;
+  if (!versionedKinds.includes(sent.record.kind)) return;
   if (sent.spotVersion === spot.version) return;
   throw new ConflictError(`spot is at version ${spot.version}, got ${sent.spotVersion ?? 'none'}`, 'spotVersion', {
     title: `${spot.changedBy} changed this spot while you were editing it. Nothing of yours was stored yet.`,
@@ -100,9 +118,12 @@ async function requireVersion(trx: Db, sent: SendRecord, spot: LockedSpot): Prom
   });
 }
 
+/** Records about the place alone. */
+const withoutTree: readonly FieldRecord['kind'][] = ['ground', 'assessment', 'percolation', 'verdict', 'move'];
+
 async function requireFits(trx: Db, { record }: SendRecord, spot: LockedSpot, today: IsoDate): Promise<void> {
   if (record.kind === 'retraction') return requireRetractable(trx, record, spot.id);
-  if (record.kind !== 'ground' && record.kind !== 'move' && spot.treeId === null) {
+  if (!withoutTree.includes(record.kind) && spot.treeId === null) {
     throw new InvalidInputError('a tree must be assigned to the spot first', 'record.kind');
   }
   if (record.supersedes !== null) await requireCorrectable(trx, record, spot.id);
@@ -110,7 +131,13 @@ async function requireFits(trx: Db, { record }: SendRecord, spot: LockedSpot, to
   const plantedOn = latestPlanting((await recordsOfSpots(trx, [spot.id])).get(spot.id) ?? []);
   // One day of grace: a phone may live in a time zone ahead of the programme's.
   const lastDay = addDaysTo(today, 1);
-  if (record.kind === 'planting') requireDay('record.facts.plantedOn', record.facts.plantedOn, '1900-01-01', lastDay);
+  if (record.kind === 'planting') {
+    requireDay('record.facts.plantedOn', record.facts.plantedOn, '1900-01-01', lastDay);
+    await requireCover(trx, { spotId: spot.id }, record.facts.plantedOn);
+  }
+  if (plantedOn && (record.kind === 'choice' || record.kind === 'verdict')) {
+    throw new InvalidInputError('a tree stands here already', 'record.kind', { title: 'A tree stands here already' });
+  }
   if (record.kind === 'inspection' || record.kind === 'remedy') {
     if (!plantedOn) throw new InvalidInputError('the tree must be recorded as planted first', 'record.kind');
     if (record.kind === 'inspection')
@@ -141,9 +168,9 @@ async function requireMovable(trx: Db, { facts }: RecordOfKind<'move'>, spotId: 
 /** Only an act that nothing builds on can be taken back: not a correction, not one corrected since. */
 async function requireRetractable(trx: Db, record: RecordOfKind<'retraction'>, spotId: string): Promise<void> {
   const target = record.supersedes ? await findRecord(trx, record.supersedes) : undefined;
-  const retractable: readonly FieldRecord['kind'][] = ['remedy', 'inspection', 'move'];
+  const retractable: readonly FieldRecord['kind'][] = ['remedy', 'inspection', 'move', 'verdict', 'choice'];
   if (!target || target.spot_id !== spotId || !retractable.includes(target.kind) || target.supersedes !== null) {
-    const rule = 'must name a remedy, look or move of this spot that corrects no other';
+    const rule = 'must name a remedy, look, move, verdict or choice of this spot that corrects no other';
     throw new InvalidInputError(rule, 'record.supersedes');
   }
   if (await isSuperseded(trx, target.id)) {

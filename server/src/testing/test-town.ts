@@ -33,7 +33,7 @@ const urlFor = (name: 'TEST_OWNER_URL' | 'TEST_APP_URL', database: string): stri
   return url.replace('DATABASE', database);
 };
 
-export async function openTestTown(): Promise<TestTown> {
+export async function openTestTown(options: { locateUrl?: string } = {}): Promise<TestTown> {
   const database = `town_${randomUUID().replaceAll('-', '')}`;
   const owner = new pg.Client({ connectionString: urlFor('TEST_OWNER_URL', 'postgres') });
   await owner.connect();
@@ -50,7 +50,9 @@ export async function openTestTown(): Promise<TestTown> {
       sessionSecret: 'x'.repeat(40),
       webRoot: undefined,
       position: null,
+      locate: options.locateUrl ? { url: options.locateUrl, simulated: true } : null,
       storageFolder: mkdtempSync(path.join(tmpdir(), 'sombra-storage-')),
+      nurseries: null,
       secureCookies: false,
       logLevel: 'silent',
     },

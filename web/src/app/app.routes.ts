@@ -35,6 +35,21 @@ export const routes: Routes = [
     loadComponent: () => import('./files/import-page').then((m) => m.ImportPage),
   },
   {
+    path: 'tickets',
+    title: 'Locate tickets · Sombra',
+    loadComponent: () => import('./tickets/tickets-page').then((m) => m.TicketsPage),
+  },
+  {
+    path: 'rules',
+    title: 'Rules · Sombra',
+    loadComponent: () => import('./rules/rules-page').then((m) => m.RulesPage),
+  },
+  {
+    path: 'consent/:token',
+    title: 'Consent · Sombra',
+    loadComponent: () => import('./ground/consent-page').then((m) => m.ConsentPage),
+  },
+  {
     path: 'base-map',
     title: 'Base map · Sombra',
     loadComponent: () => import('./map/base-map-page').then((m) => m.BaseMapPage),

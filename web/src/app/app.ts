@@ -14,33 +14,37 @@ import { SignInForm } from './people/sign-in-form';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [RouterOutlet, Rail, RefusedRecords, SeasonBandView, Topbar, Toasts, SignInForm],
   template: `
-    @switch (session.state()) {
-      @case ('asking') {
-        <p class="opening" role="status">Opening Sombra…</p>
-      }
-      @case ('unreachable') {
-        <main class="opening" role="alert">
-          <h1>Sombra cannot be reached</h1>
-          <p>The server or its database does not answer. What you typed is kept on this device.</p>
-          <button type="button" class="btn btn-primary" (click)="session.ask()">Try again</button>
-        </main>
-      }
-      @case ('out') {
-        <s-sign-in-form />
-      }
-      @default {
-        <a class="visually-hidden-focusable skip" href="#work" (click)="toWork($event)">Skip to the work</a>
-        <s-rail />
-        <div class="side">
-          <s-topbar />
-          <s-season-band />
-          <s-refused-records />
-          <main id="work" tabindex="-1"><router-outlet /></main>
-        </div>
-        @if (session.state() === 'expired') {
-          <div class="veil" role="dialog" aria-modal="true" aria-label="Sign in again">
-            <s-sign-in-form [again]="true" />
+    @if (open) {
+      <router-outlet />
+    } @else {
+      @switch (session.state()) {
+        @case ('asking') {
+          <p class="opening" role="status">Opening Sombra…</p>
+        }
+        @case ('unreachable') {
+          <main class="opening" role="alert">
+            <h1>Sombra cannot be reached</h1>
+            <p>The server or its database does not answer. What you typed is kept on this device.</p>
+            <button type="button" class="btn btn-primary" (click)="session.ask()">Try again</button>
+          </main>
+        }
+        @case ('out') {
+          <s-sign-in-form />
+        }
+        @default {
+          <a class="visually-hidden-focusable skip" href="#work" (click)="toWork($event)">Skip to the work</a>
+          <s-rail />
+          <div class="side">
+            <s-topbar />
+            <s-season-band />
+            <s-refused-records />
+            <main id="work" tabindex="-1"><router-outlet /></main>
           </div>
+          @if (session.state() === 'expired') {
+            <div class="veil" role="dialog" aria-modal="true" aria-label="Sign in again">
+              <s-sign-in-form [again]="true" />
+            </div>
+          }
         }
       }
     }
@@ -105,6 +109,8 @@ import { SignInForm } from './people/sign-in-form';
 })
 export class App {
   protected readonly session = inject(SessionService);
+  /** Pages a signed link opens: no account, no frame. */
+  protected readonly open = location.pathname.startsWith('/consent/');
   // The sign-in page has the theme too.
   protected readonly theme = inject(ThemeService);
 

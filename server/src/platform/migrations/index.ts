@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { foundation } from './001-foundation';
 import { town } from './002-town';
+import { groundAndMatch } from './003-ground-and-match';
 
 export interface NamedMigration {
   readonly name: string;
@@ -8,7 +9,7 @@ export interface NamedMigration {
 }
 
 /** In the order they run. Only ever add at the end. */
-const migrations: readonly NamedMigration[] = [foundation, town];
+const migrations: readonly NamedMigration[] = [foundation, town, groundAndMatch];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {
   constructor(private readonly count: number) {}

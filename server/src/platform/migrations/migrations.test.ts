@@ -50,9 +50,9 @@ describe('migration 002', () => {
 
     expect(await db('spot').first('added_on')).toEqual({ added_on: '2025-03-01' });
     expect(await db('spot_period').select('from_day', 'until_day', 'stage', 'lng', 'lat')).toEqual([
-      { from_day: '2025-03-01', until_day: null, stage: 'stock', lng: -25.4, lat: 36.9 },
+      { from_day: '2025-03-01', until_day: null, stage: 'ground', lng: -25.4, lat: 36.9 },
     ]);
-    expect(await db('decision').select('kind')).toEqual([{ kind: 'measure_stock' }]);
+    expect(await db('decision').select('kind')).toEqual([{ kind: 'measure_ground' }]);
     expect(await rebuildAll(db)).toEqual({ spots: 1, differing: [] });
     await db.destroy();
   });
@@ -69,6 +69,46 @@ describe('migration 002', () => {
       practice_id: id,
       planting_windows: [],
     });
+    await db.destroy();
+  });
+});
+
+describe('migration 003', () => {
+  it('takes tickets of before as cleared, and ships rules and species', async () => {
+    const db = await emptyDatabase();
+    await migrate(db, 2);
+    const area = JSON.stringify({
+      type: 'MultiPolygon',
+      coordinates: [
+        [
+          [
+            [-25.4, 36.9],
+            [-25.39, 36.9],
+            [-25.39, 36.91],
+            [-25.4, 36.9],
+          ],
+        ],
+      ],
+    });
+    const id = randomUUID();
+    await db('locate_ticket').insert({
+      id,
+      number: 'LC-1',
+      area: db.raw('st_setsrid(st_geomfromgeojson(?), 4326)', [area]),
+      valid_from: '2026-11-01',
+      valid_until: '2026-11-30',
+    });
+    await migrate(db);
+    expect(await db('locate_ticket').first('number', 'state', 'purpose')).toEqual({
+      number: 'LC-1',
+      state: 'open',
+      purpose: 'Planting',
+    });
+    expect(await db('ticket_reply').select('ticket_id', 'state', 'replied_on')).toEqual([
+      { ticket_id: id, state: 'clear', replied_on: '2026-11-01' },
+    ]);
+    expect(await db('rules').first('version')).toEqual({ version: 1 });
+    expect(await db('species').where({ botanical: 'Quercus suber' }).first('family')).toEqual({ family: 'Fagaceae' });
     await db.destroy();
   });
 });

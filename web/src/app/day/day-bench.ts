@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import { formatQuantity, InvalidInputError, judgeAsBuilt, type PlantingFacts } from '@sombra/core';
+import { digCover, formatQuantity, InvalidInputError, judgeAsBuilt, sayReason, type PlantingFacts } from '@sombra/core';
 import { PitSectionView } from '../pit/pit-section-view';
 import { DayField } from '../fields/day-field';
 import { MeasureField } from '../fields/measure-field';
@@ -74,6 +74,17 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
         }
       </form>
       <div aria-live="polite">
+        @if (cover(); as dig) {
+          <p [class]="dig.kind === 'none' ? 'problem' : 'covered'" [attr.role]="dig.kind === 'none' ? 'alert' : null">
+            <b>{{ dig.kind === 'none' ? 'Nobody may dig here on that day.' : 'Digging is covered on that day.' }}</b>
+            {{ coverWords() }}
+            @if (dig.kind === 'none') {
+              <a [routerLink]="['/ground', store.detail()?.spot?.id]" [queryParams]="{ part: 'leave' }"
+                >See the leave to dig</a
+              >
+            }
+          </p>
+        }
         @if (judgement(); as judged) {
           <div class="verdict">
             <h2>Against the plan</h2>
@@ -120,6 +131,16 @@ export class DayBench extends RecordForm<'planting'> {
     holeWidthMm: new FormControl<number | null>(null),
     firstWaterL: new FormControl<number | null>(null),
   });
+
+  /** Whether the day that is typed is covered; history from before tickets were kept here is not asked. */
+  protected readonly cover = computed(() => {
+    const detail = this.store.detail();
+    const day = this.facts()?.plantedOn ?? this.session.today();
+    return detail && day >= detail.ticketsSince ? digCover(detail.leave, day, detail.rules.ground) : null;
+  });
+  protected readonly coverWords = computed(() =>
+    (this.cover()?.because ?? []).map((reason) => sayReason(reason, this.session.units())).join(' '),
+  );
 
   private readonly plan = computed(() => {
     const plan = this.store.life()?.plan;

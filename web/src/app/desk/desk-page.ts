@@ -62,6 +62,13 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
       @if (acts.problem(); as fault) {
         <s-state-note [problem]="fault" />
       }
+      @for (day of desk.uncovered(); track day.dayId) {
+        <p class="problem">
+          <b>{{ sayDay(day.onDay) }}, {{ day.title }}:</b> nobody may dig at
+          {{ day.spots.length === 1 ? '1 spot' : day.spots.length + ' spots' }} on that day.
+          <a routerLink="/tickets">See the tickets</a>
+        </p>
+      }
       <ol>
         @for (shown of lines(); track shown.key) {
           <li class="one" [class.here]="shown.key === chosenKey()">
@@ -151,6 +158,7 @@ export class DeskPage {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly chosenKey = signal<string | null>(null);
   protected readonly view = inject(ViewState);
+  protected readonly sayDay = sayDay;
   protected readonly acts = inject(BulkActs);
   /** What was, and what may be, can be looked at but not acted on. */
   protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.mayRecord());

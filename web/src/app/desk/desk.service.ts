@@ -20,6 +20,9 @@ export class DeskService {
   readonly problem = this.failed.asReadonly();
   readonly waiting = computed(() => this.latest()?.waiting ?? {});
 
+  /** Planting days with spots nobody may dig at. */
+  readonly uncovered = computed(() => this.latest()?.uncovered ?? []);
+
   constructor() {
     const session = inject(SessionService);
     const outbox = inject(OutboxService);

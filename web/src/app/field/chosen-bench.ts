@@ -1,12 +1,15 @@
 import { HttpClient } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { openRemedyListSchema, type OpenRemedy, type SpotLine } from '@sombra/contract';
 import { levelNames, recordsUpTo, remedyWords, spotLife, stageNames, type FieldRecord } from '@sombra/core';
-import { catchError, debounceTime, forkJoin, map, merge, of, switchMap, type Observable } from 'rxjs';
+import { catchError, debounceTime, firstValueFrom, forkJoin, map, merge, of, switchMap, type Observable } from 'rxjs';
+import { readProblem, sayProblem } from '../frame/problem';
 import { StateNote } from '../frame/state-note';
+import { ToastsService } from '../frame/toasts.service';
 import { ViewState } from '../frame/view-state.service';
+import { GroundService } from '../ground/ground.service';
 import { SessionService } from '../people/session.service';
 import { readSpotDetail } from '../spot/spot-store';
 import { BulkActs } from './bulk-acts.service';
@@ -39,6 +42,16 @@ const mostCompared = 3;
           <button type="button" class="btn btn-primary" [disabled]="acts.busy()" (click)="settle()">
             Done today on {{ targets().length }}
           </button>
+        }
+        @if (unplanted().length > 0 && mayRaise()) {
+          <button type="button" class="btn btn-outline-primary" [disabled]="acts.busy()" (click)="raiseTicket()">
+            Raise a locate ticket for {{ unplanted().length }}
+          </button>
+        }
+        @if (forList().length > 0) {
+          <a class="btn btn-outline-primary" routerLink="/lists" [queryParams]="{ spots: listParam() }"
+            >Season's list for {{ forList().length }}</a
+          >
         }
         @if (unplanted().length > 0) {
           <button type="button" class="btn btn-outline-primary" [disabled]="acts.busy()" (click)="withdraw()">
@@ -125,6 +138,9 @@ export class ChosenBench {
   protected readonly view = inject(ViewState);
   private readonly session = inject(SessionService);
   private readonly http = inject(HttpClient);
+  private readonly ground = inject(GroundService);
+  private readonly toasts = inject(ToastsService);
+  private readonly router = inject(Router);
   protected readonly stageNames = stageNames;
   protected readonly remedy = signal<string>('');
   private readonly details = signal<readonly Compared[]>([]);
@@ -132,6 +148,16 @@ export class ChosenBench {
   protected readonly first = computed(() => this.chosen.chosen().slice(0, 60));
   protected readonly unplanted = computed(() => this.chosen.chosen().filter(({ plantedOn }) => plantedOn === null));
   protected readonly mayAct = this.session.mayRecord;
+  protected readonly mayRaise = computed(() =>
+    ['coordinator', 'crew_lead', 'administrator'].includes(this.session.user()?.role ?? ''),
+  );
+  /** Places that wait for their species: what a season's list is made for. */
+  protected readonly forList = computed(() => this.chosen.chosen().filter(({ stage }) => stage === 'match'));
+  protected readonly listParam = computed(() =>
+    this.forList()
+      .map(({ spotId }) => spotId)
+      .join(','),
+  );
   protected readonly compared = computed(() => (this.chosen.count() <= mostCompared ? this.details() : []));
 
   protected readonly summary = computed(() => {
@@ -193,6 +219,18 @@ export class ChosenBench {
         }),
       );
     return forkJoin(lines.map(read)).pipe(catchError(() => of([])));
+  }
+
+  protected async raiseTicket(): Promise<void> {
+    const spots = this.unplanted();
+    const places = [...new Set(spots.map(({ place }) => place))].slice(0, 2).join(' and ');
+    try {
+      const ask = { purpose: `Planting, ${places}`, spotIds: spots.map(({ spotId }) => spotId), renews: null };
+      const ticket = await firstValueFrom(this.ground.raise(ask));
+      void this.router.navigate(['/tickets'], { queryParams: { ticket: ticket.id } });
+    } catch (error) {
+      this.toasts.say(sayProblem(readProblem(error)));
+    }
   }
 
   protected async settle(): Promise<void> {

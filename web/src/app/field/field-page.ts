@@ -21,7 +21,7 @@ import { LiveService } from '../frame/live.service';
 import type { OpenStage } from '../frame/open-stages';
 import { StateNote } from '../frame/state-note';
 import { ViewState } from '../frame/view-state.service';
-import { GroundBench } from '../ground/ground-bench';
+import { GroundStage } from '../ground/ground-stage';
 import { InspectBench } from '../inspect/inspect-bench';
 import { MapView } from '../map/map-view';
 import { OutboxService } from '../offline/outbox.service';
@@ -44,6 +44,7 @@ import { ViewMenu } from './view-menu';
 
 const empty: Readonly<Record<OpenStage, string>> = {
   ground: 'No spot waits for measuring.',
+  match: 'No place waits for its species.',
   stock: 'No tree waits for its measures.',
   pit: 'Every measured tree has a pit plan.',
   day: 'No tree is ready to plant.',
@@ -59,7 +60,7 @@ type Showing = (typeof showings)[number];
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     RouterLink,
-    GroundBench,
+    GroundStage,
     PitBench,
     DayBench,
     InspectBench,

@@ -10,6 +10,10 @@ import { readProblem, sayProblem } from './problem';
 
 const benches: Readonly<Record<RecordKind, OpenStage>> = {
   ground: 'ground',
+  assessment: 'ground',
+  percolation: 'ground',
+  verdict: 'ground',
+  choice: 'match',
   stock: 'stock',
   planting: 'day',
   inspection: 'inspect',

@@ -67,6 +67,8 @@ const themeNames: Readonly<Record<Theme, string>> = {
             </button>
           }
           <div class="dropdown-divider"></div>
+          <a ngbDropdownItem routerLink="/tickets">Locate tickets</a>
+          <a ngbDropdownItem routerLink="/rules">Rules of the programme</a>
           @if (canDraw()) {
             <a ngbDropdownItem routerLink="/base-map">Base map</a>
           }

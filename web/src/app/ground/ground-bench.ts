@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
 import {
@@ -13,21 +13,21 @@ import {
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { MeasureField } from '../fields/measure-field';
 import { BecauseList } from '../frame/because-list';
+import { ViewState } from '../frame/view-state.service';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
 import { RecordSender } from '../spot/record-sender';
-import { SpotHead } from '../spot/spot-head';
+import { FeelTestField } from './feel-test-field';
 import { PercolationField, readRows, type PercolationRows } from './percolation-field';
 
 /** What was measured at a spot, and what that means for planting there. */
 @Component({
   selector: 's-ground-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ReactiveFormsModule, ChoiceField, MeasureField, BecauseList, FormFoot, SpotHead, PercolationField],
+  imports: [ReactiveFormsModule, ChoiceField, MeasureField, BecauseList, FormFoot, FeelTestField, PercolationField],
   providers: [RecordSender, FormDraft],
   template: `
-    <s-spot-head />
     <form [formGroup]="form" (ngSubmit)="submit()" novalidate>
       <div class="columns">
         <div>
@@ -37,6 +37,12 @@ import { PercolationField, readRows, type PercolationRows } from './percolation-
             [choices]="soils"
             [fault]="sender.faultIn('soil')"
           />
+          <button type="button" class="btn btn-link" [attr.aria-expanded]="feeling()" (click)="feeling.set(!feeling())">
+            <i class="bi bi-hand-index" aria-hidden="true"></i> Guide me by feel
+          </button>
+          @if (feeling()) {
+            <s-feel-test (chosen)="felt($event)" />
+          }
           <s-choice-field formControlName="stony" label="Stony or rubble" [choices]="yesNo" />
           <s-choice-field formControlName="compacted" label="Compacted, the probe stops by hand" [choices]="yesNo" />
         </div>
@@ -115,6 +121,8 @@ import { PercolationField, readRows, type PercolationRows } from './percolation-
 export class GroundBench extends RecordForm<'ground'> {
   protected readonly kind = 'ground';
   private readonly router = inject(Router);
+  private readonly view = inject(ViewState);
+  protected readonly feeling = signal(false);
   protected readonly soils = choicesOf(soilNames);
   protected readonly yesNo = choicesOf({ no: 'No', yes: 'Yes' });
   protected readonly strips = choicesOf({ open: 'Open lawn', strip: 'Strip' });
@@ -150,6 +158,12 @@ export class GroundBench extends RecordForm<'ground'> {
   constructor() {
     super();
     this.start();
+  }
+
+  protected felt(soil: SoilClass): void {
+    this.form.patchValue({ soil });
+    this.form.markAsDirty();
+    this.feeling.set(false);
   }
 
   protected stored(): object {
@@ -193,6 +207,9 @@ export class GroundBench extends RecordForm<'ground'> {
   protected async submit(): Promise<void> {
     const id = this.store.detail()?.spot.id;
     if (!(await this.save('Ground facts stored.'))) return;
-    if (this.gaps().length === 0) void this.router.navigate(['/stock', id]);
+    if (this.gaps().length > 0) return;
+    // Where the tree is bought already the place was decided on; else its surroundings come next.
+    if (this.store.life()?.stock) void this.router.navigate(['/stock', id]);
+    else this.view.set({ part: 'around' });
   }
 }

@@ -15,6 +15,11 @@ const layerWords: Readonly<Record<BaseLayer, string>> = {
   building: 'Buildings: areas with height_m',
   tram: 'Tram: lines',
   wire: 'Overhead wires: lines with height_m',
+  kerb: 'Kerbs: lines',
+  driveway: 'Driveways: areas or lines',
+  hydrant: 'Hydrants: points',
+  lamp: 'Lamp posts: points',
+  sign: 'Signs: points',
 };
 
 /** The programme's own base map: a GeoJSON file for each layer, or one PMTiles file for all. */

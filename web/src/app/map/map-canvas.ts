@@ -164,7 +164,15 @@ export class MapCanvas {
     this.put('noticed', [...chosen.map((at) => point(at, 'chosen')), ...(open ? [point(open, 'open')] : [])]);
   }
 
-  book({ days, tickets }: Booked): void {
+  book({ days, tickets, zones }: Booked): void {
+    this.put(
+      'zones',
+      zones.flatMap(({ utility, toleranceMm, rings }) =>
+        rings.map((ring) =>
+          feature({ type: 'Polygon', coordinates: [ring] }, { name: `${utility}: hand-dig ${toleranceMm} mm` }),
+        ),
+      ),
+    );
     this.put(
       'tickets',
       tickets.flatMap(({ number, validUntil, area }) =>

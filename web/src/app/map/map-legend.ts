@@ -12,6 +12,7 @@ const shown: readonly { readonly mark: Mark; readonly says: string }[] = [
   { mark: { stage: 'inspect', level: 'act', probe: 'moist' }, says: 'act' },
   { mark: { stage: 'inspect', level: 'urgent', probe: 'moist' }, says: 'urgent' },
   { mark: { stage: 'ground', level: 'good', probe: 'unknown' }, says: 'spot: measure the ground' },
+  { mark: { stage: 'match', level: 'good', probe: 'unknown' }, says: 'choose the species' },
   { mark: { stage: 'stock', level: 'good', probe: 'unknown' }, says: 'measure the stock' },
   { mark: { stage: 'pit', level: 'good', probe: 'unknown' }, says: 'no pit plan' },
   { mark: { stage: 'day', level: 'good', probe: 'unknown' }, says: 'ready to plant' },

@@ -14,17 +14,19 @@ import {
   ViewEncapsulation,
 } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { Router } from '@angular/router';
 import type { Booked, Problem, SpotFilter } from '@sombra/contract';
 import { formatQuantity } from '@sombra/core';
 import { catchError, firstValueFrom, merge, of, switchMap } from 'rxjs';
 import { BulkActs } from '../field/bulk-acts.service';
 import { ChosenService, mostChosen } from '../field/chosen.service';
 import { LiveService } from '../frame/live.service';
-import { readProblem } from '../frame/problem';
+import { readProblem, sayProblem } from '../frame/problem';
 import { StateNote } from '../frame/state-note';
 import { ThemeService } from '../frame/theme.service';
 import { ToastsService } from '../frame/toasts.service';
 import { ViewState } from '../frame/view-state.service';
+import { GroundService } from '../ground/ground.service';
 import { OutboxService } from '../offline/outbox.service';
 import { SessionService } from '../people/session.service';
 import { SpotListService } from '../spot/spot-list.service';
@@ -57,6 +59,8 @@ export class MapView {
   protected readonly store = inject(SpotStore);
   private readonly maps = inject(MapService);
   private readonly lists = inject(SpotListService);
+  private readonly ground = inject(GroundService);
+  private readonly router = inject(Router);
   private readonly toasts = inject(ToastsService);
   private readonly session = inject(SessionService);
   private readonly theme = inject(ThemeService);
@@ -69,7 +73,7 @@ export class MapView {
   protected readonly picked = signal<LngLat | null>(null);
   protected readonly measured = signal<readonly LngLat[]>([]);
   protected readonly ring = signal<readonly LngLat[] | null>(null);
-  protected readonly booked = signal<Booked>({ days: [], tickets: [] });
+  protected readonly booked = signal<Booked>({ days: [], tickets: [], zones: [] });
   protected readonly sheet = signal<{ readonly picture: string; readonly widthM: number } | null>(null);
   private canvas: MapCanvas | null = null;
   private endLasso: (() => void) | null = null;
@@ -111,11 +115,11 @@ export class MapView {
       if (this.ready()) this.canvas?.notice(open, chosen);
     });
     effect(() => {
-      const { days, tickets } = this.booked();
+      const { days, tickets, zones } = this.booked();
       // Rings belong to spots that are shown: those that wait for their planting day.
       const stages = this.filter().stage;
       const shown = !stages || stages.includes('day') ? days : [];
-      if (this.ready()) this.canvas?.book({ days: shown, tickets });
+      if (this.ready()) this.canvas?.book({ days: shown, tickets, zones });
     });
     effect(() => {
       const at = this.store.detail()?.spot.position;
@@ -222,6 +226,20 @@ export class MapView {
     const ring = this.ring();
     if (ring) this.view.set({ area: ring.map((corner) => corner.join(',')).join(';') });
     this.ring.set(null);
+  }
+
+  /** Raises a locate ticket for the area just drawn. */
+  protected async raiseTicket(): Promise<void> {
+    const ring = this.ring();
+    if (!ring) return;
+    try {
+      const ask = { purpose: 'Planting', ring: ring.map(([lng, lat]): [number, number] => [lng, lat]), renews: null };
+      const ticket = await firstValueFrom(this.ground.raise(ask));
+      this.ring.set(null);
+      void this.router.navigate(['/tickets'], { queryParams: { ticket: ticket.id } });
+    } catch (error) {
+      this.toasts.say(sayProblem(readProblem(error)));
+    }
   }
 
   protected async locate(): Promise<void> {

@@ -28,7 +28,7 @@ export function allMarks(): Mark[] {
   const probes: readonly MarkProbe[] = [...probeClasses, 'unknown'];
   const levels: readonly Level[] = ['good', 'watch', 'act', 'urgent'];
   const trees = levels.flatMap((level) => probes.map((probe) => ({ stage: 'inspect' as const, level, probe })));
-  const spots = (['ground', 'stock', 'pit', 'day'] as const).map((stage) => ({
+  const spots = (['ground', 'match', 'stock', 'pit', 'day'] as const).map((stage) => ({
     stage,
     level: 'good' as const,
     probe: 'unknown' as const,
@@ -103,7 +103,7 @@ function fillGlass(context: CanvasRenderingContext2D, radius: number, share: num
   context.restore();
 }
 
-/** Ground: an empty square. Stock: half full. Pit: crossed. Day: full, ready to plant. */
+/** Ground: an empty square. Match: a seed in it. Stock: half full. Pit: crossed. Day: full, ready to plant. */
 function drawSpot(context: CanvasRenderingContext2D, stage: Stage, colours: Palette): void {
   const half = 5.6;
   context.fillStyle = colours.sheet;
@@ -114,6 +114,12 @@ function drawSpot(context: CanvasRenderingContext2D, stage: Stage, colours: Pale
   context.strokeStyle = colours.ink;
   context.lineWidth = 1.7;
   context.strokeRect(-half, -half, 2 * half, 2 * half);
+  if (stage === 'match') {
+    context.fillStyle = colours.leaf;
+    context.beginPath();
+    context.arc(0, 0, 2.6, 0, 2 * Math.PI);
+    context.fill();
+  }
   if (stage !== 'pit') return;
   context.beginPath();
   context.moveTo(-half, -half);

@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import type { Problem, SpotDetail } from '@sombra/contract';
+import { versionedKinds, type Problem, type SpotDetail } from '@sombra/contract';
 import { remedyWords, type FieldRecord, type RecordFacts, type RecordKind, type RemedyCode } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { DeskService } from '../desk/desk.service';
@@ -52,7 +52,7 @@ export class RecordSender {
       supersedes: sending.supersedes,
       facts: sending.facts,
     } as FieldRecord;
-    const needsVersion = sending.kind === 'ground' || sending.kind === 'stock';
+    const needsVersion = versionedKinds.includes(sending.kind);
     const spotVersion = needsVersion ? detail.spot.version : null;
     const delivery = await this.outbox.deliver({ spotId: detail.spot.id, device: 'browser', spotVersion, record });
     this.busyNow.set(false);
@@ -80,7 +80,8 @@ export class RecordSender {
 
   /** An act can be taken back for a minute: by a record that says so, never by deleting. */
   private undoOf(spotId: string, made: FieldRecord): ToastAct | null {
-    if ((made.kind !== 'remedy' && made.kind !== 'move') || made.supersedes !== null) return null;
+    const undoable: readonly RecordKind[] = ['remedy', 'move', 'verdict', 'choice'];
+    if (!undoable.includes(made.kind) || made.supersedes !== null) return null;
     const facts = { reason: 'taken back at once' };
     const take = async () => {
       const record: FieldRecord = {

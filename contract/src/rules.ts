@@ -1,0 +1,74 @@
+import { fitParts, siteThings, type GroundRules, type MatchRules } from '@sombra/core';
+import * as z from 'zod';
+
+const metres = z.number().min(0).max(100);
+const mm = z.number().min(0).max(10_000);
+const pct = z.number().min(0).max(100);
+const bySize = z.strictObject({ small: metres, medium: metres, large: metres });
+const rising = (sizes: { small: number; medium: number; large: number }) =>
+  sizes.small <= sizes.medium && sizes.medium <= sizes.large;
+const risingBySize = bySize.refine(rising, { error: 'must not ask less of a larger tree' });
+
+export const groundRulesSchema = z
+  .strictObject({
+    version: z.int().min(1),
+    smallToM: z.number().min(2).max(30),
+    mediumToM: z.number().min(2).max(60),
+    leastM: z.strictObject(
+      Object.fromEntries(siteThings.map((thing) => [thing, risingBySize])) as Record<
+        (typeof siteThings)[number],
+        typeof risingBySize
+      >,
+    ),
+    wireHeadroomM: metres,
+    leastStripMm: z
+      .strictObject({ small: mm, medium: mm, large: mm })
+      .refine(rising, { error: 'must not ask less of a larger tree' }),
+    soilM3PerCrownM2: z.number().min(0.05).max(3),
+    soilDepthMm: z.strictObject({ assumed: z.number().min(100).max(3000), most: z.number().min(100).max(3000) }),
+    probeStopsMm: mm,
+    saltMostDsM: z.number().min(0).max(60),
+    sunLeastH: z.number().min(0).max(24),
+    presoakMin: z.number().min(0).max(2880),
+    ticket: z.strictObject({
+      leadWorkingDays: z.int().min(0).max(30),
+      validDays: z.int().min(1).max(365),
+      renewWorkingDays: z.int().min(0).max(30),
+      toleranceMm: mm,
+      digRadiusM: z.number().min(0.5).max(20),
+    }),
+    holidays: z
+      .array(z.string().regex(/^(\d{4}-)?(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'must be YYYY-MM-DD or MM-DD'))
+      .max(200),
+  })
+  .refine(({ smallToM, mediumToM }) => smallToM < mediumToM, {
+    error: 'must be more than where small trees end',
+    path: ['mediumToM'],
+  }) satisfies z.ZodType<GroundRules>;
+
+const weight = z.number().min(0).max(10);
+export const matchRulesSchema = z.strictObject({
+  weights: z.strictObject(
+    Object.fromEntries(fitParts.map((part) => [part, weight])) as Record<(typeof fitParts)[number], typeof weight>,
+  ),
+  climate: z.strictObject({ lowestC: z.number().min(-50).max(20), hotSummers: z.boolean(), drySummers: z.boolean() }),
+  nativeWords: z.array(z.string().trim().min(2).max(40)).max(20),
+  diversity: z.strictObject({ speciesPct: pct, genusPct: pct, familyPct: pct }),
+  leastSoilShare: z.number().min(0).max(1),
+  leastFit: z.number().min(0).max(1),
+  currency: z.string().regex(/^[A-Z]{3}$/, 'must be three capital letters'),
+}) satisfies z.ZodType<MatchRules>;
+
+/** The programme's rules, one version after another. */
+export const rulesSchema = z.strictObject({ ground: groundRulesSchema, match: matchRulesSchema });
+export interface Rules {
+  readonly ground: GroundRules;
+  readonly match: MatchRules;
+}
+
+export const keptRulesSchema = z.object({ rules: rulesSchema, madeBy: z.string(), madeAt: z.string() });
+export interface KeptRules {
+  readonly rules: Rules;
+  readonly madeBy: string;
+  readonly madeAt: string;
+}

@@ -1,0 +1,107 @@
+import type { MapDistance, Neighbour, Surroundings } from '@sombra/contract';
+import type { SiteThing } from '@sombra/core';
+import type { Db } from '../platform/db';
+
+/** Farther than this nothing matters to a tree. m */
+const reachM = 60;
+
+/** Layers a distance is read off, and the thing each stands for. */
+const measured: readonly (readonly [layer: string, thing: SiteThing])[] = [
+  ['building', 'building'],
+  ['wire', 'wire'],
+  ['kerb', 'kerb'],
+  ['hydrant', 'hydrant'],
+  ['driveway', 'driveway'],
+  ['lamp', 'lamp'],
+  ['sign', 'sign'],
+];
+
+const here = `(select position from spot where id = ?)`;
+const geography = (geom: string) => `st_transform(${geom}, 4326)::geography`;
+/** About `reachM` in the map's own metres, wide enough up to 66° north and south. */
+const nearby = `st_expand(st_transform(${here}, 3857), ${reachM * 2.5})`;
+
+/** What stands around a spot, read off the base map on the ellipsoid; to be corrected by tape. */
+export async function surroundingsOf(db: Db, spotId: string): Promise<Surroundings> {
+  const [distances, junction, neighbours, street, layers] = await Promise.all([
+    nearestThings(db, spotId),
+    nearestJunction(db, spotId),
+    neighbourTrees(db, spotId),
+    wayToStreet(db, spotId),
+    db('base_layer').pluck('layer') as unknown as Promise<string[]>,
+  ]);
+  const nextTree = neighbours[0];
+  return {
+    distances: [
+      ...distances,
+      ...(junction === null ? [] : [{ thing: 'junction' as const, distanceM: junction, heightM: null }]),
+      ...(nextTree ? [{ thing: 'tree' as const, distanceM: nextTree.distanceM, heightM: null }] : []),
+    ],
+    neighbours,
+    streetDeg: street,
+    layersMissing: measured.map(([layer]) => layer).filter((layer) => !layers.includes(layer)),
+  };
+}
+
+async function nearestThings(db: Db, spotId: string): Promise<MapDistance[]> {
+  const { rows } = await db.raw<{ rows: { layer: string; distance_m: number; height_m: number | null }[] }>(
+    `select distinct on (layer) layer, height_m, st_distance(${geography('geom')}, ${here}::geography) as distance_m
+     from base_feature where layer = any(?) and geom && ${nearby}
+     order by layer, distance_m`,
+    [spotId, measured.map(([layer]) => layer), spotId],
+  );
+  return rows
+    .filter(({ distance_m }) => distance_m <= reachM)
+    .map(({ layer, distance_m, height_m }) => ({
+      thing: measured.find(([name]) => name === layer)?.[1] ?? 'building',
+      distanceM: round(distance_m),
+      heightM: height_m,
+    }));
+}
+
+/** Distance to the nearest crossing of two kerbs; of two street middles where no kerbs are drawn. */
+async function nearestJunction(db: Db, spotId: string): Promise<number | null> {
+  const { rows } = await db.raw<{ rows: { distance_m: number | null }[] }>(
+    `with near as (
+       select id, layer, geom from base_feature where layer in ('kerb','street') and geom && ${nearby}
+     ), used as (
+       select * from near where layer = (select case when count(*) > 0 then 'kerb' else 'street' end from near where layer = 'kerb')
+     )
+     select min(st_distance(${geography('st_intersection(a.geom, b.geom)')}, ${here}::geography)) as distance_m
+     from used a join used b on a.id < b.id and st_crosses(a.geom, b.geom)`,
+    [spotId, spotId],
+  );
+  const metres = rows[0]?.distance_m ?? null;
+  return metres !== null && metres <= reachM ? round(metres) : null;
+}
+
+async function neighbourTrees(db: Db, spotId: string): Promise<Neighbour[]> {
+  const { rows } = await db.raw<{ rows: Neighbour[] }>(
+    `select period.spot_id as "spotId", spot.ref, tree.species,
+       st_distance(spot.position::geography, ${here}::geography) as "distanceM",
+       coalesce(period.crown_m, 0) as "crownNowM",
+       coalesce(((species.body->'spreadM'->>'min')::float + (species.body->'spreadM'->>'max')::float) / 2, 8) as "crownMatureM"
+     from spot_period period
+     join spot on spot.id = period.spot_id
+     left join tree on tree.spot_id = spot.id and tree.standing
+     left join species on species.botanical = tree.species
+     where period.until_day is null and period.planted_on is not null and period.spot_id <> ?
+       and st_dwithin(period.at, st_transform(${here}, 3857), ${reachM / 2})
+     order by 4 limit 6`,
+    [spotId, spotId, spotId],
+  );
+  return rows.map((row) => ({ ...row, distanceM: round(row.distanceM), crownNowM: round(row.crownNowM) }));
+}
+
+async function wayToStreet(db: Db, spotId: string): Promise<number | null> {
+  const { rows } = await db.raw<{ rows: { bearing: number | null }[] }>(
+    `select degrees(st_azimuth(${here}::geography, st_closestpoint(st_transform(geom, 4326), ${here})::geography)) as bearing
+     from base_feature where layer = 'street' and geom && ${nearby}
+     order by geom <-> st_transform(${here}, 3857) limit 1`,
+    [spotId, spotId, spotId, spotId],
+  );
+  const bearing = rows[0]?.bearing ?? null;
+  return bearing === null ? null : Math.round(bearing);
+}
+
+const round = (metres: number): number => Math.round(metres * 100) / 100;

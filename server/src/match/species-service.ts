@@ -1,0 +1,172 @@
+import {
+  offerColumns,
+  readOfferCells,
+  readSpeciesCells,
+  speciesCells,
+  speciesColumns,
+  type Offers,
+  type RowRead,
+  type RowReport,
+  type SaveSpecies,
+  type User,
+} from '@sombra/contract';
+import { ConflictError, InvalidInputError, requireSpecies, type Species } from '@sombra/core';
+import type { Knex } from 'knex';
+import { isDeepStrictEqual } from 'node:util';
+import Papa from 'papaparse';
+import { v7 as uuidv7 } from 'uuid';
+import type { NurseryService } from '../adapters/nursery';
+import { programmeToday } from '../people/service';
+import { asActor } from '../platform/db';
+import { requireRole } from '../platform/sessions';
+import { allOffers, findSpecies, keepSpecies, replaceOffers, speciesLibrary, type NewOffer } from './repository';
+
+const mayEdit = (user: User): void => requireRole(user, ['coordinator'], 'change the species library');
+const mostRows = 5000;
+
+/** Keeps a species, new or changed. @throws ConflictError where it was changed or made by somebody else first */
+export async function saveSpecies(db: Knex, user: User, { species, version }: SaveSpecies): Promise<void> {
+  mayEdit(user);
+  requireSpecies(species);
+  await asActor(db, user.name, async (trx) => {
+    const kept = await findSpecies(trx, species.botanical);
+    if ((kept?.version ?? 0) !== version) {
+      throw new ConflictError(`species is at version ${kept?.version ?? 0}, got ${version}`, 'version', {
+        title: kept ? 'Someone changed this species first; yours was not stored' : 'This species is not in the library',
+        current: kept,
+      });
+    }
+    await keepSpecies(trx, species, version + 1, user.name);
+  });
+}
+
+export async function speciesCsv(db: Knex): Promise<string> {
+  const rows = (await speciesLibrary(db)).map((species) => speciesCells(species));
+  return `${Papa.unparse({ fields: [...speciesColumns], data: rows.map((cells) => speciesColumns.map((column) => cells[column])) }, { newline: '\r\n' })}\r\n`;
+}
+
+interface RowsRead<T> {
+  readonly good: readonly { readonly row: number; readonly value: T }[];
+  readonly issues: RowReport['issues'];
+}
+
+/** Reads a CSV by its header; faults are told by row and column, rows are counted as a spreadsheet does. */
+function readRows<T>(
+  bytes: Uint8Array,
+  columns: readonly string[],
+  read: (cells: Readonly<Partial<Record<string, string>>>) => RowRead<T>,
+): RowsRead<T> {
+  let text: string;
+  try {
+    text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    throw new InvalidInputError('file must be CSV in UTF-8', 'file', { title: 'The file is not CSV in UTF-8' });
+  }
+  const { data, meta } = Papa.parse<Record<string, string>>(text.trim(), {
+    header: true,
+    skipEmptyLines: 'greedy',
+    delimiter: '',
+  });
+  const missing = columns.filter((column) => !(meta.fields ?? []).includes(column));
+  if (missing.length > 0) {
+    throw new InvalidInputError(`the columns ${missing.join(', ')} are missing`, 'file', {
+      title: `The file lacks the column${missing.length > 1 ? 's' : ''} ${missing.join(', ')}; its first row must name the columns`,
+    });
+  }
+  if (data.length > mostRows)
+    throw new InvalidInputError(`file holds ${data.length} rows; the limit is ${mostRows}`, 'file');
+  const good: { row: number; value: T }[] = [];
+  const issues: RowReport['issues'] = [];
+  data.forEach((cells, i) => {
+    const result = read(cells);
+    if (result.ok) good.push({ row: i + 2, value: result.value });
+    else issues.push(...result.faults.map((fault) => ({ row: i + 2, ...fault })));
+  });
+  return { good, issues };
+}
+
+/** Rows that say the same thing twice: the first stands, each later one is named. */
+function refuseDuplicates<T>(read: RowsRead<T>, column: string, keyOf: (value: T) => string): RowsRead<T> {
+  const first = new Map<string, number>();
+  const good: { row: number; value: T }[] = [];
+  const issues = [...read.issues];
+  for (const { row, value } of read.good) {
+    const before = first.get(keyOf(value));
+    if (before === undefined) {
+      first.set(keyOf(value), row);
+      good.push({ row, value });
+    } else issues.push({ row, column, message: `says again what row ${before} says; one of the two has to go` });
+  }
+  return { good, issues };
+}
+
+/** Takes species out of a file: new ones are added, known ones changed; one transaction, bad rows named and left. */
+export async function importSpecies(db: Knex, user: User, bytes: Uint8Array): Promise<RowReport> {
+  mayEdit(user);
+  const read = refuseDuplicates(
+    readRows<Species>(bytes, ['botanical'], readSpeciesCells),
+    'botanical',
+    ({ botanical }) => botanical,
+  );
+  return asActor(db, user.name, async (trx) => {
+    let [written, same] = [0, 0];
+    for (const { value } of read.good) {
+      const kept = await findSpecies(trx, value.botanical);
+      if (kept && isDeepStrictEqual(kept.species, value)) same += 1;
+      else {
+        await keepSpecies(trx, value, (kept?.version ?? 0) + 1, user.name);
+        written += 1;
+      }
+    }
+    return { written, same, issues: [...read.issues].sort((a, b) => a.row - b.row) };
+  });
+}
+
+/**
+ * Takes a nursery's availability list in the place of its last one. A list with a row that cannot be read, or with
+ * the same tree twice, is refused whole: half a list would look like a nursery that sold out.
+ */
+export async function importOffers(db: Knex, user: User, nursery: string, bytes: Uint8Array): Promise<RowReport> {
+  requireRole(user, ['coordinator'], 'read an availability list');
+  const required = offerColumns.filter((column) => column !== 'height_m');
+  const read = refuseDuplicates(
+    readRows(bytes, required, readOfferCells),
+    'species',
+    (row) => `${row.species}/${row.stock_kind}/${row.caliper_mm}`,
+  );
+  const issues = [...read.issues].sort((a, b) => a.row - b.row);
+  if (issues.length > 0) return { written: 0, same: 0, issues };
+  const offers = read.good.map(({ value }): NewOffer => ({
+    id: uuidv7(),
+    species: value.species,
+    stockKind: value.stock_kind,
+    caliperMm: value.caliper_mm,
+    heightM: value.height_m,
+    price: value.price,
+    available: value.available,
+  }));
+  const listDay = await programmeToday(db);
+  await asActor(db, user.name, (trx) => replaceOffers(trx, { id: uuidv7(), name: nursery, listDay }, offers));
+  return { written: offers.length, same: 0, issues };
+}
+
+/** Asks the nursery service for every list it has. @throws ConflictError where it cannot be reached */
+export async function readNurseries(db: Knex, user: User, service: NurseryService | null): Promise<Offers> {
+  requireRole(user, ['coordinator'], 'read the availability lists');
+  const lists = service ? await service.lists() : null;
+  if (!lists) {
+    throw new ConflictError('the nursery service does not answer', 'nursery', {
+      title: 'The nursery service does not answer; the lists you have are unchanged',
+    });
+  }
+  for (const { nursery, csv } of lists) {
+    const { issues } = await importOffers(db, user, nursery, csv);
+    const first = issues[0];
+    if (first) {
+      throw new ConflictError(`list of ${nursery}, row ${first.row}, ${first.column}: ${first.message}`, 'nursery', {
+        title: `The list of ${nursery} cannot be read: row ${first.row}, ${first.column} ${first.message}`,
+      });
+    }
+  }
+  return allOffers(db);
+}

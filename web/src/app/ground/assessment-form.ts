@@ -1,0 +1,185 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import type { MapDistance, Surroundings } from '@sombra/contract';
+import {
+  compassPoint,
+  formatQuantity,
+  ownerNames,
+  siteThingNames,
+  siteThings,
+  windNames,
+  wishes,
+  wishNames,
+  type Assessment,
+  type Clearance,
+  type GroundOwner,
+  type SiteThing,
+  type WindExposure,
+  type Wish,
+} from '@sombra/core';
+import { firstValueFrom } from 'rxjs';
+import { ChoiceField, choicesOf } from '../fields/choice-field';
+import { DayField } from '../fields/day-field';
+import { MeasureField } from '../fields/measure-field';
+import { ViewState } from '../frame/view-state.service';
+import { FormDraft } from '../spot/form-draft';
+import { FormFoot } from '../spot/form-foot';
+import { RecordForm } from '../spot/record-form';
+import { RecordSender } from '../spot/record-sender';
+import { GroundService } from './ground.service';
+
+/** What stands around a spot: distances proposed by the map and corrected by tape, soil, sun, wind and wishes. */
+@Component({
+  selector: 's-assessment-form',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ReactiveFormsModule, ChoiceField, DayField, MeasureField, FormFoot],
+  providers: [RecordSender, FormDraft],
+  templateUrl: './assessment-form.html',
+  styleUrl: './assessment-form.scss',
+})
+export class AssessmentForm extends RecordForm<'assessment'> {
+  protected readonly kind = 'assessment';
+  private readonly doors = inject(GroundService);
+  private readonly view = inject(ViewState);
+  protected readonly things = siteThings;
+  protected readonly thingNames = siteThingNames;
+  protected readonly owners = choicesOf(ownerNames);
+  protected readonly winds = choicesOf(windNames);
+  protected readonly wishList = wishes;
+  protected readonly wishNames = wishNames;
+  protected readonly yesNo = choicesOf({ no: 'No', yes: 'Yes' });
+  protected readonly lines = choicesOf({ none: 'Asked: none', found: 'Yes, some' });
+  protected readonly around = signal<Surroundings | null>(null);
+  protected readonly aroundMissing = signal(false);
+
+  private readonly number = () => new FormControl<number | null>(null);
+  protected readonly form = new FormGroup({
+    assessedOn: new FormControl('', { nonNullable: true }),
+    owner: new FormControl<GroundOwner | null>(null),
+    clearances: new FormArray(siteThings.map(() => new FormControl<number | null>(null))),
+    privateLines: new FormControl<'none' | 'found' | null>(null),
+    plannedBuilding: new FormControl<'yes' | 'no'>('no', { nonNullable: true }),
+    sunHours: this.number(),
+    wind: new FormControl<WindExposure | null>(null),
+    winterWindDeg: this.number(),
+    summerWindDeg: this.number(),
+    openSoilM2: this.number(),
+    soilDepthMm: this.number(),
+    underPavingM3: this.number(),
+    probeStopsMm: this.number(),
+    rubble: new FormControl<'yes' | 'no'>('no', { nonNullable: true }),
+    rockAtMm: this.number(),
+    soilPh: this.number(),
+    saltDsM: this.number(),
+    soilTestedOn: new FormControl<string | null>(null),
+    pavementM: this.number(),
+    pavementWidthM: this.number(),
+    pavementDeg: this.number(),
+    wishes: new FormControl<readonly Wish[]>([], { nonNullable: true }),
+    note: new FormControl('', { nonNullable: true }),
+  });
+
+  protected readonly incomplete = computed(() =>
+    this.facts() ? null : 'A value above is missing or outside its limits; pH and salt ask for the day of the test.',
+  );
+  protected readonly neighbours = computed(() =>
+    (this.around()?.neighbours ?? []).slice(0, 3).map(({ ref, species, distanceM, crownNowM, crownMatureM }) => {
+      const say = (m: number) => formatQuantity(m, 'heightM', this.session.units());
+      return `${ref}${species ? ` ${species}` : ''}, ${say(distanceM)} away: crown ${say(crownNowM)} wide, grown ${say(crownMatureM)}`;
+    }),
+  );
+
+  constructor() {
+    super();
+    this.start();
+    effect(() => {
+      const id = this.store.detail()?.spot.id;
+      if (id) untracked(() => void this.look(id));
+    });
+  }
+
+  private async look(spotId: string): Promise<void> {
+    try {
+      this.around.set(await firstValueFrom(this.doors.surroundings(spotId)));
+      this.aroundMissing.set(false);
+    } catch {
+      this.aroundMissing.set(true);
+    }
+  }
+
+  protected proposed(thing: SiteThing): MapDistance | undefined {
+    return this.around()?.distances.find((one) => one.thing === thing);
+  }
+
+  protected noteOf(thing: SiteThing): string {
+    const map = this.proposed(thing);
+    if (!map) return '';
+    const height = map.heightM === null ? '' : `, ${formatQuantity(map.heightM, 'heightM', this.session.units())} high`;
+    return `Map: ${formatQuantity(map.distanceM, 'clearanceM', this.session.units())}${height}`;
+  }
+
+  /** Fills every distance nobody has typed with the map's. */
+  protected takeMap(): void {
+    siteThings.forEach((thing, i) => {
+      const control = this.form.controls.clearances.at(i);
+      const map = this.proposed(thing);
+      if (map && control.value === null) control.setValue(Math.max(0.1, map.distanceM));
+    });
+    const street = this.around()?.streetDeg ?? null;
+    if (street !== null && this.form.value.pavementDeg === null) {
+      this.form.patchValue({ pavementDeg: (street + 180) % 360 });
+    }
+    this.form.markAsDirty();
+  }
+
+  protected wished(wish: Wish): boolean {
+    return this.form.controls.wishes.value.includes(wish);
+  }
+
+  protected wishFor(wish: Wish, on: boolean): void {
+    const now = this.form.controls.wishes.value.filter((one) => one !== wish);
+    const against = { evergreen: 'deciduous', deciduous: 'evergreen' }[wish as 'evergreen' | 'deciduous'];
+    this.form.patchValue({ wishes: on ? [...now.filter((one) => one !== against), wish] : now });
+    this.form.markAsDirty();
+  }
+
+  protected point(bearing: number | null | undefined): string {
+    return bearing === null || bearing === undefined ? 'Degrees from north, clockwise' : compassPoint(bearing);
+  }
+
+  protected stored(): object {
+    const facts = this.newest()?.facts;
+    if (!facts) return { assessedOn: this.session.today(), wishes: [] };
+    const { plannedBuilding, rubble, clearances, photoId: _photo, ...rest } = facts;
+    return {
+      ...rest,
+      plannedBuilding: plannedBuilding ? 'yes' : 'no',
+      rubble: rubble ? 'yes' : 'no',
+      clearances: siteThings.map((thing) => clearances.find((one) => one.thing === thing)?.distanceM ?? null),
+    };
+  }
+
+  protected readFacts(): Assessment | null {
+    const v = this.form.getRawValue();
+    const tested = v.soilPh !== null || v.saltDsM !== null;
+    if (this.form.invalid || v.assessedOn === '' || (tested && !v.soilTestedOn)) return null;
+    return {
+      ...v,
+      clearances: siteThings.flatMap((thing, i): Clearance[] => {
+        const distanceM = v.clearances[i] ?? null;
+        if (distanceM === null) return [];
+        const map = this.proposed(thing)?.distanceM;
+        return [{ thing, distanceM, by: map !== undefined && Math.abs(map - distanceM) < 0.005 ? 'map' : 'tape' }];
+      }),
+      plannedBuilding: v.plannedBuilding === 'yes',
+      rubble: v.rubble === 'yes',
+      soilTestedOn: v.soilTestedOn === '' ? null : v.soilTestedOn,
+      wishes: v.wishes,
+      photoId: this.newest()?.facts.photoId ?? null,
+    };
+  }
+
+  protected async submit(): Promise<void> {
+    if (await this.save('Surroundings stored.')) this.view.set({ part: 'verdict' });
+  }
+}

@@ -1,0 +1,291 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import {
+  because,
+  formatNumber,
+  formatQuantity,
+  fromDisplay,
+  limits,
+  percolationConsequences,
+  percolationNames,
+  percolationPlot,
+  percolationRate,
+  questionNames,
+  soakedMinutes,
+  testReadings,
+  toDisplay,
+  type PercolationTest,
+  type Reason,
+} from '@sombra/core';
+import { interval } from 'rxjs';
+import { NumberPad } from '../fields/number-pad';
+import { DrawingView } from '../drawing/drawing-view';
+import { BecauseList } from '../frame/because-list';
+import { DraftsService } from '../offline/drafts.service';
+import { SessionService } from '../people/session.service';
+import { FormDraft } from '../spot/form-draft';
+import { FormFoot } from '../spot/form-foot';
+import { RecordSender } from '../spot/record-sender';
+import { SpotStore } from '../spot/spot-store';
+
+/** A test under way: kept on this device after every tap, through reloads and an afternoon without signal. */
+interface Running {
+  readonly holeText: string;
+  readonly soakedAt: string | null;
+  readonly filledAt: string | null;
+  readonly readings: PercolationTest['readings'];
+}
+
+const fresh: Running = { holeText: '', soakedAt: null, filledAt: null, readings: [] };
+
+/** The percolation test as an instrument: soak, fill, one tap a reading, the fall drawn as it comes. */
+@Component({
+  selector: 's-percolation-instrument',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DrawingView, BecauseList, NumberPad, FormFoot],
+  providers: [RecordSender, FormDraft],
+  template: `
+    <form (submit)="finish($event)" novalidate>
+      @if (!run().filledAt) {
+        <h2>Test hole</h2>
+        <p class="quiet">
+          Straight sides, as deep as the pit will be, the walls scratched open. Soak it, let it drain, fill it again.
+        </p>
+        <label for="hole">Depth of the hole</label>
+        <span class="big"
+          ><input
+            id="hole"
+            inputmode="decimal"
+            [value]="run().holeText"
+            (input)="change({ holeText: $any($event.target).value })"
+          />
+          {{ unit() }}</span
+        >
+        @if (holeFault(); as text) {
+          <p class="problem" role="alert">{{ text }}</p>
+        }
+        @if (!run().soakedAt) {
+          <div class="acts">
+            <button type="button" class="btn btn-primary" (click)="soak()">Start the soak now</button>
+          </div>
+        } @else {
+          <p class="clock" role="timer">
+            Soaking for <b>{{ soakMin() }} min</b> of {{ rules()?.presoakMin }}
+          </p>
+        }
+        <div class="acts">
+          <button
+            type="button"
+            class="btn"
+            [class.btn-primary]="run().soakedAt"
+            [class.btn-outline-primary]="!run().soakedAt"
+            (click)="fill()"
+          >
+            Filled: start reading
+          </button>
+        </div>
+      } @else {
+        <div class="reading">
+          <div>
+            <h2>Reading {{ run().readings.length + 1 }}</h2>
+            <p class="clock" role="timer">
+              {{ sinceFill() }} since filling
+              @if (sinceLast(); as last) {
+                , {{ last }} since the last reading
+              }
+            </p>
+            <label for="level">Water above the bottom of the hole</label>
+            <span class="big"
+              ><input id="level" inputmode="decimal" [value]="level()" (input)="level.set($any($event.target).value)" />
+              {{ unit() }}</span
+            >
+            <s-number-pad [(typed)]="level" />
+            @if (levelFault(); as text) {
+              <p class="problem" role="alert">{{ text }}</p>
+            }
+            <div class="acts">
+              <button type="button" class="btn btn-primary tap" (click)="read()">Read now</button>
+              @if (run().readings.length > 0) {
+                <button type="button" class="btn btn-outline-primary" (click)="takeBack()">Take back the last</button>
+              }
+            </div>
+          </div>
+          <div>
+            @if (readings().length > 1) {
+              <s-drawing [drawing]="plot()" />
+            }
+            <p class="verdict" aria-live="polite">
+              <b>{{ says().head }}</b> {{ says().more }}
+            </p>
+            @if (meaning().length > 0) {
+              <s-because [reasons]="meaning()" />
+            }
+            <ol class="taps">
+              @for (one of readings(); track $index) {
+                <li>{{ one.minute }} min: {{ say(one.levelMm) }}</li>
+              }
+            </ol>
+          </div>
+        </div>
+        @if (run().readings.length > 0) {
+          <s-form-foot act="Finish and store the test" (discard)="again()" />
+        }
+        <button type="button" class="btn btn-link" (click)="again()">Start over</button>
+      }
+    </form>
+  `,
+  styleUrl: './percolation-instrument.scss',
+})
+export class PercolationInstrument {
+  private readonly store = inject(SpotStore);
+  private readonly session = inject(SessionService);
+  private readonly drafts = inject(DraftsService);
+  private readonly sender = inject(RecordSender);
+  protected readonly run = signal<Running>(fresh);
+  protected readonly level = signal('');
+  protected readonly levelFault = signal<string | null>(null);
+  protected readonly holeFault = signal<string | null>(null);
+  private readonly now = signal(Date.now());
+  private readonly spotId = computed(() => this.store.detail()?.spot.id ?? null);
+  protected readonly rules = computed(() => this.store.detail()?.rules.ground ?? null);
+  protected readonly unit = computed(() => toDisplay(0, 'lengthMm', this.session.units()).unit);
+
+  protected readonly test = computed<PercolationTest | null>(() => {
+    const { filledAt, soakedAt, readings } = this.run();
+    const holeDepthMm = this.holeMm();
+    if (!filledAt || holeDepthMm === null) return null;
+    return { testedOn: this.session.today(), holeDepthMm, soakedAt, filledAt, readings };
+  });
+  protected readonly readings = computed(() => {
+    const test = this.test();
+    return test ? testReadings(test) : [];
+  });
+  private readonly result = computed(() => percolationRate(this.readings()));
+  protected readonly plot = computed(() =>
+    percolationPlot({ readings: this.readings(), units: this.session.units(), widthPx: 420, heightPx: 240 }),
+  );
+  protected readonly soakMin = computed(() => minutesSince(this.run().soakedAt, this.now()));
+  protected readonly sinceFill = computed(() => clock(this.run().filledAt, this.now()));
+  protected readonly sinceLast = computed(() => {
+    const last = this.run().readings.at(-1)?.at ?? null;
+    return last ? clock(last, this.now()) : null;
+  });
+
+  protected readonly says = computed(() => {
+    const result = this.result();
+    if (result.kind === 'questioned') {
+      const count = this.readings().length;
+      if (result.question === 'too_few_readings') {
+        return {
+          head: `${count} of 3 readings.`,
+          more: 'Every half hour in ordinary ground, sooner where it falls fast.',
+        };
+      }
+      return {
+        head: `Reading ${result.atReading + 1} is in doubt.`,
+        more: `${questionNames[result.question]}. Take it back or start over.`,
+      };
+    }
+    const rate = formatQuantity(result.rateMmPerH, 'rateMmPerH', this.session.units());
+    const error = formatNumber(
+      2 * toDisplay(result.errorMmPerH, 'rateMmPerH', this.session.units()).value,
+      this.session.units() === 'us' ? 2 : 0,
+    );
+    const doubt =
+      result.couldBe.length > 1
+        ? ` Could be ${result.couldBe.map((one) => percolationNames[one]).join(' or ')}: read longer.`
+        : '';
+    const steady = result.steady ? `Over ${result.readingsUsed} steady readings.` : 'Falls still differ: keep reading.';
+    return { head: `${rate} ± ${error}: ${percolationNames[result.class]}.`, more: steady + doubt };
+  });
+
+  /** What the class means for planting here by the practice, and whether the soak was long enough. */
+  protected readonly meaning = computed<readonly Reason[]>(() => {
+    const [result, practice, rules, test] = [this.result(), this.store.detail()?.practice, this.rules(), this.test()];
+    if (result.kind !== 'rate' || !practice || !rules || !test) return [];
+    const minutes = soakedMinutes(test);
+    const short = minutes < rules.presoakMin ? [because('presoak_short', { minutes, leastMin: rules.presoakMin })] : [];
+    return [...percolationConsequences(result.class, practice), ...short];
+  });
+
+  constructor() {
+    interval(1000)
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.now.set(Date.now()));
+    effect(() => {
+      const id = this.spotId();
+      if (id)
+        untracked(() => this.run.set((this.drafts.read(`percolation.${id}`)?.value as Running | undefined) ?? fresh));
+    });
+  }
+
+  private holeMm(): number | null {
+    const shown = Number(this.run().holeText.replace(',', '.'));
+    return this.run().holeText.trim() === '' || Number.isNaN(shown)
+      ? null
+      : fromDisplay(shown, 'lengthMm', this.session.units());
+  }
+
+  protected change(change: Partial<Running>): void {
+    this.run.update((run) => ({ ...run, ...change }));
+    const id = this.spotId();
+    if (id) this.drafts.keep(`percolation.${id}`, this.run());
+  }
+
+  protected soak(): void {
+    this.change({ soakedAt: new Date().toISOString() });
+  }
+
+  protected fill(): void {
+    const depth = this.holeMm();
+    const { min, max } = limits.testHoleMm;
+    const wrong = depth === null || depth < min || depth > max;
+    this.holeFault.set(wrong ? `Depth of the hole must be within ${this.say(min)} to ${this.say(max)}` : null);
+    if (!wrong) this.change({ filledAt: new Date().toISOString() });
+  }
+
+  protected read(): void {
+    const shown = Number(this.level().replace(',', '.'));
+    const levelMm = Math.round(fromDisplay(shown, 'lengthMm', this.session.units()) * 10) / 10;
+    const deep = this.holeMm() ?? limits.waterLevelMm.max;
+    if (this.level().trim() === '' || Number.isNaN(shown) || levelMm < 0 || levelMm > deep) {
+      this.levelFault.set(`Water level must be within 0 to ${this.say(deep)}, the depth of the hole`);
+      return;
+    }
+    this.levelFault.set(null);
+    this.change({ readings: [...this.run().readings, { at: new Date().toISOString(), levelMm }] });
+    this.level.set('');
+  }
+
+  protected takeBack(): void {
+    this.change({ readings: this.run().readings.slice(0, -1) });
+  }
+
+  protected again(): void {
+    const id = this.spotId();
+    if (id) this.drafts.drop(`percolation.${id}`);
+    this.run.set(fresh);
+    this.level.set('');
+  }
+
+  protected say(mm: number): string {
+    return formatQuantity(mm, 'lengthMm', this.session.units());
+  }
+
+  protected async finish(event: Event): Promise<void> {
+    event.preventDefault();
+    const facts = this.test();
+    if (!facts) return;
+    const safe = await this.sender.send({ kind: 'percolation', facts, supersedes: null }, 'Percolation test stored.');
+    if (safe) this.again();
+  }
+}
+
+function minutesSince(at: string | null, nowMs: number): number {
+  return at ? Math.max(0, Math.floor((nowMs - Date.parse(at)) / 60_000)) : 0;
+}
+
+function clock(at: string | null, nowMs: number): string {
+  const seconds = at ? Math.max(0, Math.floor((nowMs - Date.parse(at)) / 1000)) : 0;
+  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')} min`;
+}

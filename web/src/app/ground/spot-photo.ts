@@ -1,0 +1,85 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ofKind, standing, unknownAssessment } from '@sombra/core';
+import { firstValueFrom } from 'rxjs';
+import { v7 as uuidv7 } from 'uuid';
+import { readProblem, sayProblem } from '../frame/problem';
+import { SessionService } from '../people/session.service';
+import { RecordSender } from '../spot/record-sender';
+import { SpotStore } from '../spot/spot-store';
+import { GroundService } from './ground.service';
+import { shrinkPhoto } from './shrink-photo';
+
+/** A photo of the place in one tap: made smaller here, its hidden data left behind. */
+@Component({
+  selector: 's-spot-photo',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (photoId(); as id) {
+      <img [src]="'/api/photos/' + id" alt="The place as photographed" />
+    }
+    @if (session.mayRecord()) {
+      <label class="btn btn-outline-primary">
+        <i class="bi bi-camera" aria-hidden="true"></i> {{ busy() ? 'Storing…' : photoId() ? 'New photo' : 'Photo' }}
+        <input
+          class="visually-hidden"
+          type="file"
+          accept="image/*"
+          capture="environment"
+          (change)="take($any($event.target))"
+        />
+      </label>
+    }
+    @if (fault(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      margin-top: 0.8rem;
+    }
+    img {
+      display: block;
+      max-width: 100%;
+      max-height: 16rem;
+      margin-bottom: 0.5rem;
+      border: 1px solid var(--line);
+    }
+    .btn {
+      min-height: 48px;
+      position: relative;
+    }
+    .btn:focus-within {
+      outline: 3px solid var(--chosen);
+    }
+  `,
+})
+export class SpotPhoto {
+  protected readonly session = inject(SessionService);
+  private readonly store = inject(SpotStore);
+  private readonly sender = inject(RecordSender);
+  private readonly doors = inject(GroundService);
+  protected readonly busy = signal(false);
+  protected readonly fault = signal<string | null>(null);
+  private readonly newest = computed(() => ofKind(standing(this.store.detail()?.records ?? []), 'assessment').at(-1));
+  protected readonly photoId = computed(() => this.newest()?.facts.photoId ?? null);
+
+  protected async take(input: HTMLInputElement): Promise<void> {
+    const file = input.files?.[0];
+    const spotId = this.store.detail()?.spot.id;
+    input.value = '';
+    if (!file || !spotId) return;
+    this.busy.set(true);
+    this.fault.set(null);
+    try {
+      const photoId = uuidv7();
+      await firstValueFrom(this.doors.addPhoto(spotId, photoId, await shrinkPhoto(file)));
+      const facts = { ...(this.newest()?.facts ?? unknownAssessment(this.session.today())), photoId };
+      await this.sender.send({ kind: 'assessment', facts, supersedes: this.newest()?.id ?? null }, 'Photo stored.');
+    } catch (error) {
+      this.fault.set(error instanceof TypeError ? error.message : sayProblem(readProblem(error)));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+}

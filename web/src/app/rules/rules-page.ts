@@ -1,0 +1,210 @@
+import { NgTemplateOutlet } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import type { KeptRules, Problem, Rules } from '@sombra/contract';
+import { fitPartNames, fitParts, siteThingNames, siteThings, sizeClasses, sizeNames } from '@sombra/core';
+import { firstValueFrom } from 'rxjs';
+import { readProblem, sayProblem } from '../frame/problem';
+import { sayDay } from '../frame/say-date';
+import { StateNote } from '../frame/state-note';
+import { ToastsService } from '../frame/toasts.service';
+import { GroundService } from '../ground/ground.service';
+import { SessionService } from '../people/session.service';
+
+interface NumberRule {
+  readonly path: string;
+  readonly name: string;
+  readonly unit: string;
+}
+
+const groundNumbers: readonly NumberRule[] = [
+  { path: 'ground.smallToM', name: 'Small trees grow up to', unit: 'm' },
+  { path: 'ground.mediumToM', name: 'Medium trees grow up to', unit: 'm' },
+  { path: 'ground.wireHeadroomM', name: 'Headroom under a wire', unit: 'm' },
+  { path: 'ground.soilM3PerCrownM2', name: 'Soil for each m² of mature crown', unit: 'm³' },
+  { path: 'ground.soilDepthMm.assumed', name: 'Soil depth where not measured', unit: 'mm' },
+  { path: 'ground.soilDepthMm.most', name: 'Soil depth that counts at most', unit: 'mm' },
+  { path: 'ground.probeStopsMm', name: 'A hand probe should enter', unit: 'mm' },
+  { path: 'ground.saltMostDsM', name: 'Salt at most', unit: 'dS/m' },
+  { path: 'ground.sunLeastH', name: 'Sun on midsummer day at least', unit: 'h' },
+  { path: 'ground.presoakMin', name: 'Soak before a percolation test', unit: 'min' },
+];
+const ticketNumbers: readonly NumberRule[] = [
+  { path: 'ground.ticket.leadWorkingDays', name: 'Raise ahead of digging', unit: 'working days' },
+  { path: 'ground.ticket.validDays', name: 'A ticket is valid for', unit: 'days' },
+  { path: 'ground.ticket.renewWorkingDays', name: 'Ask for renewal before its end', unit: 'working days' },
+  { path: 'ground.ticket.toleranceMm', name: 'Dig by hand either side of a mark', unit: 'mm' },
+  { path: 'ground.ticket.digRadiusM', name: 'Dig area around a spot, radius', unit: 'm' },
+];
+const matchNumbers: readonly NumberRule[] = [
+  { path: 'match.diversity.speciesPct', name: 'One species at most', unit: '% of all trees' },
+  { path: 'match.diversity.genusPct', name: 'One genus at most', unit: '% of all trees' },
+  { path: 'match.diversity.familyPct', name: 'One family at most', unit: '% of all trees' },
+  { path: 'match.climate.lowestC', name: 'Coldest night in twenty years', unit: '°C' },
+  { path: 'match.leastSoilShare', name: 'Leave out a species with less soil than', unit: 'share of its need' },
+  { path: 'match.leastFit', name: 'Leave out a species that fits less than', unit: 'of 1' },
+];
+
+/** The programme's rules for places and species: shipped sensible, edited by the administrator, local codes above them. */
+@Component({
+  selector: 's-rules-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NgTemplateOutlet, StateNote],
+  templateUrl: './rules-page.html',
+  styles: `
+    :host {
+      display: block;
+      padding: 1rem 1.5rem;
+    }
+    .columns {
+      display: grid;
+      grid-template-columns: repeat(auto-fit, minmax(24rem, 1fr));
+      gap: 0 2.5rem;
+    }
+    input {
+      width: 6rem;
+      min-height: 38px;
+      text-align: right;
+      border: 1px solid var(--edge);
+      background: var(--sheet);
+      color: var(--ink);
+      padding: 0 0.4rem;
+    }
+    input.wrong {
+      border: 2px solid var(--urgent);
+    }
+    input[type='checkbox'] {
+      width: 1.25rem;
+      min-height: 1.25rem;
+    }
+    .rule {
+      display: grid;
+      grid-template-columns: 1fr auto 8rem;
+      gap: 0.6rem;
+      align-items: center;
+      min-height: 44px;
+      border-bottom: 1px solid var(--line);
+    }
+    h2 {
+      margin-top: 1.2rem;
+    }
+  `,
+})
+export class RulesPage {
+  private readonly doors = inject(GroundService);
+  private readonly session = inject(SessionService);
+  private readonly toasts = inject(ToastsService);
+  protected readonly things = siteThings.map((thing) => ({
+    path: `ground.leastM.${thing}`,
+    name: siteThingNames[thing],
+  }));
+  protected readonly sizes = sizeClasses;
+  protected readonly sizeNames = sizeNames;
+  protected readonly groundNumbers = groundNumbers;
+  protected readonly ticketNumbers = ticketNumbers;
+  protected readonly matchNumbers = matchNumbers;
+  protected readonly weights = fitParts.map((part) => ({
+    path: `match.weights.${part}`,
+    name: fitPartNames[part],
+    unit: 'weight',
+  }));
+  protected readonly say = sayDay;
+  protected readonly kept = signal<KeptRules | null>(null);
+  /** What is typed, by path; the kept value shows where nothing is. */
+  protected readonly typed = signal<Readonly<Record<string, string>>>({});
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly faults = signal<Readonly<Record<string, string>>>({});
+  protected readonly busy = signal(false);
+  protected readonly mayEdit = computed(() => this.session.user()?.role === 'administrator');
+  protected readonly changes = computed(() => Object.keys(this.typed()).length);
+
+  constructor() {
+    void this.read();
+  }
+
+  protected async read(): Promise<void> {
+    try {
+      this.kept.set(await firstValueFrom(this.doors.rules()));
+      this.problem.set(null);
+    } catch (error) {
+      this.problem.set(readProblem(error));
+    }
+  }
+
+  protected shown(path: string): string {
+    return this.typed()[path] ?? String(at(this.kept()?.rules, path) ?? '');
+  }
+
+  protected on(path: string): boolean {
+    return this.shown(path) === 'true';
+  }
+
+  protected type(path: string, text: string): void {
+    const same = text === String(at(this.kept()?.rules, path) ?? '');
+    this.typed.update(({ [path]: _old, ...rest }) => (same ? rest : { ...rest, [path]: text }));
+    this.faults.update(({ [path]: _gone, ...rest }) => rest);
+  }
+
+  protected holidays(): string {
+    return this.typed()['ground.holidays'] ?? (this.kept()?.rules.ground.holidays ?? []).join('\n');
+  }
+
+  protected natives(): string {
+    return this.typed()['match.nativeWords'] ?? (this.kept()?.rules.match.nativeWords ?? []).join('\n');
+  }
+
+  protected drop(): void {
+    this.typed.set({});
+    this.faults.set({});
+  }
+
+  protected async save(): Promise<void> {
+    const kept = this.kept();
+    if (!kept) return;
+    const rules = structuredClone(kept.rules) as Rules;
+    for (const [path, text] of Object.entries(this.typed())) put(rules, path, text);
+    this.busy.set(true);
+    try {
+      this.kept.set(await firstValueFrom(this.doors.saveRules(rules)));
+      this.drop();
+      this.problem.set(null);
+      this.toasts.say('Rules stored as a new version.');
+    } catch (error) {
+      const problem = readProblem(error);
+      this.problem.set(problem);
+      this.faults.set(Object.fromEntries((problem.issues ?? []).map(({ path, message }) => [path, message])));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+
+  protected faultList(): string {
+    const problem = this.problem();
+    if (!problem) return '';
+    return (
+      sayProblem(problem) +
+      (problem.issues ?? []).map(({ path, message }) => ` ${path.split('.').slice(1).join(' ')}: ${message}.`).join('')
+    );
+  }
+}
+
+function at(rules: unknown, path: string): unknown {
+  return path.split('.').reduce<unknown>((part, key) => (part as Record<string, unknown> | undefined)?.[key], rules);
+}
+
+/** Puts a typed text where the rules hold a number, a yes or no, or a list of lines. */
+function put(rules: Rules, path: string, text: string): void {
+  const keys = path.split('.');
+  const last = keys.pop() ?? '';
+  const parent = at(rules, keys.join('.')) as Record<string, unknown>;
+  const before = parent[last];
+  if (Array.isArray(before))
+    parent[last] = text
+      .split('\n')
+      .map((line) => line.trim())
+      .filter((line) => line !== '');
+  else if (typeof before === 'boolean') parent[last] = text === 'true';
+  // What is no number is sent as it is: the answer then names the field.
+  else
+    parent[last] =
+      text.trim() === '' || Number.isNaN(Number(text.replace(',', '.'))) ? text : Number(text.replace(',', '.'));
+}
