@@ -157,7 +157,7 @@ describe('what is booked', () => {
       days: [{ id: dayId, spots: [[-25.4, 36.9]] }],
       tickets: [{ number: 'LC-1' }],
     });
-    expect(await on('2031-11-25')).toEqual({ days: [], tickets: [] });
+    expect(await on('2031-11-25')).toEqual({ days: [], tickets: [], zones: [] });
   });
 });
 

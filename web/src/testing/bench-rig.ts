@@ -1,3 +1,4 @@
+import { spotLeave } from './spot-leave';
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { signal, type Type } from '@angular/core';
@@ -86,6 +87,7 @@ export const detailOf = (records: readonly object[], version = 1) => ({
   spot: { id: spotId, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version, withdrawnOn: null },
   tree: { id: treeId, species: 'Celtis australis' },
   practice: fieldDefault,
+  ...spotLeave,
   records,
 });
 

@@ -38,7 +38,8 @@ async function show(lines: { count: number }[], groups = lines.length): Promise<
   const total = lines.reduce((sum, { count }) => sum + count, 0);
   for (const call of http.match(({ url }) => url === '/api/desk')) {
     const on = call.request.params.get('on') ?? '2026-06-15';
-    if (!call.cancelled) call.flush({ today: '2026-06-15', on, lines, groups, total, waiting: { inspect: total } });
+    if (!call.cancelled)
+      call.flush({ today: '2026-06-15', on, lines, groups, total, waiting: { inspect: total }, uncovered: [] });
   }
   await settle();
 }

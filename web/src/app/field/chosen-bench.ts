@@ -48,11 +48,6 @@ const mostCompared = 3;
             Raise a locate ticket for {{ unplanted().length }}
           </button>
         }
-        @if (forList().length > 0) {
-          <a class="btn btn-outline-primary" routerLink="/lists" [queryParams]="{ spots: listParam() }"
-            >Season's list for {{ forList().length }}</a
-          >
-        }
         @if (unplanted().length > 0) {
           <button type="button" class="btn btn-outline-primary" [disabled]="acts.busy()" (click)="withdraw()">
             Withdraw {{ unplanted().length }} {{ unplanted().length === 1 ? 'spot' : 'spots' }}
@@ -151,13 +146,7 @@ export class ChosenBench {
   protected readonly mayRaise = computed(() =>
     ['coordinator', 'crew_lead', 'administrator'].includes(this.session.user()?.role ?? ''),
   );
-  /** Places that wait for their species: what a season's list is made for. */
-  protected readonly forList = computed(() => this.chosen.chosen().filter(({ stage }) => stage === 'match'));
-  protected readonly listParam = computed(() =>
-    this.forList()
-      .map(({ spotId }) => spotId)
-      .join(','),
-  );
+
   protected readonly compared = computed(() => (this.chosen.count() <= mostCompared ? this.details() : []));
 
   protected readonly summary = computed(() => {

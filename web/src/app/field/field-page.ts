@@ -21,6 +21,7 @@ import { LiveService } from '../frame/live.service';
 import type { OpenStage } from '../frame/open-stages';
 import { StateNote } from '../frame/state-note';
 import { ViewState } from '../frame/view-state.service';
+import { MatchBench } from '../match/match-bench';
 import { GroundStage } from '../ground/ground-stage';
 import { InspectBench } from '../inspect/inspect-bench';
 import { MapView } from '../map/map-view';
@@ -61,6 +62,7 @@ type Showing = (typeof showings)[number];
   imports: [
     RouterLink,
     GroundStage,
+    MatchBench,
     PitBench,
     DayBench,
     InspectBench,

@@ -1,3 +1,4 @@
+import { spotLeave } from '../../testing/spot-leave';
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
@@ -136,6 +137,7 @@ describe('outbox', () => {
       spot: { id: spotId, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version: 7, withdrawnOn: null },
       tree: null,
       practice: fieldDefault,
+      ...spotLeave,
       records: [kept],
     });
     const call = await request(sent.record.id);

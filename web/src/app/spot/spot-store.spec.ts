@@ -1,3 +1,4 @@
+import { spotLeave } from '../../testing/spot-leave';
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { signal } from '@angular/core';
@@ -30,6 +31,7 @@ const detail = (records: object[] = [], id = spotId) => ({
   spot: { id, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version: 1, withdrawnOn: null },
   tree: { id: treeId, species: null },
   practice: fieldDefault,
+  ...spotLeave,
   records,
 });
 
