@@ -45,7 +45,7 @@ module.exports = {
       from: {
         path: '^server/src',
         pathNot:
-          '(repository|service|routes|derive|load-demo|load-big|big-town|rebuild|migrate|main)\\.ts$|/platform/|/testing/|import-service|export-service|\\.test\\.ts$',
+          '(repository|service|routes|derive|tend|load-demo|load-big|big-town|rebuild|migrate|main)\\.ts$|/platform/|/testing/|import-service|export-service|\\.test\\.ts$',
       },
       to: { path: 'node_modules/knex' },
     },

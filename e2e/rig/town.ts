@@ -8,6 +8,7 @@ import pg from 'pg';
 import { buildAll } from '../../scripts/build.mjs';
 import { startCluster, type Cluster } from '../../scripts/cluster.mjs';
 import { root } from '../../scripts/root.mjs';
+import { startLocateCentre } from '../../standins/locate-centre.mjs';
 import { startPosition } from '../../standins/position.mjs';
 
 const entry = (name: string): string => path.join(root, 'dist/server', `${name}.js`);
@@ -16,6 +17,7 @@ const entry = (name: string): string => path.join(root, 'dist/server', `${name}.
 export interface WorkerCluster {
   readonly cluster: Cluster;
   readonly positionUrl: string;
+  readonly locateUrl: string;
 }
 
 /** The real server on a database of its own, filled with the demo town. */
@@ -26,7 +28,7 @@ export class Town {
     private readonly cluster: Cluster,
     readonly database: string,
     readonly port: number,
-    private readonly positionUrl: string,
+    private readonly standIns: Pick<WorkerCluster, 'positionUrl' | 'locateUrl'>,
   ) {}
 
   get url(): string {
@@ -41,7 +43,8 @@ export class Town {
       SESSION_SECRET: this.cluster.sessionSecret,
       WEB_ROOT: path.join(root, 'dist/web/browser'),
       STORAGE_FOLDER: path.join(tmpdir(), this.database),
-      POSITION_URL: this.positionUrl,
+      POSITION_URL: this.standIns.positionUrl,
+      LOCATE_URL: this.standIns.locateUrl,
       POSITION_SIMULATED: 'yes',
       LOG_LEVEL: 'silent',
     };
@@ -114,21 +117,23 @@ export const test = base.extend<{ town: Town; signedIn: Page }, { worker: Worker
       runEntry('migrate', env);
       runEntry('load-demo', env);
       const position = await startPosition();
-      await use({ cluster, positionUrl: position.url });
+      const locate = await startLocateCentre(0, { hurry: 0.2 });
+      await use({ cluster, positionUrl: position.url, locateUrl: locate.url });
       position.stop();
+      locate.stop();
       cluster.stop();
       rmSync(folder, { recursive: true, force: true });
     },
     { scope: 'worker', timeout: 180_000 },
   ],
   town: async ({ worker }, use) => {
-    const { cluster, positionUrl } = worker;
+    const { cluster } = worker;
     const database = `town_${Date.now()}_${Math.floor(Math.random() * 1e6)}`;
     const client = new pg.Client({ connectionString: cluster.ownerUrl('postgres') });
     await client.connect();
     await client.query(`create database ${database} template template_demo`);
     await client.end();
-    const town = new Town(cluster, database, await freePort(), positionUrl);
+    const town = new Town(cluster, database, await freePort(), worker);
     await town.start();
     await use(town);
     await town.kill('SIGTERM');

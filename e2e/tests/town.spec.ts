@@ -63,7 +63,7 @@ test('keys lead everywhere: find, key map, pages, list', async ({ signedIn: page
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/town\/[0-9a-f-]+\?.*chosen=W-0103/);
   await page.keyboard.press('g');
-  await page.keyboard.press('5');
+  await page.keyboard.press('6');
   await expect(heading(page)).toHaveText('Inspect');
   await page.getByRole('grid').focus();
   await lines(page).first().waitFor();

@@ -21,6 +21,7 @@ async function walk(page: Page, town: Town): Promise<void> {
   await importExample(page, town);
 
   await openSpot(page, town, 'ground', 'F-0113');
+  await page.getByRole('button', { name: 'Ground facts' }).click();
   await expect(page.getByText(/mm\/h ± .*: good\./)).toBeVisible();
 
   await openSpot(page, town, 'stock', 'F-0113');

@@ -10,7 +10,7 @@ import {
   wetGrades,
   type Species,
 } from '@sombra/core';
-import * as z from 'zod';
+import type * as z from 'zod';
 import { problemIssues } from '../problem';
 import { offerRowSchema, speciesSchema, type OfferRow } from '../match';
 

@@ -147,7 +147,9 @@ function groundLimits(ground: GroundFacts, assessment: Assessment | null, rules:
   if (ground.slopePct === null) found.push(limit('unknown', because('slope_missing', {})));
   const stopsMm = assessment?.probeStopsMm ?? null;
   if (ground.compacted || (stopsMm !== null && stopsMm < rules.probeStopsMm)) {
-    found.push(limit('change', because('ground_compacted', { stopsMm, leastMm: rules.probeStopsMm })));
+    const short = stopsMm !== null && stopsMm < rules.probeStopsMm;
+    const facts = { stopsMm: short ? stopsMm : null, leastMm: rules.probeStopsMm };
+    found.push(limit('change', because('ground_compacted', facts)));
   }
   return found;
 }

@@ -111,12 +111,12 @@ export async function addPermit(db: Knex, user: User, permit: NewPermit): Promis
   });
 }
 
-// The link carries the consent's id and last day, signed with the server's secret: nothing to guess, nothing to keep.
+// No dot in it: a path with a dot is taken for a file. The link carries the consent's id and last day, signed with the server's secret: nothing to guess, nothing to keep.
 const signature = (secret: string, id: string, expiresOn: IsoDate): string =>
   createHmac('sha256', secret).update(`owner-consent/${id}/${expiresOn}`).digest('base64url');
 
 const tokenOf = (secret: string, id: string, expiresOn: IsoDate): string =>
-  `${id}.${expiresOn}.${signature(secret, id, expiresOn)}`;
+  `${id}~${expiresOn}~${signature(secret, id, expiresOn)}`;
 
 /** Asks a yard's owner: the link opens one page, once, until its last day. */
 export async function askConsent(
@@ -151,7 +151,7 @@ export async function takeConsentBack(db: Knex, user: User, id: string): Promise
 /** @throws NotFoundError for a token that was not made here; the same words whatever is wrong with it */
 async function byToken(db: Db, secret: string, token: string) {
   const wrong = () => new NotFoundError('no such link', 'token', { title: 'This link is not valid' });
-  const [id, expiresOn, given] = token.split('.');
+  const [id, expiresOn, given] = token.split('~');
   if (!id || !expiresOn || !given || !/^[0-9a-f-]{36}$/.test(id)) throw wrong();
   const expected = Buffer.from(signature(secret, id, expiresOn));
   const received = Buffer.from(given);

@@ -47,8 +47,8 @@ describe("an owner's consent", () => {
   it('cannot be forged, guessed, answered late or after it was revoked', async () => {
     const { token, id } = await asked();
     const forged = token.replace(/.$/, (last) => (last === 'A' ? 'B' : 'A'));
-    const other = token.replace(/^[^.]+/, uuidv7());
-    for (const wrong of [forged, other, `${id}.2999-01-01.${token.split('.')[2]}`, 'nothing-at-all']) {
+    const other = token.replace(/^[^~]+/, uuidv7());
+    for (const wrong of [forged, other, `${id}~2999-01-01~${token.split('~')[2]}`, 'nothing-at-all']) {
       expect((await stranger().send('GET', `/api/open/consents/${wrong}`)).status).toBe(404);
     }
     await cora.send('POST', `/api/consents/${id}/revoke`);

@@ -89,10 +89,7 @@ const fresh: Running = { holeText: '', soakedAt: null, filledAt: null, readings:
           <div>
             <h2>Reading {{ run().readings.length + 1 }}</h2>
             <p class="clock" role="timer">
-              {{ sinceFill() }} since filling
-              @if (sinceLast(); as last) {
-                , {{ last }} since the last reading
-              }
+              {{ sinceFill() }} since filling{{ sinceLast() ? ', ' + sinceLast() + ' since the last reading' : '' }}
             </p>
             <label for="level">Water above the bottom of the hole</label>
             <span class="big"
