@@ -149,15 +149,21 @@ describe('what is booked', () => {
     await town.db('planting_day_spot').insert({ day_id: dayId, spot_id: spotId });
     const ring = 'MULTIPOLYGON(((-25.41 36.89,-25.39 36.89,-25.39 36.91,-25.41 36.89)))';
     const area = town.db.raw('st_geomfromtext(?, 4326)', [ring]);
+    const ticketId = uuidv7();
     await town
       .db('locate_ticket')
-      .insert({ id: uuidv7(), number: 'LC-1', area, valid_from: '2031-11-01', valid_until: '2031-11-20' });
+      .insert({ id: ticketId, number: 'LC-1', area, valid_from: '2031-11-01', valid_until: '2031-11-20' });
+    const reply = { ticket_id: ticketId, utility: 'Gas', state: 'clear', replied_on: '2031-10-30' };
+    await town.db('ticket_reply').insert(reply);
     const on = async (day: string) => (await cora.send<Booked>('GET', `/api/map/booked?on=${day}`)).body;
     expect(await on('2031-11-05')).toMatchObject({
       days: [{ id: dayId, spots: [[-25.4, 36.9]] }],
       tickets: [{ number: 'LC-1' }],
     });
     expect(await on('2031-11-25')).toEqual({ days: [], tickets: [], zones: [] });
+    // A reply that is missing clears nothing, whatever the dates say.
+    await town.db('ticket_reply').update({ state: 'waiting', replied_on: null });
+    expect((await on('2031-11-05')).tickets).toEqual([]);
   });
 });
 

@@ -100,7 +100,15 @@ export async function bookedOn(db: Db, on: IsoDate, today: IsoDate): Promise<Boo
       ),
     db('locate_ticket')
       .where('state', 'open')
-      .where('valid_from', '<=', addDaysTo(on, 14))
+      .where('valid_from', '<=', on)
+      // Cleared is what every utility has answered for: no reply is not a yes.
+      .whereExists(db('ticket_reply').whereRaw('ticket_id = locate_ticket.id').select(db.raw('1')))
+      .whereNotExists(
+        db('ticket_reply')
+          .whereRaw('ticket_id = locate_ticket.id')
+          .whereIn('state', ['waiting', 'conflict'])
+          .select(db.raw('1')),
+      )
       .where('valid_until', '>=', on)
       .orderBy('number')
       .select<{ id: string; number: string; validFrom: string; validUntil: string; area: string }[]>(
