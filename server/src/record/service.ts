@@ -19,7 +19,7 @@ import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
 import { deriveAndKeep } from './derive';
-import { findRecord, insertRecords, isSuperseded, recordOfRow, recordsOfSpots } from './repository';
+import { findRecord, insertRecords, isSuperseded, ofPlaceAlone, recordOfRow, recordsOfSpots } from './repository';
 
 const mayRecord: Readonly<Record<FieldRecord['kind'], readonly Role[]>> = {
   ground: ['coordinator', 'crew_lead', 'inspector'],
@@ -118,12 +118,9 @@ async function requireVersion(trx: Db, sent: SendRecord, spot: LockedSpot): Prom
   });
 }
 
-/** Records about the place alone. */
-const withoutTree: readonly FieldRecord['kind'][] = ['ground', 'assessment', 'percolation', 'verdict', 'move'];
-
 async function requireFits(trx: Db, { record }: SendRecord, spot: LockedSpot, today: IsoDate): Promise<void> {
   if (record.kind === 'retraction') return requireRetractable(trx, record, spot.id);
-  if (!withoutTree.includes(record.kind) && spot.treeId === null) {
+  if (!ofPlaceAlone.includes(record.kind) && spot.treeId === null) {
     throw new InvalidInputError('a tree must be assigned to the spot first', 'record.kind');
   }
   if (record.supersedes !== null) await requireCorrectable(trx, record, spot.id);
