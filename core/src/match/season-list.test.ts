@@ -111,7 +111,7 @@ describe('the explanation of a list', () => {
     const third = explainList(problem(), picks)[2];
     expect(third?.better).toMatchObject({ species: 'Acer campestre', blockedBy: [{ kind: 'share', rank: 'species' }] });
     expect(third?.next).toBeNull();
-    expect(bindingLimits(problem(), picks).map(({ limit }) => limit)).toMatchObject([
+    expect(bindingLimits(problem(), explainList(problem(), picks)).map(({ limit }) => limit)).toMatchObject([
       { kind: 'share', taxon: 'Acer campestre' },
     ]);
     expect(worthOfList(problem(), picks)).toBeCloseTo(2.5, 9);

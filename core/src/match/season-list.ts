@@ -1,5 +1,5 @@
 import { InvalidInputError } from '../errors';
-import { taxonOf } from './diversity';
+import { ranks, taxonOf } from './diversity';
 import {
   canTake,
   shareLimits,
@@ -111,28 +111,47 @@ export interface ExplainedPick extends Pick {
 export function explainList(problem: ListProblem, picks: readonly Pick[]): ExplainedPick[] {
   const offers = new Map(problem.offers.map((offer) => [offer.id, offer]));
   const spots = new Map(problem.spots.map((spot) => [spot.spotId, spot]));
-  const uses = limitUses(problem, picks);
+  const usesOf = usesByOffer(problem, picks);
   return picks.flatMap((pick) => {
     const [spot, offer] = [spots.get(pick.spotId), offers.get(pick.offerId)];
-    return spot && offer ? [explainPick({ problem, uses, spot, offer })] : [];
+    return spot && offer ? [explainPick({ problem, usesOf, spot, offer })] : [];
   });
+}
+
+interface OfferUse extends LimitUse {
+  /** What one tree of the offer uses of the limit. */
+  readonly each: number;
+}
+
+/** For each offer the few limits a tree of it counts against. */
+function usesByOffer(problem: ListProblem, picks: readonly Pick[]): Map<string, OfferUse[]> {
+  const uses = new Map(limitUses(problem, picks).map((use) => [nameOf(use.limit), use]));
+  return new Map(
+    problem.offers.map((offer) => {
+      const names = [...ranks.map((rank) => `${rank} ${taxonOf(offer, rank)}`), offer.id, 'budget'];
+      const found = names.flatMap((name) => uses.get(name) ?? []);
+      return [offer.id, found.map((use) => ({ ...use, each: use.limit.kind === 'budget' ? offer.price : 1 }))];
+    }),
+  );
 }
 
 function explainPick(at: {
   problem: ListProblem;
-  uses: readonly LimitUse[];
+  usesOf: ReadonlyMap<string, readonly OfferUse[]>;
   spot: ListSpot;
   offer: ListOffer;
 }): ExplainedPick {
-  const { problem, uses, spot, offer } = at;
+  const { problem, usesOf, spot, offer } = at;
   const fit = spot.fits[offer.species] ?? 0;
+  const blocking = (other: ListOffer) => brokenBySwap(usesOf.get(offer.id) ?? [], usesOf.get(other.id) ?? []);
   const others = problem.offers
     .filter((other) => other.id !== offer.id && canTake(spot, other))
-    .map((other) => ({ other, blockedBy: brokenBySwap(uses, offer, other) }))
-    .sort((a, b) => worthOf(spot, b.other) - worthOf(spot, a.other) || a.other.price - b.other.price);
-  const next = others.find(({ blockedBy }) => blockedBy.length === 0)?.other;
+    .map((other) => ({ other, worth: worthOf(spot, other) }))
+    .sort((a, b) => b.worth - a.worth || a.other.price - b.other.price)
+    .map(({ other }) => other);
+  const next = others.find((other) => blocking(other).length === 0);
   const better = others.find(
-    ({ other }) => (spot.fits[other.species] ?? 0) > fit + 0.005 && other.species !== offer.species,
+    (other) => (spot.fits[other.species] ?? 0) > fit + 0.005 && other.species !== offer.species,
   );
   return {
     spotId: spot.spotId,
@@ -143,32 +162,26 @@ function explainPick(at: {
       : null,
     better: better
       ? {
-          species: better.other.species,
-          fitMore: (spot.fits[better.other.species] ?? 0) - fit,
-          blockedBy: better.blockedBy,
+          species: better.species,
+          fitMore: (spot.fits[better.species] ?? 0) - fit,
+          blockedBy: blocking(better),
         }
       : null,
   };
 }
 
-function brokenBySwap(uses: readonly LimitUse[], from: ListOffer, to: ListOffer): ListLimit[] {
-  return uses
-    .filter(({ limit, used, most }) => {
-      const change = countsFor(limit, to) - countsFor(limit, from);
-      return change > 0 && used + change > most + 1e-6;
+/** Limits that one tree fewer of the first offer and one more of the second would break. */
+function brokenBySwap(from: readonly OfferUse[], to: readonly OfferUse[]): ListLimit[] {
+  return to
+    .filter(({ limit, used, most, each }) => {
+      const freed = from.find((use) => nameOf(use.limit) === nameOf(limit))?.each ?? 0;
+      return each > freed && used + each - freed > most + 1e-6;
     })
     .map(({ limit }) => limit);
 }
 
-/** What one tree of an offer uses of a limit. */
-function countsFor(limit: LimitUse['limit'], offer: ListOffer): number {
-  if (limit.kind === 'budget') return offer.price;
-  if (limit.kind === 'available') return limit.offerId === offer.id ? 1 : 0;
-  return taxonOf(offer, limit.rank) === limit.taxon ? 1 : 0;
-}
-
 /** Limits that leave no room for one tree more, of those that keep something out of the list. */
-export function bindingLimits(problem: ListProblem, picks: readonly Pick[]): LimitUse[] {
-  const blocked = explainList(problem, picks).flatMap(({ better }) => better?.blockedBy ?? []);
-  return limitUses(problem, picks).filter(({ limit }) => blocked.some((one) => nameOf(one) === nameOf(limit)));
+export function bindingLimits(problem: ListProblem, explained: readonly ExplainedPick[]): LimitUse[] {
+  const blocked = new Set(explained.flatMap(({ better }) => (better?.blockedBy ?? []).map(nameOf)));
+  return limitUses(problem, explained).filter(({ limit }) => blocked.has(nameOf(limit)));
 }

@@ -127,7 +127,9 @@ class Rows {
 
 /**
  * The season's list as a mixed-integer programme: one offer for every spot, most fit over all, within shares,
- * availability and budget. The elastic form may break limits and asks for the fewest broken, then the least.
+ * availability and budget. The elastic form, for a problem the strict one has no answer to, may break limits and asks
+ * for the fewest broken, then the least. Its picks may be fractions: spots, offers, species, genera and families are
+ * a flow, which has whole answers of its own; only beside a budget that holds may the amount be short by one tree.
  */
 export function seasonProgramme(problem: ListProblem, form: 'strict' | 'elastic' = 'strict'): ListModel {
   const elastic = form === 'elastic';
@@ -154,8 +156,7 @@ export function seasonProgramme(problem: ListProblem, form: 'strict' | 'elastic'
       const open = canTake(spot, offer);
       if (!open && !(elastic && canTake({ ...spot, locked: null }, offer))) continue;
       const worth = worthOf(spot, offer) - priceWeight * (offer.price / dearest);
-      // Broken limits weigh whole numbers there: fit may only choose among equals.
-      const col = column(elastic ? -worth / (1e4 * spots.length) : worth, 1, true);
+      const col = column(elastic ? 0 : worth, 1, !elastic);
       picks.push({ spotId: spot.spotId, offerId: offer.id });
       entry.cols.push(col);
       if (!open) entry.unlocked.push(col);
@@ -181,6 +182,13 @@ export function seasonProgramme(problem: ListProblem, form: 'strict' | 'elastic'
     relaxable.push({ limit, switchCol, slackCol });
     return slackCol;
   };
+  const reach = (offers: readonly ListOffer[]): number => {
+    const some = offers.map(({ id }) => ofOffer.get(id) ?? []);
+    return Math.min(
+      spots.length,
+      some.reduce((sum, cols) => sum + cols.length, 0),
+    );
+  };
 
   const sums = new Map<string, number>();
   for (const offer of problem.offers) {
@@ -189,7 +197,10 @@ export function seasonProgramme(problem: ListProblem, form: 'strict' | 'elastic'
     sums.set(offer.id, sum);
     rows.add({ lower: 0, upper: 0 }, [[sum, -1], ...cols.map((col) => [col, 1] as const)]);
     if (elastic && offer.available < cols.length) {
-      const slack = slackFor({ kind: 'available', offerId: offer.id, most: offer.available }, cols.length);
+      const slack = slackFor(
+        { kind: 'available', offerId: offer.id, most: offer.available },
+        cols.length - offer.available,
+      );
       rows.add({ upper: offer.available }, [
         [sum, 1],
         [slack, -1],
@@ -199,13 +210,16 @@ export function seasonProgramme(problem: ListProblem, form: 'strict' | 'elastic'
   for (const limit of shareLimits(problem)) {
     const members = problem.offers.filter((offer) => taxonOf(offer, limit.rank) === limit.taxon);
     const terms = members.map(({ id }) => [sums.get(id) ?? 0, 1] as const);
-    const slack: (readonly [number, number])[] = elastic ? [[slackFor(limit, spots.length), -1]] : [];
+    const beyond = reach(members) - limit.room;
+    if (elastic && beyond <= 0) continue;
+    const slack: (readonly [number, number])[] = elastic ? [[slackFor(limit, beyond), -1]] : [];
     rows.add({ upper: limit.room }, [...terms, ...slack]);
   }
   if (problem.budget !== null) {
     const terms = problem.offers.map(({ id, price }) => [sums.get(id) ?? 0, price] as const);
     const limit: ListLimit = { kind: 'budget', most: problem.budget };
-    const slack: (readonly [number, number])[] = elastic ? [[slackFor(limit, dearest * spots.length), -1]] : [];
+    const beyond = Math.max(0, dearest * spots.length - problem.budget);
+    const slack: (readonly [number, number])[] = elastic ? [[slackFor(limit, beyond), -1]] : [];
     rows.add({ upper: problem.budget }, [...terms, ...slack]);
   }
   if (elastic) {
@@ -213,6 +227,11 @@ export function seasonProgramme(problem: ListProblem, form: 'strict' | 'elastic'
       const slack = slackFor({ kind: 'lock', spotId: spot.spotId }, 1);
       rows.add({ upper: 0 }, [[slack, -1], ...unlocked.map((col) => [col, 1] as const)]);
     }
+    // The strict form has no answer, so one limit at least gives way: said aloud, it spares the solver the proof.
+    rows.add(
+      { lower: 1 },
+      relaxable.map(({ switchCol }) => [switchCol, 1] as const),
+    );
   }
   return {
     model: {

@@ -252,10 +252,11 @@ export async function computeList(
     (sum, { offerId }) => sum + (problem.offers.find(({ id }) => id === offerId)?.price ?? 0),
     0,
   );
+  const explained = explainList(problem, picks);
   const result = {
     ...blank,
-    picks: explainList(problem, picks) as ListResult['picks'],
-    binding: bindingLimits(problem, picks) as ListResult['binding'],
+    picks: explained as ListResult['picks'],
+    binding: bindingLimits(problem, explained) as ListResult['binding'],
     gap: solved.gap,
     worth: worthOfList(problem, picks),
     cost: Math.round(cost * 100) / 100,
