@@ -89,7 +89,10 @@ export const speciesListSchema = z.array(keptSpeciesSchema);
 
 /** `version` 0 for a new species. */
 export const saveSpeciesSchema = z.strictObject({ species: speciesSchema, version: z.int().min(0) });
-export type SaveSpecies = z.infer<typeof saveSpeciesSchema>;
+export interface SaveSpecies {
+  readonly species: Species;
+  readonly version: number;
+}
 
 /** What a file of rows would do, or did: each bad row named. */
 export const rowReportSchema = z.object({

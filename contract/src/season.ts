@@ -1,4 +1,4 @@
-import type { BandMark, SeasonWeek, WindowSpan } from '@sombra/core';
+import type { BandMark, ForecastDay, PlantingWindow, SeasonWeek, WindowSpan } from '@sombra/core';
 import { stockKinds } from '@sombra/core';
 import * as z from 'zod';
 import { isoDate } from './measures';
@@ -36,3 +36,24 @@ export const seasonSchema = z.object({
   ),
 });
 export type Season = z.infer<typeof seasonSchema>;
+
+/** What a day of planting is judged by: the windows of the climate, and the days forecast from today on. */
+export const outlookSchema = z.object({
+  windows: z.array(
+    z.object({
+      stock: z.enum(stockKinds),
+      from: z.string(),
+      to: z.string(),
+      because: z.string(),
+    }) satisfies z.ZodType<PlantingWindow>,
+  ),
+  forecast: z.array(
+    z.object({
+      day: isoDate,
+      tMinC: z.number(),
+      tMaxC: z.number(),
+      rainMm: z.number(),
+    }) satisfies z.ZodType<ForecastDay>,
+  ),
+});
+export type Outlook = z.infer<typeof outlookSchema>;

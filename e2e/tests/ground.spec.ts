@@ -12,7 +12,7 @@ async function unassessed(page: Page, town: Town): Promise<string> {
   return lines[0]?.ref ?? '';
 }
 
-test('from an unassessed street to a chosen species at the desk', async ({ signedIn: page, town }) => {
+test('from an unassessed street to an ordered list at the desk', async ({ signedIn: page, town }) => {
   const ref = await unassessed(page, town);
   await openSpot(page, town, 'ground', ref);
 
@@ -64,8 +64,78 @@ test('from an unassessed street to a chosen species at the desk', async ({ signe
   await expect(page.getByRole('img', { name: /high after 30 years/ })).toBeVisible();
   await page.getByText(/species are left out by a hard limit/).click();
   await expect(page.getByText(/the wire allows 7\.5 m/).first()).toBeVisible();
+
+  // The season's list for this place: too little money first, then what it takes.
+  await page.goto(`${town.url}/lists?chosen=${ref}`);
+  await expect(page.getByText(/1 place chosen/)).toBeVisible();
+  await expect(
+    page.getByText(/Within the planting season of container stock|Outside the planting season/).first(),
+  ).toBeVisible();
+  await page.getByLabel('Budget, EUR').fill('lots');
+  await page.getByRole('button', { name: 'Propose a list for 1 place' }).click();
+  await expect(page.getByRole('alert')).toContainText('must be a number of 0–100 000 000');
+  await page.getByLabel('Budget, EUR').fill('10');
+  await page.getByRole('button', { name: 'Propose a list for 1 place' }).click();
+  await expect(page.getByText(/The budget of 10 EUR: would have to be \d+ EUR more/)).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Change and ask again' }).click();
+  const enough = Number(await page.getByLabel('Budget, EUR').inputValue());
+  expect(enough).toBeGreaterThan(10);
+  await page.getByRole('button', { name: 'Propose a list for 1 place' }).click();
+  await expect(page.getByText('proven: no list fits better')).toBeVisible({ timeout: 30_000 });
+  const row = page.getByRole('row').filter({ hasText: ref });
+  const species = (await row.locator('i').first().textContent()) ?? '';
+  page.once('dialog', (dialog) => void dialog.accept());
+  await page.getByRole('button', { name: 'Accept and write the orders' }).click();
+  await expect(page.getByRole('heading', { name: 'Orders' })).toBeVisible();
+  const sheet = await page.getByRole('link', { name: 'CSV', exact: true }).first().getAttribute('href');
+  const order = await (await page.request.get(town.url + sheet)).text();
+  expect(order).toContain(`${species},`);
+  expect(order).toContain(ref);
+  await row.getByRole('link', { name: ref }).click();
+  await expect(page.getByText(`Chosen: ${species}`)).toBeVisible();
+});
+
+test('one species is chosen for one place, with its reasons', async ({ signedIn: page, town }) => {
+  const answer = await page.request.get(`${town.url}/api/spots?stage=match&limit=1`);
+  const [line] = ((await answer.json()) as { lines: { ref: string }[] }).lines;
+  await openSpot(page, town, 'match', line?.ref ?? '');
   await page.getByRole('button', { name: 'Choose', exact: true }).first().click();
   await expect(page.getByText(/Chosen: [A-Z]/)).toBeVisible();
+});
+
+test('a list of a nursery with a double row is refused whole, and the last one stays', async ({
+  signedIn: page,
+  town,
+}) => {
+  await page.goto(`${town.url}/nurseries`);
+  await page.getByRole('button', { name: 'Viveiro Azul' }).click();
+  const before = await page.getByRole('status').filter({ hasText: 'lines of Viveiro Azul' }).textContent();
+  const rows = ['species,stock_kind,caliper_mm,height_m,price,available'];
+  rows.push('Quercus ilex,container,40,3,90,10', 'Quercus ilex,container,40,3,95,4');
+  const file = { name: 'list.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) };
+  await page.locator('input[type=file]').setInputFiles(file);
+  await expect(page.getByRole('row').filter({ hasText: 'says again what row 2 says' })).toContainText('3');
+  await expect(page.getByText('the file was refused whole')).toBeVisible();
+  expect(await page.getByRole('status').filter({ hasText: 'lines of Viveiro Azul' }).textContent()).toBe(before);
+});
+
+test('a species with a spread and no height is not stored, and what was typed stays', async ({
+  signedIn: page,
+  town,
+}) => {
+  await page.goto(`${town.url}/species?name=new`);
+  await page.getByLabel('Botanical name').fill('Acer novum');
+  await page.getByLabel('Mature spread, from').fill('4');
+  await page.getByRole('button', { name: 'Store the species' }).click();
+  await expect(page.getByText(/entries are not right yet/)).toBeVisible();
+  await expect(page.getByLabel('Mature height, from')).toHaveAttribute('aria-invalid', 'true');
+  await page.reload();
+  await expect(page.getByLabel('Botanical name')).toHaveValue('Acer novum');
+
+  await page.goto(`${town.url}/species?name=${encodeURIComponent('Acer campestre')}`);
+  await page.getByLabel('Mature height, to').fill('14');
+  await page.getByRole('button', { name: 'Store 1 change' }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'Acer campestre' })).toContainText('8–14');
 });
 
 test('a percolation test on a phone goes on through a lost connection', async ({ browser, town }) => {

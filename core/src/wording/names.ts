@@ -13,7 +13,7 @@ import type {
   Wish,
 } from '../ground';
 import type { MulchContact, ProbeClass, StakeState } from '../inspect';
-import type { FitPart, Grade } from '../match';
+import type { FitPart, Grade, Rank } from '../match';
 import type { StockKind } from '../stock';
 
 export const soilNames: Readonly<Record<SoilClass, string>> = {
@@ -252,3 +252,5 @@ export const factNames: Readonly<Record<string, string>> = {
   species: 'Species',
   stockKind: 'Stock kind',
 };
+
+export const rankNames: Readonly<Record<Rank, string>> = { species: 'Species', genus: 'Genus', family: 'Family' };

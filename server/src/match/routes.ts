@@ -6,6 +6,7 @@ import { z } from 'zod';
 import type { NurseryService } from '../adapters/nursery';
 import { parse } from '../platform/problems';
 import { userOf } from '../platform/sessions';
+import { listCsv } from './list-csv';
 import { acceptList, askList, cancelList, oneList } from './list-service';
 import { orderCsv, orderPdf } from './order-sheet';
 import { allOffers, findOrder, listHeads, speciesWithCounts } from './repository';
@@ -57,6 +58,10 @@ export function matchRoutes(db: Knex, nurseries: NurseryService | null): Router 
   });
   router.post('/lists', express.json({ limit: '1mb' }), async (request, response) => {
     response.status(201).json(await askList(db, userOf(request), parse(askListSchema, request.body)));
+  });
+  router.get('/lists/:id.csv', async (request, response) => {
+    const list = await oneList(db, idOf(request));
+    response.type('text/csv').attachment('season-list.csv').send(listCsv(list));
   });
   router.get('/lists/:id', async (request, response) => {
     response.json(await oneList(db, idOf(request)));

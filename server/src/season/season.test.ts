@@ -1,6 +1,7 @@
-import type { Season } from '@sombra/contract';
+import type { Outlook, Season } from '@sombra/contract';
 import { addDaysTo, mildWinterWindows, type WeatherDay } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
+import { programmeToday } from '../people/service';
 import { openTestTown, Visitor, type TestTown } from '../testing/test-town';
 import { insertWeather } from './repository';
 
@@ -43,6 +44,19 @@ describe('the season', () => {
     expect(body.weeks[1]?.rain.mm).toBeCloseTo(9 + 36, 9);
     expect(body.marks.map(({ kind }) => kind)).toEqual(['planting_day', 'round']);
     expect(body.windows.map(({ stock }) => stock)).toEqual(['container', 'balled']);
+  });
+
+  it('hands out windows and the days forecast, from today on', async () => {
+    const today = await programmeToday(town.db);
+    await town
+      .db('weather_day')
+      .where({ day: addDaysTo(today, 2) })
+      .delete();
+    await insertWeather(town.db, [day(addDaysTo(today, 2), 4)], 'forecast');
+    const { body } = await cora.send<Outlook>('GET', '/api/season/outlook');
+    expect(body.windows).toEqual(mildWinterWindows);
+    expect(body.forecast).toContainEqual({ day: addDaysTo(today, 2), tMinC: 12, tMaxC: 20, rainMm: 4 });
+    expect(body.forecast.every((one) => one.day >= today)).toBe(true);
   });
 
   it.each(['from=2026-11-18', 'from=x&weeks=3', 'from=2026-11-18&weeks=900'])('refuses %s', async (query) => {

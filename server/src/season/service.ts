@@ -1,6 +1,7 @@
-import type { Season } from '@sombra/contract';
+import type { Outlook, Season } from '@sombra/contract';
 import { addDaysTo, addMonthsTo, mondayOf, seasonWeeks, windowSpans, type IsoDate } from '@sombra/core';
 import type { Knex } from 'knex';
+import { programmeToday } from '../people/service';
 import { bandMarks, programmeSeason, weatherDays } from './repository';
 
 /** Years of weather read to tell what a week usually brings. */
@@ -20,4 +21,15 @@ export async function season(db: Knex, asked: { from: IsoDate; weeks: number }):
     windows: windowSpans(windows, span),
     marks,
   };
+}
+
+/** Days ahead for which a forecast is worth reading. */
+const daysAhead = 16;
+
+/** Windows and forecast, for judging whether a day is a time to plant. */
+export async function outlook(db: Knex): Promise<Outlook> {
+  const from = await programmeToday(db);
+  const { windows } = await programmeSeason(db);
+  const { forecast } = await weatherDays(db, { from, to: addDaysTo(from, daysAhead) });
+  return { windows, forecast: forecast.map(({ day, tMinC, tMaxC, rainMm }) => ({ day, tMinC, tMaxC, rainMm })) };
 }

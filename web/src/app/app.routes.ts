@@ -40,6 +40,26 @@ export const routes: Routes = [
     loadComponent: () => import('./tickets/tickets-page').then((m) => m.TicketsPage),
   },
   {
+    path: 'lists',
+    title: "Season's lists · Sombra",
+    loadComponent: () => import('./match/lists-page').then((m) => m.ListsPage),
+  },
+  {
+    path: 'lists/:listId',
+    title: "Season's list · Sombra",
+    loadComponent: () => import('./match/list-page').then((m) => m.ListPage),
+  },
+  {
+    path: 'species',
+    title: 'Species library · Sombra',
+    loadComponent: () => import('./match/species-page').then((m) => m.SpeciesPage),
+  },
+  {
+    path: 'nurseries',
+    title: 'Nurseries · Sombra',
+    loadComponent: () => import('./match/nurseries-page').then((m) => m.NurseriesPage),
+  },
+  {
     path: 'rules',
     title: 'Rules · Sombra',
     loadComponent: () => import('./rules/rules-page').then((m) => m.RulesPage),

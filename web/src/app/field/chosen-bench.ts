@@ -48,6 +48,11 @@ const mostCompared = 3;
             Raise a locate ticket for {{ unplanted().length }}
           </button>
         }
+        @if (unplanted().length > 0 && mayList()) {
+          <a class="btn btn-outline-primary" routerLink="/lists" [queryParams]="listParams()">
+            Season's list for {{ unplanted().length }}
+          </a>
+        }
         @if (unplanted().length > 0) {
           <button type="button" class="btn btn-outline-primary" [disabled]="acts.busy()" (click)="withdraw()">
             Withdraw {{ unplanted().length }} {{ unplanted().length === 1 ? 'spot' : 'spots' }}
@@ -146,6 +151,12 @@ export class ChosenBench {
   protected readonly mayRaise = computed(() =>
     ['coordinator', 'crew_lead', 'administrator'].includes(this.session.user()?.role ?? ''),
   );
+
+  protected readonly mayList = computed(() =>
+    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
+  );
+  /** The chosen places go along in the address. */
+  protected readonly listParams = computed(() => ({ chosen: this.view.text('chosen') }));
 
   protected readonly compared = computed(() => (this.chosen.count() <= mostCompared ? this.details() : []));
 

@@ -67,6 +67,9 @@ const themeNames: Readonly<Record<Theme, string>> = {
             </button>
           }
           <div class="dropdown-divider"></div>
+          <a ngbDropdownItem routerLink="/lists">Season's lists</a>
+          <a ngbDropdownItem routerLink="/species">Species library</a>
+          <a ngbDropdownItem routerLink="/nurseries">Nurseries</a>
           <a ngbDropdownItem routerLink="/tickets">Locate tickets</a>
           <a ngbDropdownItem routerLink="/rules">Rules of the programme</a>
           @if (canDraw()) {
