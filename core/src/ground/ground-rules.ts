@@ -30,7 +30,10 @@ export interface GroundRules {
   /** Mature height up to which a tree counts as small, as medium. m */
   readonly smallToM: number;
   readonly mediumToM: number;
-  /** Least distance from the stem. m; for a wire: from its plumb line, beyond which height is free. */
+  /**
+   * Least distance from the stem. m; for a wire: from its plumb line, beyond which height is free; for a junction:
+   * the leg of the sight triangle, along both kerbs.
+   */
   readonly leastM: Readonly<Record<SiteThing, BySize>>;
   /** Mature crown to wire, under and beside it. m */
   readonly wireHeadroomM: number;

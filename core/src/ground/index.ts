@@ -1,4 +1,5 @@
 export * from './soil';
+export * from './sight-triangle';
 export * from './percolation';
 export * from './percolation-test';
 export * from './ground-facts';

@@ -116,7 +116,7 @@ export const siteThingNames: Readonly<Record<SiteThing, string>> = {
   building: 'building',
   wire: 'overhead wire',
   kerb: 'kerb',
-  junction: 'junction',
+  junction: 'junction, along its kerbs',
   hydrant: 'hydrant',
   driveway: 'driveway',
   lamp: 'lamp post',

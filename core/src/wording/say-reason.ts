@@ -111,7 +111,9 @@ const sentences: Sentences = {
   site_allows: (f, s) =>
     `${capital(siteThingNames[f.thing])} ${s.near(f.distanceM)} away: room for a ${f.size} tree; a ${f.next} one asks ${s.near(f.leastM)}.`,
   site_too_near: (f, s) =>
-    `${capital(siteThingNames[f.thing])} ${s.near(f.distanceM)} away; even a small tree asks ${s.near(f.leastM)}.`,
+    f.thing === 'junction'
+      ? `Stands in the sight triangle of the junction: it reaches ${s.near(f.leastM)} along both kerbs, the place is in at ${s.near(f.distanceM)}.`
+      : `${capital(siteThingNames[f.thing])} ${s.near(f.distanceM)} away; even a small tree asks ${s.near(f.leastM)}.`,
   wire_unmeasured: () => 'Nobody has looked up for wires.',
   wire_none: () => 'No wire overhead.',
   wire_limits_height: (f, s) =>

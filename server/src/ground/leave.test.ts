@@ -141,8 +141,8 @@ describe('surroundings read off the map', () => {
     expect(found['wire']).toBeCloseTo(11.1, 1);
     expect(found['kerb']).toBeCloseTo(2.22, 1);
     expect(found['hydrant']).toBeCloseTo(8.91, 1);
-    // The kerbs cross 17.83 m west and 2.22 m south.
-    expect(found['junction']).toBeCloseTo(Math.hypot(17.83, 2.22), 1);
+    // The kerbs cross at right angles, 17.83 m west and 2.22 m south: so far along one, so far along the other.
+    expect(found['junction']).toBeCloseTo(17.83 + 2.22, 1);
     expect(body.distances.find(({ thing }) => thing === 'wire')?.heightM).toBe(7.5);
     expect(found['building']).toBeUndefined();
     expect(body.layersMissing).toContain('building');

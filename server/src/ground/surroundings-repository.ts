@@ -1,5 +1,5 @@
 import type { MapDistance, Neighbour, Surroundings } from '@sombra/contract';
-import type { SiteThing } from '@sombra/core';
+import { sightTriangleLegM, type SiteThing } from '@sombra/core';
 import type { Db } from '../platform/db';
 
 /** Farther than this nothing matters to a tree. m */
@@ -59,20 +59,40 @@ async function nearestThings(db: Db, spotId: string): Promise<MapDistance[]> {
     }));
 }
 
-/** Distance to the nearest crossing of two kerbs; of two street middles where no kerbs are drawn. */
+/**
+ * Leg of the sight triangle that just holds the spot, at the crossing of two kerbs where it is least; of two street
+ * middles where no kerbs are drawn.
+ */
 async function nearestJunction(db: Db, spotId: string): Promise<number | null> {
-  const { rows } = await db.raw<{ rows: { distance_m: number | null }[] }>(
+  const bearing = (line: string) =>
+    `(select degrees(st_azimuth(st_startpoint(piece.geom), st_endpoint(piece.geom)))
+      from st_dump(st_intersection(${line}, st_buffer(crossing.at, 4))) piece
+      where st_geometrytype(piece.geom) = 'ST_LineString' order by st_length(piece.geom) desc limit 1)`;
+  const { rows } = await db.raw<{
+    rows: { distance_m: number; bearing_deg: number; first_deg: number | null; second_deg: number | null }[];
+  }>(
     `with near as (
        select id, layer, geom from base_feature where layer in ('kerb','street') and geom && ${nearby}
      ), used as (
        select * from near where layer = (select case when count(*) > 0 then 'kerb' else 'street' end from near where layer = 'kerb')
+     ), crossing as (
+       select (st_dump(st_intersection(a.geom, b.geom))).geom as at, a.geom as first, b.geom as second
+       from used a join used b on a.id < b.id and st_crosses(a.geom, b.geom)
      )
-     select min(st_distance(${geography('st_intersection(a.geom, b.geom)')}, ${here}::geography)) as distance_m
-     from used a join used b on a.id < b.id and st_crosses(a.geom, b.geom)`,
-    [spotId, spotId],
+     select st_distance(${geography('at')}, ${here}::geography) as distance_m,
+       degrees(st_azimuth(${geography('at')}, ${here}::geography)) as bearing_deg,
+       ${bearing('first')} as first_deg, ${bearing('second')} as second_deg
+     from crossing where st_geometrytype(at) = 'ST_Point'`,
+    [spotId, spotId, spotId],
   );
-  const metres = rows[0]?.distance_m ?? null;
-  return metres !== null && metres <= reachM ? round(metres) : null;
+  const legs = rows.map((row) => {
+    if (row.first_deg === null || row.second_deg === null) return row.distance_m;
+    const turn = ((row.bearing_deg ?? 0) * Math.PI) / 180;
+    const at = { eastM: row.distance_m * Math.sin(turn), northM: row.distance_m * Math.cos(turn) };
+    return sightTriangleLegM(at, [row.first_deg, row.second_deg]);
+  });
+  const least = Math.min(...legs);
+  return least <= reachM ? round(least) : null;
 }
 
 async function neighbourTrees(db: Db, spotId: string): Promise<Neighbour[]> {

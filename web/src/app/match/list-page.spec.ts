@@ -128,8 +128,8 @@ describe("a season's list", () => {
     const row = [...element().querySelectorAll('tr')].find((one) => one.textContent.includes('L-0101'));
     const words = row?.textContent.replace(/\s+/g, ' ') ?? '';
     expect(words).toContain('lose 4 of fit and save 20 EUR: Quercus suber, container, 40 mm');
-    expect(words).toContain('Fagus sylvatica fits 5 more; The share of the genus Fagus: it is over its share already');
-    expect(text()).toContain('nothing else can stand here');
+    expect(words).toContain('Fagus sylvatica fits 5 more; the share of the genus Fagus: it is over its share already');
+    expect(text()).toContain('no other keeps every limit here');
     expect(text()).toContain('1 without a tree');
   });
 

@@ -129,10 +129,10 @@ export class ListPicks {
           next:
             next && other
               ? `${sayChange(next, this.currency())}: ${sayOffer(other, units)}`
-              : 'nothing else can stand here',
+              : 'no other keeps every limit here',
           better: better
             ? `${better.species} fits ${formatNumber(better.fitMore * 100, 0)} more; ${
-                better.blockedBy.map((limit) => sayLimit(limit, said)).join('; ') ||
+                better.blockedBy.map((limit) => lowFirst(sayLimit(limit, said))).join('; ') ||
                 'it costs the rest of the list more'
               }`
             : '',
@@ -159,6 +159,8 @@ export class ListPicks {
     this.kept.set(on ? [...others, { spotId, species, stockKind }] : others);
   }
 }
+
+const lowFirst = (text: string): string => text.replace(/^The /, 'the ');
 
 /** `lose 4 of fit and cost 20 EUR more` */
 function sayChange({ fitLoss, priceMore }: { fitLoss: number; priceMore: number }, currency: string): string {
