@@ -1,4 +1,30 @@
-import { soilClasses, stockKinds, type Practice, type RemedyCode } from '@sombra/core';
+import {
+  aftercareTimes,
+  bermPlaces,
+  fertilisers,
+  fieldDefault,
+  fillMaterials,
+  guardRules,
+  gypsumUses,
+  herbicideUses,
+  mulchMaterials,
+  pitBases,
+  pitSides,
+  plantingPrunings,
+  rootCorrections,
+  routineRules,
+  settlings,
+  soakRules,
+  soilClasses,
+  stakeLayouts,
+  stakeRules,
+  stockKinds,
+  stoneUses,
+  structuralPrunings,
+  wrapRemovals,
+  type Practice,
+  type RemedyCode,
+} from '@sombra/core';
 import * as z from 'zod';
 import { remedyCodes } from './records';
 
@@ -6,10 +32,17 @@ const mm = z.number().min(0).max(3000);
 const share = z.number().min(0).max(1);
 const pct = z.number().min(0).max(100);
 const days = z.int().min(0).max(3650);
-const months = z.int().min(0).max(120);
+const months = z.number().min(0).max(120);
 const daysByRemedy = z.partialRecord(z.enum(remedyCodes), days) satisfies z.ZodType<
   Partial<Record<RemedyCode, number>>
 >;
+
+const litres = z.number().min(0).max(500);
+/** The keys of a record of options: an option added there is taken here. */
+const oneOf = <T extends Record<string, unknown>>(options: T) =>
+  z.enum(Object.keys(options) as [keyof T & string, ...(keyof T & string)[]]);
+/** What an older version, stored before a choice was known, is read as. */
+const now = fieldDefault;
 
 /** A practice as it is stored and sent: one version of a programme's choices. */
 export const practiceSchema = z.strictObject({
@@ -19,6 +52,7 @@ export const practiceSchema = z.strictObject({
   appliesTo: z.array(z.enum(stockKinds)).min(1),
   flareAboveGrade: z.strictObject({
     baseMm: mm,
+    ballShare: z.number().min(0).max(0.3).default(now.flareAboveGrade.ballShare),
     heavySoilExtraMm: mm,
     heavySoils: z.array(z.enum(soilClasses)),
     stonyExtraMm: mm,
@@ -32,18 +66,58 @@ export const practiceSchema = z.strictObject({
     ballFactorCompacted: z.number().min(1).max(6),
     bareRootMarginMm: mm,
     baseMarginMm: mm,
+    sides: oneOf(pitSides).default(now.pitWidth.sides),
+    base: oneOf(pitBases).default(now.pitWidth.base),
   }),
   leastDownhillDepthMm: mm,
-  backfill: z.strictObject({ material: z.literal('site_soil'), spoilBulking: z.number().min(1).max(2) }),
+  backfill: z.strictObject({
+    material: oneOf(fillMaterials),
+    share: z.number().min(0).max(0.6).default(now.backfill.share),
+    settling: oneOf(settlings).default(now.backfill.settling),
+    stones: oneOf(stoneUses).default(now.backfill.stones),
+    fertiliser: oneOf(fertilisers).default(now.backfill.fertiliser),
+    gypsum: oneOf(gypsumUses).default(now.backfill.gypsum),
+    spoilBulking: z.number().min(1).max(2),
+  }),
+  roots: z
+    .strictObject({ correction: oneOf(rootCorrections), shaveOverPct: pct, wrap: oneOf(wrapRemovals) })
+    .default(now.roots),
   mulch: z.strictObject({
+    material: oneOf(mulchMaterials).default(now.mulch.material),
     thicknessMm: mm,
     gapMm: mm,
     leastRingDiameterMm: z.number().min(0).max(10000),
     acceptedDepthMm: z.strictObject({ min: mm, max: mm }),
   }),
-  berm: z.strictObject({ where: z.enum(['ball_edge', 'none']), heightMm: mm, notInSlowSoil: z.boolean() }),
-  firstSoak: z.strictObject({ doses: z.int().min(0).max(10), skipBareRootInSlowSoil: z.boolean() }),
-  staking: z.strictObject({ offAfterMonths: months }),
+  berm: z.strictObject({ where: oneOf(bermPlaces), heightMm: mm, notInSlowSoil: z.boolean() }),
+  firstSoak: z.strictObject({
+    rule: oneOf(soakRules).default(now.firstSoak.rule),
+    doses: z.number().min(0).max(10),
+    fixedL: litres.default(now.firstSoak.fixedL),
+    lPer25Mm: litres.default(now.firstSoak.lPer25Mm),
+    skipBareRootInSlowSoil: z.boolean(),
+  }),
+  routine: z
+    .strictObject({
+      rule: oneOf(routineRules),
+      lPer25Mm: litres,
+      visitsPerWeek: z.number().min(0).max(7),
+      weeklyL: litres,
+      time: oneOf(aftercareTimes),
+      months,
+    })
+    .default(now.routine),
+  staking: z.strictObject({
+    rule: oneOf(stakeRules).default(now.staking.rule),
+    layout: oneOf(stakeLayouts).default(now.staking.layout),
+    unstakedUnderM: z.number().min(0).max(8).default(now.staking.unstakedUnderM),
+    offAfterMonths: months,
+  }),
+  guard: oneOf(guardRules).default(now.guard),
+  pruning: z
+    .strictObject({ atPlanting: oneOf(plantingPrunings), structural: oneOf(structuralPrunings) })
+    .default(now.pruning),
+  herbicide: oneOf(herbicideUses).default(now.herbicide),
   asBuilt: z.strictObject({ flareToleranceMm: mm, flareSpreadMm: mm, leastWidthShare: share, leastWaterShare: share }),
   inspection: z.strictObject({
     looksAfterMonths: z.array(months),

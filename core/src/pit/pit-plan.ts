@@ -6,7 +6,7 @@ import {
   type PercolationClass,
   type SoilClass,
 } from '../ground';
-import type { Practice } from '../practice';
+import { fillMaterials, pitBases, type FillMaterial, type Practice } from '../practice';
 import { because, type Reason, type Reasoned } from '../reason';
 import {
   ballVolumeL,
@@ -41,6 +41,10 @@ export interface PitPlan {
   readonly downhillProudMm: Reasoned;
   readonly pitL: Reasoned;
   readonly backfillL: Reasoned;
+  /** What is mixed into the fill, of `backfillL`; site soil and 0 L where nothing is. */
+  readonly amendment: Reasoned & { readonly material: FillMaterial };
+  /** Soil dug deeper by the practice, put back and firmed under the ball. */
+  readonly fillUnderBallMm: number;
   /** Loose soil left over once the pit is filled. */
   readonly spoilL: Reasoned;
   readonly mulchL: Reasoned;
@@ -87,13 +91,17 @@ export function pitPlan(input: PitInput): PitResult {
   const percolation = groundPercolationClass(ground);
   const rootsWidthMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
   const rootsHeightMm = stock.kind === 'bare_root' ? stock.rootDepthMm : effectiveBallHeightMm(stock);
-  const proudMm = proudHeight(input, ground.soil, percolation);
+  const proudMm = proudHeight(input, { soil: ground.soil, percolation, rootsHeightMm });
   const depthMm = uphillDepth(stock, rootsHeightMm, proudMm.value);
   const exposureMm = ((ground.slopePct ?? 0) / 100) * rootsWidthMm;
   const downhillDepthMm = depthMm.value - exposureMm;
   if (downhillDepthMm < practice.leastDownhillDepthMm) {
-    const facts = { downhillDepthMm, leastMm: practice.leastDownhillDepthMm, slopePct: ground.slopePct ?? 0 };
-    return { kind: 'no_plan', because: [because('slope_too_steep', facts)] };
+    const leastMm = practice.leastDownhillDepthMm;
+    const why =
+      exposureMm > 0 && depthMm.value >= leastMm
+        ? because('slope_too_steep', { downhillDepthMm, leastMm, slopePct: ground.slopePct ?? 0 })
+        : because('ball_too_shallow', { depthMm: depthMm.value, leastMm });
+    return { kind: 'no_plan', because: [why] };
   }
   const meanDepthMm = depthMm.value - exposureMm / 2;
   const stripMm = ground.stripWidthMm ?? 'open';
@@ -107,10 +115,15 @@ export function pitPlan(input: PitInput): PitResult {
     value: volumeL,
     because: [because('pit_volume', { topMm: shape.widthMm, bottomMm: shape.bottomWidthMm, meanDepthMm })],
   };
-  const { material, spoilBulking } = practice.backfill;
+  const { spoilBulking } = practice.backfill;
+  const backfillL = volumeL - ballBelowGradeL;
   const mulchRingMm = Math.max(practice.mulch.leastRingDiameterMm, shape.widthMm);
   const slow = percolation === 'slow' || percolation === 'stands';
   const bermed = practice.berm.where !== 'none' && !(slow && practice.berm.notInSlowSoil);
+  const bermMm = practice.berm.where === 'pit_edge' ? shape.widthMm : rootsWidthMm;
+  const berm = bermed ? { heightMm: practice.berm.heightMm, storeL: bermStoreL(bermMm, practice.berm.heightMm) } : null;
+  const amendment = amendmentOf(practice, backfillL, slow);
+  const leftOverL = ballBelowGradeL + amendment.value;
   return {
     kind: 'plan',
     practiceId: practice.id,
@@ -128,19 +141,26 @@ export function pitPlan(input: PitInput): PitResult {
     },
     pitL,
     backfillL: {
-      value: volumeL - ballBelowGradeL,
-      because: [because('backfill_is_pit_less_ball', { pitL: volumeL, ballBelowGradeL, material })],
+      value: backfillL,
+      because: [because('backfill_is_pit_less_ball', { pitL: volumeL, ballBelowGradeL })],
     },
+    amendment,
+    fillUnderBallMm: pitBases[practice.pitWidth.base].fillMm,
     spoilL: {
-      value: ballBelowGradeL * spoilBulking,
-      because: [because('spoil_bulks', { ballBelowGradeL, bulking: spoilBulking })],
+      value: leftOverL * spoilBulking,
+      because: [because('spoil_bulks', { ballBelowGradeL: leftOverL, bulking: spoilBulking })],
     },
     mulchL: mulch(input, mulchRingMm, stripMm),
     mulchRingMm,
-    berm: bermed
-      ? { heightMm: practice.berm.heightMm, storeL: bermStoreL(rootsWidthMm, practice.berm.heightMm) }
-      : null,
-    firstWaterL: firstSoakL({ stock, soil: ground.soil, percolation, pitVolumeL: volumeL, practice }),
+    berm,
+    firstWaterL: firstSoakL({
+      stock,
+      soil: ground.soil,
+      percolation,
+      pitVolumeL: volumeL,
+      bermStoreL: bermStoreL(bermMm, practice.berm.heightMm),
+      practice,
+    }),
     ...weight(stock),
     cautions: cautions(ground),
   };
@@ -198,10 +218,36 @@ function noPlanReasons({ ground, stock, practice }: PitInput): Reason[] {
   return reasons;
 }
 
-function proudHeight(input: PitInput, soil: SoilClass, percolation: PercolationClass | undefined): Reasoned {
+/** What the practice mixes into the fill; what wicks is left out of slow soil. L */
+function amendmentOf(practice: Practice, backfillL: number, slow: boolean): PitPlan['amendment'] {
+  const { material, share } = practice.backfill;
+  if (material === 'site_soil' || share === 0) {
+    return { material: 'site_soil', value: 0, because: [because('amendment_none', {})] };
+  }
+  if (slow && fillMaterials[material].wicks) {
+    return { material: 'site_soil', value: 0, because: [because('amendment_refused', { material })] };
+  }
+  const why = because('amendment_share', { material, sharePct: share * 100 });
+  return { material, value: backfillL * share, because: [why] };
+}
+
+function proudHeight(
+  input: PitInput,
+  {
+    soil,
+    percolation,
+    rootsHeightMm,
+  }: { soil: SoilClass; percolation: PercolationClass | undefined; rootsHeightMm: number },
+): Reasoned {
   const { practice, ground } = input;
   const rule = practice.flareAboveGrade;
   const reasons: Reason[] = [because('flare_base', { baseMm: rule.baseMm, practice: practice.name })];
+  if (rule.ballShare > 0) {
+    const extra = rule.ballShare * rootsHeightMm;
+    reasons.push(
+      because('flare_ball_share', { sharePct: rule.ballShare * 100, ballHeightMm: rootsHeightMm, extraMm: extra }),
+    );
+  }
   const allowances: { extraMm: number; reason: Reason }[] = [];
   const allow = (extraMm: number, reason: Reason) => allowances.push({ extraMm, reason });
   if (rule.heavySoils.includes(soil)) {
@@ -219,7 +265,9 @@ function proudHeight(input: PitInput, soil: SoilClass, percolation: PercolationC
   if (rule.allowances === 'largest' && extras.length > 1) {
     reasons.push(because('flare_larger_allowance_rules', { extraMm }));
   }
-  const fillUnderBallMm = requireWithin('fillUnderBallMm', input.fillUnderBallMm ?? 0, {
+  const dugDeeperMm = pitBases[practice.pitWidth.base].fillMm;
+  if (dugDeeperMm > 0) reasons.push(because('base_put_back', { fillMm: dugDeeperMm }));
+  const fillUnderBallMm = requireWithin('fillUnderBallMm', input.fillUnderBallMm ?? dugDeeperMm, {
     min: 0,
     max: 1000,
     unit: 'mm',
@@ -230,7 +278,7 @@ function proudHeight(input: PitInput, soil: SoilClass, percolation: PercolationC
   if (settlementMm > 0) {
     reasons.push(because('flare_settlement', { fillUnderBallMm, sharePct: share * 100, settlementMm, firmed }));
   }
-  return { value: rule.baseMm + extraMm + settlementMm, because: reasons };
+  return { value: rule.baseMm + rule.ballShare * rootsHeightMm + extraMm + settlementMm, because: reasons };
 }
 
 function uphillDepth(stock: Stock, rootsHeightMm: number, proudMm: number): Reasoned {
@@ -267,7 +315,9 @@ function pitWidth(
   const { compacted } = input.ground;
   const factor = compacted ? rule.ballFactorCompacted : rule.ballFactor;
   const full = factor * rootsWidthMm;
-  const shape = pitShape({ ballMm: rootsWidthMm, fullWidthMm: full, baseMarginMm: rule.baseMarginMm, stripMm });
+  // Straight sides: the base is as wide as the top.
+  const baseMarginMm = rule.sides === 'straight' ? full : rule.baseMarginMm;
+  const shape = pitShape({ ballMm: rootsWidthMm, fullWidthMm: full, baseMarginMm, stripMm });
   const why = because('width_times_ball', { factor, ballMm: rootsWidthMm, compacted });
   return { widthMm: { value: shape.widthMm, because: [why, ...stretched(shape, full)] }, shape };
 }

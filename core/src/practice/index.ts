@@ -1,1 +1,4 @@
+export * from './options';
 export * from './practice';
+export * from './presets';
+export * from './choices';

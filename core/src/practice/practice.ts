@@ -1,6 +1,28 @@
 import type { SoilClass } from '../ground';
 import type { RemedyCode } from '../reason';
 import type { StockKind } from '../stock';
+import type {
+  AftercareTime,
+  BermPlace,
+  Fertiliser,
+  FillMaterial,
+  GuardRule,
+  GypsumUse,
+  HerbicideUse,
+  MulchMaterial,
+  PitBase,
+  PitSides,
+  PlantingPruning,
+  RootCorrection,
+  RoutineRule,
+  Settling,
+  SoakRule,
+  StakeLayout,
+  StakeRule,
+  StoneUse,
+  StructuralPruning,
+  WrapRemoval,
+} from './options';
 
 /**
  * A named, versioned set of choices a programme adopts. Every calculation and judgement reads it; no
@@ -13,6 +35,8 @@ export interface Practice {
   readonly appliesTo: readonly StockKind[];
   readonly flareAboveGrade: {
     readonly baseMm: number;
+    /** Further height as a share of the ball's, 0–0.3. */
+    readonly ballShare: number;
     readonly heavySoilExtraMm: number;
     readonly heavySoils: readonly SoilClass[];
     readonly stonyExtraMm: number;
@@ -29,19 +53,62 @@ export interface Practice {
     readonly bareRootMarginMm: number;
     /** The base is this much wider than the ball, so that a crew can reach down beside it. */
     readonly baseMarginMm: number;
+    readonly sides: PitSides;
+    readonly base: PitBase;
   };
   /** Least depth at the downhill edge; shallower asks for a terrace or a smaller ball. */
   readonly leastDownhillDepthMm: number;
-  readonly backfill: { readonly material: 'site_soil'; readonly spoilBulking: number };
+  readonly backfill: {
+    /** Mixed into the site soil; `share` of the fill, 0–0.6. */
+    readonly material: FillMaterial;
+    readonly share: number;
+    readonly settling: Settling;
+    readonly stones: StoneUse;
+    readonly fertiliser: Fertiliser;
+    readonly gypsum: GypsumUse;
+    readonly spoilBulking: number;
+  };
+  readonly roots: {
+    readonly correction: RootCorrection;
+    /** Share of the ball's face covered by circling roots above which it is shaved. % */
+    readonly shaveOverPct: number;
+    readonly wrap: WrapRemoval;
+  };
   readonly mulch: {
+    readonly material: MulchMaterial;
     readonly thicknessMm: number;
     readonly gapMm: number;
     readonly leastRingDiameterMm: number;
     readonly acceptedDepthMm: { readonly min: number; readonly max: number };
   };
-  readonly berm: { readonly where: 'ball_edge' | 'none'; readonly heightMm: number; readonly notInSlowSoil: boolean };
-  readonly firstSoak: { readonly doses: number; readonly skipBareRootInSlowSoil: boolean };
-  readonly staking: { readonly offAfterMonths: number };
+  readonly berm: { readonly where: BermPlace; readonly heightMm: number; readonly notInSlowSoil: boolean };
+  readonly firstSoak: {
+    readonly rule: SoakRule;
+    readonly doses: number;
+    /** For a fixed volume, and for each 25 mm of caliper. */
+    readonly fixedL: number;
+    readonly lPer25Mm: number;
+    readonly skipBareRootInSlowSoil: boolean;
+  };
+  readonly routine: {
+    readonly rule: RoutineRule;
+    /** A visit's dose for each 25 mm of caliper. */
+    readonly lPer25Mm: number;
+    readonly visitsPerWeek: number;
+    readonly weeklyL: number;
+    readonly time: AftercareTime;
+    readonly months: number;
+  };
+  readonly staking: {
+    readonly rule: StakeRule;
+    readonly layout: StakeLayout;
+    /** Shorter trees stand unstaked unless exposed. */
+    readonly unstakedUnderM: number;
+    readonly offAfterMonths: number;
+  };
+  readonly guard: GuardRule;
+  readonly pruning: { readonly atPlanting: PlantingPruning; readonly structural: StructuralPruning };
+  readonly herbicide: HerbicideUse;
   readonly asBuilt: {
     readonly flareToleranceMm: number;
     readonly flareSpreadMm: number;
@@ -82,6 +149,7 @@ export const fieldDefault: Practice = {
   appliesTo: ['container', 'balled', 'bare_root'],
   flareAboveGrade: {
     baseMm: 40,
+    ballShare: 0,
     heavySoilExtraMm: 20,
     heavySoils: ['clay_loam', 'clay'],
     stonyExtraMm: 20,
@@ -90,13 +158,39 @@ export const fieldDefault: Practice = {
     settlementFirmed: 0.1,
     settlementLoose: 0.25,
   },
-  pitWidth: { ballFactor: 2.5, ballFactorCompacted: 3, bareRootMarginMm: 300, baseMarginMm: 300 },
+  pitWidth: {
+    ballFactor: 2.5,
+    ballFactorCompacted: 3,
+    bareRootMarginMm: 300,
+    baseMarginMm: 300,
+    sides: 'sloped',
+    base: 'undisturbed',
+  },
   leastDownhillDepthMm: 100,
-  backfill: { material: 'site_soil', spoilBulking: 1.25 },
-  mulch: { thicknessMm: 75, gapMm: 75, leastRingDiameterMm: 1200, acceptedDepthMm: { min: 25, max: 100 } },
+  backfill: {
+    material: 'site_soil',
+    share: 0,
+    settling: 'tool',
+    stones: 'fist_back',
+    fertiliser: 'none',
+    gypsum: 'by_test',
+    spoilBulking: 1.25,
+  },
+  roots: { correction: 'shave_or_slits', shaveOverPct: 20, wrap: 'top_two_thirds' },
+  mulch: {
+    material: 'chips',
+    thicknessMm: 75,
+    gapMm: 75,
+    leastRingDiameterMm: 1200,
+    acceptedDepthMm: { min: 25, max: 100 },
+  },
   berm: { where: 'ball_edge', heightMm: 90, notInSlowSoil: true },
-  firstSoak: { doses: 2, skipBareRootInSlowSoil: true },
-  staking: { offAfterMonths: 12 },
+  firstSoak: { rule: 'ball_store', doses: 2, fixedL: 40, lPer25Mm: 40, skipBareRootInSlowSoil: true },
+  routine: { rule: 'balance', lPer25Mm: 8, visitsPerWeek: 1, weeklyL: 40, time: 'by_caliper', months: 24 },
+  staking: { rule: 'where_needed', layout: 'by_size', unstakedUnderM: 2.5, offAfterMonths: 12 },
+  guard: 'where_recorded',
+  pruning: { atPlanting: 'broken', structural: 'yearly_light' },
+  herbicide: 'no',
   asBuilt: { flareToleranceMm: 15, flareSpreadMm: 30, leastWidthShare: 0.9, leastWaterShare: 0.9 },
   inspection: {
     looksAfterMonths: [1, 3, 6, 12],

@@ -19,6 +19,7 @@ describe('first soak', () => {
       soil: 'clay',
       percolation: 'good',
       pitVolumeL: 200,
+      bermStoreL: 14,
       practice: fieldDefault,
     });
     expect(soak.value).toBeCloseTo(2 * 45.96 * 0.55, 1);
@@ -26,7 +27,8 @@ describe('first soak', () => {
 
   it('gives dormant bare roots none in slow soil, and fills the air of the pit elsewhere', () => {
     const soak = (percolation: 'slow' | 'good') =>
-      firstSoakL({ stock: bare, soil: 'loam', percolation, pitVolumeL: 150.8, practice: fieldDefault }).value;
+      firstSoakL({ stock: bare, soil: 'loam', percolation, pitVolumeL: 150.8, bermStoreL: 0, practice: fieldDefault })
+        .value;
     expect(soak('slow')).toBe(0);
     expect(soak('good')).toBeCloseTo(150.8 * (0.45 - 0.28), 6);
   });

@@ -2,3 +2,4 @@ export * from './names';
 export * from './say-remedy';
 export * from './say-reason';
 export * from './say-facts';
+export * from './say-step';

@@ -1,4 +1,5 @@
 import type { Reason, ReasonCode, ReasonFacts } from '../reason';
+import { fillMaterials, routineRules } from '../practice';
 import { formatNumber, formatQuantity, type UnitSystem } from '../units';
 import {
   fitPartNames,
@@ -77,8 +78,34 @@ const sentences: Sentences = {
   width_stretched: (f, s) =>
     `The strip allows ${s.mm(f.stripWidthMm)} of ${s.mm(f.fullWidthMm)}: stretched along it to ${s.mm(f.lengthMm)} for the same area.`,
   pit_volume: (f, s) => `Sides slope from ${s.mm(f.topMm)} to ${s.mm(f.bottomMm)}, mean depth ${s.mm(f.meanDepthMm)}.`,
-  backfill_is_pit_less_ball: (f, s) =>
-    `Pit ${s.L(f.pitL)} less ${s.L(f.ballBelowGradeL)} of ball below grade; site soil only.`,
+  backfill_is_pit_less_ball: (f, s) => `Pit ${s.L(f.pitL)} less ${s.L(f.ballBelowGradeL)} of ball below grade.`,
+  amendment_none: () => 'The practice fills with site soil only.',
+  amendment_share: (f, s) =>
+    `${capital(fillMaterials[f.material].name)}, ${s.pct(f.sharePct)} of the fill by the practice.`,
+  amendment_refused: (f) =>
+    `${capital(fillMaterials[f.material].name)} holds water against slow soil and fills the pit like a basin: left out.`,
+  base_put_back: (f, s) => `The practice digs ${s.mm(f.fillMm)} deeper and puts it back firmed.`,
+  flare_ball_share: (f, s) => `${s.pct(f.sharePct)} of the ball's ${s.mm(f.ballHeightMm)}: + ${s.mm(f.extraMm)}.`,
+  ball_too_shallow: (f, s) =>
+    `The ball is too shallow for this practice: it would stand ${s.mm(Math.max(0, f.depthMm))} deep, at least ${s.mm(f.leastMm)} is needed.`,
+  soak_fill_berm: (f, s) => `The berm filled ${f.times} times, ${s.L(f.storeL)} each.`,
+  soak_by_caliper: (f, s) => `${s.L(f.lPer25Mm)} for each ${s.mm(25)} of caliper, ${s.mm(f.caliperMm)}.`,
+  soak_fixed: () => 'A fixed volume by the practice.',
+  soak_none: () => 'The practice gives none at planting.',
+  routine: (f) => `${capital(routineRules[f.rule].name)}.`,
+  routine_slow: () => 'Slow soil: half as many visits.',
+  stake_never: () => 'The practice stakes only what will not stand.',
+  stake_nobody_returns: () => 'The practice sets no stake nobody comes back for.',
+  stake_always: (f) => `${f.practice} stakes every tree in its first year.`,
+  stake_short: (f, s) => `${s.m(f.heightM)} high, under ${s.m(f.underM)} and not exposed: it stands by itself.`,
+  stake_bare_root: () => 'Bare roots hold nothing yet.',
+  stake_firm: (f, s) =>
+    `A gust turns the tree with about ${s.n(f.overturnNm, 0)} Nm, its ball holds with ${s.n(f.holdNm, 0)} Nm: it stands.`,
+  stake_outweighed: (f, s) =>
+    `A gust turns the tree with about ${s.n(f.overturnNm, 0)} Nm, its ball holds with only ${s.n(f.holdNm, 0)} Nm.`,
+  stake_wind_unknown: () => 'Winds not recorded: taken as open ground; place the stake by what the site shows.',
+  stake_under_branch: (f, s) => `Kept under the first branch at ${s.m(f.firstBranchM)}.`,
+  stake_off: (f) => `Off after ${f.months} months, before it strangles.`,
   spoil_bulks: (f, s) => `${s.L(f.ballBelowGradeL)} displaced by the ball, bulked ${s.n(f.bulking, 2)} ×.`,
   mulch_ring: (f, s) =>
     `Ring ${s.mm(f.ringMm)} across, ${s.mm(f.thicknessMm)} thick, ${s.mm(f.gapMm)} clear of the trunk${f.cutByStrip ? ', cut by the strip' : ''}.`,

@@ -1,0 +1,277 @@
+import fc from 'fast-check';
+import { soilClasses, unknownAssessment, unknownGround, type GroundFacts } from '../ground';
+import {
+  choices,
+  choiceValue,
+  fieldDefault,
+  nearestPreset,
+  practiceAt,
+  practiceDifferences,
+  presets,
+  withChoice,
+  type Practice,
+} from '../practice';
+import { stockKinds, type Stock } from '../stock';
+import { sayReason, sayStep } from '../wording';
+import { shoppingList, sumAmounts } from './materials';
+import { plantingPlan, type PlantingPlan } from './planting-plan';
+
+const fall = (mm: number) => [0, 1, 2, 3].map((i) => ({ minute: i * 60, levelMm: 900 - i * mm }));
+const container: Stock = {
+  kind: 'container',
+  caliperMm: 50,
+  heightM: 3,
+  ballDiameterMm: 450,
+  ballHeightMm: 400,
+  topRootsDepthMm: 60,
+};
+const stockArb: fc.Arbitrary<Stock> = fc.oneof(
+  fc.record({
+    kind: fc.constantFrom('container' as const, 'balled' as const),
+    caliperMm: fc.integer({ min: 15, max: 140 }),
+    heightM: fc.integer({ min: 8, max: 80 }).map((dm) => dm / 10),
+    ballDiameterMm: fc.integer({ min: 200, max: 1200 }),
+    ballHeightMm: fc.integer({ min: 200, max: 900 }),
+    topRootsDepthMm: fc.integer({ min: 0, max: 190 }),
+  }),
+  fc.record({
+    kind: fc.constant('bare_root' as const),
+    caliperMm: fc.integer({ min: 10, max: 60 }),
+    heightM: fc.integer({ min: 8, max: 40 }).map((dm) => dm / 10),
+    rootSpreadMm: fc.integer({ min: 200, max: 1200 }),
+    rootDepthMm: fc.integer({ min: 110, max: 500 }),
+  }),
+);
+const groundArb: fc.Arbitrary<GroundFacts> = fc.record({
+  soil: fc.constantFrom(...soilClasses),
+  stony: fc.boolean(),
+  compacted: fc.boolean(),
+  percolation: fc.constantFrom([], fall(2), fall(12), fall(60), fall(180)),
+  slopePct: fc.integer({ min: 0, max: 60 }),
+  fallsTowardsDeg: fc.constant(null),
+  stripWidthMm: fc.oneof(fc.constant('open' as const), fc.integer({ min: 400, max: 3000 })),
+  wireHeightM: fc.constant('none' as const),
+});
+const presetArb = fc.constantFrom(...presets);
+
+const numbersOf = ({ pit, labour, materials, routine }: PlantingPlan): number[] => [
+  pit.depthMm.value,
+  pit.meanDepthMm,
+  pit.widthMm.value,
+  pit.pitL.value,
+  pit.backfillL.value,
+  pit.amendment.value,
+  pit.spoilL.value,
+  pit.mulchL.value,
+  pit.firstWaterL.value,
+  pit.massKg.value,
+  labour.hours,
+  ...Object.values(materials),
+  routine.weeklyL ?? 0,
+];
+
+describe('every preset on every kind of stock and ground', () => {
+  it('gives a plan without an impossible number, or says why there is none', () => {
+    let planned = 0;
+    fc.assert(
+      fc.property(presetArb, stockArb, groundArb, (practice, stock, ground) => {
+        const plan = plantingPlan({ practice, stock, ground, assessment: null });
+        if (plan.kind === 'no_plan') {
+          expect(plan.because.map((reason) => sayReason(reason, 'metric')).join('')).not.toBe('');
+          if (!practice.appliesTo.includes(stock.kind)) {
+            expect(plan.because[0]?.code).toBe('stock_kind_not_covered');
+            expect(nearestPreset(practice, stock.kind).appliesTo).toContain(stock.kind);
+          }
+          return;
+        }
+        planned += 1;
+        for (const value of numbersOf(plan)) {
+          expect(Number.isFinite(value)).toBe(true);
+          expect(value).toBeGreaterThanOrEqual(0);
+        }
+        const { pit } = plan;
+        // Never dug below the base of the roots, never planned under grade.
+        expect(pit.depthMm.value).toBeLessThanOrEqual(pit.rootsHeightMm + 1e-9);
+        expect(pit.proudMm.value).toBeGreaterThanOrEqual(0);
+        // Soil moved: what leaves the pit goes back in or is left over.
+        const ballBelowL = pit.pitL.value - pit.backfillL.value;
+        const leftL = pit.spoilL.value / practice.backfill.spoilBulking;
+        expect(pit.backfillL.value - pit.amendment.value + leftL).toBeCloseTo(pit.pitL.value, 6);
+        expect(ballBelowL).toBeGreaterThanOrEqual(-1e-9);
+        expect(plan.steps.map((step) => sayStep(step, 'us').act).every((words) => words.length > 5)).toBe(true);
+      }),
+      { numRuns: 600 },
+    );
+    expect(planned).toBeGreaterThan(150);
+  });
+
+  it('never stands a ball lower in heavier or slower soil', () => {
+    fc.assert(
+      fc.property(presetArb, stockArb, groundArb, (practice, stock, ground) => {
+        const proud = (change: Partial<GroundFacts>) => {
+          const plan = plantingPlan({ practice, stock, ground: { ...ground, ...change }, assessment: null });
+          return plan.kind === 'plan' ? plan.pit.proudMm.value : Infinity;
+        };
+        expect(proud({ soil: 'clay' })).toBeGreaterThanOrEqual(proud({ soil: 'loam' }));
+        expect(proud({ percolation: fall(12) })).toBeGreaterThanOrEqual(proud({ percolation: fall(60) }));
+      }),
+      { numRuns: 200 },
+    );
+  });
+});
+
+const ground: GroundFacts = {
+  ...unknownGround,
+  soil: 'loam',
+  slopePct: 0,
+  stripWidthMm: 'open',
+  wireHeightM: 'none',
+  percolation: fall(60),
+};
+const planOf = (practice: Practice, stock: Stock = container, change: Partial<GroundFacts> = {}): PlantingPlan => {
+  const plan = plantingPlan({ practice, stock, ground: { ...ground, ...change }, assessment: null });
+  if (plan.kind === 'no_plan') throw new Error(plan.because.map((reason) => reason.code).join());
+  return plan;
+};
+const preset = (id: string): Practice => presets.find((one) => one.id === id) ?? fieldDefault;
+
+describe('schools on the same tree', () => {
+  it('field default is the checked case', () => {
+    // Container 450 × 400, surplus 60, 2.5 ×, 40 proud: 209.85 L of pit, 169.29 L of fill.
+    const { pit } = planOf(fieldDefault);
+    expect(pit.pitL.value).toBeCloseTo(209.85, 2);
+    expect(pit.backfillL.value).toBeCloseTo(169.29, 2);
+    expect(pit.amendment.material).toBe('site_soil');
+  });
+
+  it('garden enriched stands level, takes a third of compost and a stake', () => {
+    const { pit, stakes, materials } = planOf(preset('garden-enriched'));
+    expect([pit.proudMm.value, pit.widthMm.value]).toEqual([0, 900]);
+    expect(pit.amendment).toMatchObject({ material: 'coarse_compost' });
+    expect(pit.amendment.value).toBeCloseTo(pit.backfillL.value / 3, 9);
+    expect(materials).toMatchObject({ stake: 1, pellets: 0.1 });
+    expect(stakes?.bearingsDeg).toEqual([]);
+  });
+
+  it('leaves what wicks out of slow soil, and says so', () => {
+    const fine = withChoice(preset('garden-enriched'), 'backfill.material', 'fine_compost');
+    expect(planOf(fine).pit.amendment.material).toBe('fine_compost');
+    const slow = planOf(fine, container, { percolation: fall(12) }).pit.amendment;
+    expect(slow).toMatchObject({ material: 'site_soil', value: 0, because: [{ code: 'amendment_refused' }] });
+  });
+
+  it('bare-root has its own geometry: spread 500, 300 deep, level, 150.80 L', () => {
+    const bare: Stock = { kind: 'bare_root', caliperMm: 25, heightM: 2, rootSpreadMm: 500, rootDepthMm: 300 };
+    const { pit, steps, stakes } = planOf(preset('dormant-bare-root'), bare);
+    expect(pit.pitL.value).toBeCloseTo(150.8, 2);
+    expect(pit.firstWaterL.value).toBe(0);
+    expect(stakes?.before).toBe(true);
+    const order = steps.map(({ code }) => code);
+    expect(order.indexOf('stake_before')).toBeLessThan(order.indexOf('place'));
+    expect(order).not.toContain('unwrap');
+  });
+
+  it('a ball too shallow for a mound has no plan', () => {
+    const flatBall: Stock = { ...container, ballHeightMm: 220, topRootsDepthMm: 60 };
+    const plan = plantingPlan({ practice: preset('heavy-clay'), stock: flatBall, ground, assessment: null });
+    expect(plan).toMatchObject({ kind: 'no_plan', because: [{ code: 'ball_too_shallow' }] });
+  });
+
+  it('fills the berm twice where many hands plant: 14.3 L a time over a ball of 450', () => {
+    expect(planOf(preset('many-hands')).pit.firstWaterL.value).toBeCloseTo(2 * (Math.PI / 4) * 4.5 ** 2 * 0.9, 6);
+  });
+});
+
+describe('stakes', () => {
+  const tall: Stock = {
+    kind: 'container',
+    caliperMm: 40,
+    heightM: 5,
+    ballDiameterMm: 350,
+    ballHeightMm: 320,
+    topRootsDepthMm: 0,
+  };
+  const seen = { ...unknownAssessment('2026-11-01'), wind: 'exposed' as const, winterWindDeg: 250, summerWindDeg: 20 };
+  it('hold a tall tree with a small ball against the wind, and come off', () => {
+    const plan = plantingPlan({ practice: fieldDefault, stock: tall, ground, assessment: seen, firstBranchM: 1.2 });
+    if (plan.kind === 'no_plan') throw new Error('no plan');
+    expect(plan.stakes).toMatchObject({ stakes: 2, bearingsDeg: [160, 340], heightMm: 1100, offAfterMonths: 12 });
+    expect(plan.materials).toMatchObject({ stake: 2, tie: 2.4 });
+  });
+  it('leave a tree alone that the wind does not reach', () => {
+    const plan = (wind: 'sheltered' | 'exposed') =>
+      plantingPlan({ practice: fieldDefault, stock: container, ground, assessment: { ...seen, wind } });
+    expect(plan('sheltered')).toMatchObject({ stakes: null });
+    expect(plan('exposed')).toMatchObject({ stakes: { stakes: 1, bearingsDeg: [250] } });
+  });
+  it('leave a heavy ball alone', () => {
+    const heavy: Stock = {
+      kind: 'balled',
+      caliperMm: 60,
+      heightM: 3,
+      ballDiameterMm: 900,
+      ballHeightMm: 600,
+      topRootsDepthMm: 0,
+    };
+    const plan = plantingPlan({ practice: fieldDefault, stock: heavy, ground, assessment: seen });
+    expect(plan).toMatchObject({ kind: 'plan', stakes: null, stakeBecause: [{ code: 'stake_firm' }] });
+  });
+});
+
+describe('materials', () => {
+  it('are summed before they are rounded to what is sold, less what lies in store', () => {
+    const each = Array.from({ length: 3 }, () => ({ coarse_compost: 30, mulch: 120, bucket: 3, water: 40 }));
+    const lines = shoppingList(sumAmounts(each), { coarse_compost: 15 });
+    expect(lines).toEqual([
+      // 90 L needed, 15 there: 75 L are two bags of 40.
+      { code: 'coarse_compost', needed: 90, inStore: 15, packs: 2, bought: 80 },
+      { code: 'mulch', needed: 360, inStore: 0, packs: 1, bought: 1000 },
+      { code: 'bucket', needed: 3, inStore: 0, packs: 3, bought: 3 },
+      { code: 'water', needed: 120, inStore: 0, packs: 0, bought: 0 },
+    ]);
+  });
+  it('hold gypsum only for salty clay', () => {
+    const seen = { ...unknownAssessment('2026-11-01'), saltDsM: 5 };
+    const clay = plantingPlan({
+      practice: fieldDefault,
+      stock: container,
+      ground: { ...ground, soil: 'clay' },
+      assessment: seen,
+    });
+    const loam = plantingPlan({ practice: fieldDefault, stock: container, ground, assessment: seen });
+    if (clay.kind === 'no_plan' || loam.kind === 'no_plan') throw new Error('no plan');
+    // Half a kilogram for each square metre of a pit 1.125 m across.
+    expect(clay.materials.gypsum).toBeCloseTo((Math.PI / 4) * 1.125 ** 2 * 0.5, 6);
+    expect(loam.materials.gypsum).toBeUndefined();
+  });
+  it('take longer in clay and in stones', () => {
+    const hours = (change: Partial<GroundFacts>) => planOf(preset('native-soil'), container, change).labour.hours;
+    expect(hours({ soil: 'clay' })).toBeGreaterThan(hours({ soil: 'loam' }));
+    expect(hours({ stony: true })).toBeGreaterThan(hours({}));
+  });
+});
+
+describe('choices as data', () => {
+  it('holds a value in every preset that the choice may have', () => {
+    for (const practice of presets) {
+      for (const choice of choices)
+        expect(() => withChoice(practice, choice.path, choiceValue(practice, choice.path))).not.toThrow();
+    }
+    expect(new Set(presets.flatMap(({ appliesTo }) => appliesTo))).toEqual(new Set(stockKinds));
+  });
+  it('tells where two practices differ, and makes one choice otherwise at a spot', () => {
+    const at = practiceAt(fieldDefault, [{ path: 'berm.where', value: 'none', reason: 'ponds here' }]);
+    expect(practiceDifferences(fieldDefault, at).map(({ choice, a, b }) => [choice.path, a, b])).toEqual([
+      ['berm.where', 'ball_edge', 'none'],
+    ]);
+    expect(fieldDefault.berm.where).toBe('ball_edge');
+    expect(planOf(at).pit.berm).toBeNull();
+  });
+  it.each([
+    ['berm.where', 'moat', /Berm must be ball_edge/],
+    ['pitWidth.ballFactor', 9, /within 1–6/],
+    ['no.such', 1, /no choice/],
+  ] as const)('refuses %s = %s', (path, value, words) => {
+    expect(() => withChoice(fieldDefault, path, value)).toThrow(words);
+  });
+});

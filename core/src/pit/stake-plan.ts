@@ -1,0 +1,113 @@
+import type { WindExposure } from '../ground';
+import { stakeLayouts, type Practice } from '../practice';
+import { because, type Reason } from '../reason';
+import { treeMass, type Stock } from '../stock';
+
+export interface StakePlan {
+  readonly stakes: number;
+  /** Where each stands, seen from the trunk, degrees from north; empty where the winds are not recorded. */
+  readonly bearingsDeg: readonly number[];
+  /** From the trunk: outside the ball. mm */
+  readonly fromTrunkMm: number;
+  /** Height of the tie, and of the stake above grade. mm */
+  readonly heightMm: number;
+  /** To be bought: with what goes into firm ground. mm */
+  readonly lengthMm: number;
+  readonly offAfterMonths: number;
+  /** Bare-root: the stake goes in before the tree; others after, outside the ball. */
+  readonly before: boolean;
+  readonly because: readonly Reason[];
+}
+
+export interface StakeInput {
+  readonly practice: Practice;
+  readonly stock: Stock;
+  readonly exposure: WindExposure | null;
+  /** Bearings the winds come from. */
+  readonly winterWindDeg: number | null;
+  readonly summerWindDeg: number | null;
+  readonly firstBranchM: number | null;
+}
+
+/** Gust that comes about once a year, by exposure. m/s */
+const gustMs: Readonly<Record<WindExposure, number>> = { sheltered: 14, open: 19, exposed: 25 };
+const airKgM3 = 1.23;
+/** A crown in leaf streams in a gust: drag of the area it shows at rest. */
+const dragCoefficient = 0.25;
+const gravity = 9.81;
+/** A freshly planted ball is held by its own weight and a little by the fill around it. */
+const fillHelps = 1.3;
+
+/** Moment of a gust on the crown about the base, and the moment the ball holds it with. Nm */
+export function standingMoments(stock: Stock, exposure: WindExposure): { overturnNm: number; holdNm: number } {
+  const crownM2 = 0.35 * stock.heightM * 0.6 * stock.heightM * 0.7;
+  const pressure = 0.5 * airKgM3 * gustMs[exposure] ** 2 * dragCoefficient;
+  const overturnNm = pressure * crownM2 * 0.65 * stock.heightM;
+  const { totalKg } = treeMass(stock);
+  const armM = (stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm) / 2000;
+  return { overturnNm, holdNm: totalKg * gravity * armM * fillHelps };
+}
+
+/** Whether a tree is staked by a practice, and how; `null` with its reasons where it is not. */
+export function stakePlan(input: StakeInput): { plan: StakePlan | null; because: readonly Reason[] } {
+  const { practice, stock } = input;
+  const { rule, unstakedUnderM } = practice.staking;
+  if (rule === 'never') return { plan: null, because: [because('stake_never', {})] };
+  if (rule === 'nobody_returns') return { plan: null, because: [because('stake_nobody_returns', {})] };
+  if (rule === 'always') return layOut(input, [because('stake_always', { practice: practice.name })]);
+  const exposure = input.exposure ?? 'open';
+  const unknown: Reason[] = input.exposure === null ? [because('stake_wind_unknown', {})] : [];
+  if (stock.heightM < unstakedUnderM && exposure !== 'exposed') {
+    const short = because('stake_short', { heightM: stock.heightM, underM: unstakedUnderM });
+    return { plan: null, because: [short, ...unknown] };
+  }
+  if (stock.kind === 'bare_root') return layOut(input, [because('stake_bare_root', {}), ...unknown]);
+  const moments = standingMoments(stock, exposure);
+  if (moments.overturnNm <= moments.holdNm)
+    return { plan: null, because: [because('stake_firm', moments), ...unknown] };
+  return layOut(input, [because('stake_outweighed', moments), ...unknown]);
+}
+
+const inGroundMm = 600;
+
+function layOut(input: StakeInput, why: readonly Reason[]): { plan: StakePlan; because: readonly Reason[] } {
+  const { practice, stock, firstBranchM } = input;
+  const { layout, offAfterMonths } = practice.staking;
+  const rootsMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
+  const large = stock.caliperMm > 100;
+  const stakes = stakeLayouts[layout].stakes ?? (large ? 3 : rootsMm > 600 || stock.heightM > 4 ? 2 : 1);
+  const thirdMm = (stock.heightM * 1000) / 3;
+  const underBranchMm = firstBranchM === null ? Infinity : firstBranchM * 1000 - 100;
+  const heightMm = Math.round(Math.max(300, Math.min(thirdMm, underBranchMm, 1500)) / 10) * 10;
+  const because_ = [
+    ...why,
+    ...(firstBranchM !== null && underBranchMm < thirdMm ? [because('stake_under_branch', { firstBranchM })] : []),
+    because('stake_off', { months: offAfterMonths }),
+  ];
+  const plan: StakePlan = {
+    stakes,
+    bearingsDeg: bearings(input, stakes),
+    // A bare-root stake stands among the spread roots, close to the stem.
+    fromTrunkMm: stock.kind === 'bare_root' ? 100 : Math.round(rootsMm / 2 + 50),
+    heightMm,
+    lengthMm: heightMm + inGroundMm,
+    offAfterMonths,
+    before: stock.kind === 'bare_root',
+    because: because_,
+  };
+  return { plan, because: because_ };
+}
+
+const round360 = (deg: number): number => ((Math.round(deg) % 360) + 360) % 360;
+
+function bearings({ practice, winterWindDeg, summerWindDeg }: StakeInput, stakes: number): number[] {
+  const wind = winterWindDeg ?? summerWindDeg;
+  if (wind === null) return [];
+  const { layout } = practice.staking;
+  if (stakes === 1) return [round360(wind)];
+  if (stakes === 3) return [0, 120, 240].map((turn) => round360(wind + turn));
+  if (layout === 'two_winds' && winterWindDeg !== null && summerWindDeg !== null) {
+    return [round360(winterWindDeg), round360(summerWindDeg)];
+  }
+  return [round360(wind - 90), round360(wind + 90)];
+}

@@ -1,0 +1,130 @@
+import type { PercolationClass } from '../ground';
+import type { Practice } from '../practice';
+import type { Stock } from '../stock';
+import type { Amounts } from './materials';
+import type { PitPlan } from './pit-plan';
+import type { StakePlan } from './stake-plan';
+
+export const stepCodes = [
+  'mark_out',
+  'lift_turf',
+  'open_tree',
+  'find_flare',
+  'correct_roots',
+  'prune_broken',
+  'dig',
+  'rough_sides',
+  'check_depth',
+  'firm_base',
+  'stake_before',
+  'cone',
+  'place',
+  'plumb',
+  'unwrap',
+  'mix_fill',
+  'fill',
+  'soak_halfway',
+  'measure_flare',
+  'stake_after',
+  'make_berm',
+  'final_soak',
+  'mulch',
+  'guard',
+  'label',
+] as const;
+export type StepCode = (typeof stepCodes)[number];
+
+/** What a drawing says better: which small picture stands beside a step. */
+export type StepPicture = 'flare' | 'slits' | 'depth' | 'stakes' | 'mulch';
+
+/** One step of planting: the code says what to do, the facts hold the numbers to hit. Lengths mm, volumes L. */
+export interface PlantingStep {
+  readonly code: StepCode;
+  readonly facts: Readonly<Record<string, number | string>>;
+  readonly picture: StepPicture | null;
+}
+
+/** The steps in their order, which kind of stock and practice change. */
+export function plantingSteps(input: {
+  pit: PitPlan;
+  practice: Practice;
+  stock: Stock;
+  stakes: StakePlan | null;
+  materials: Amounts;
+  percolation: PercolationClass | undefined;
+}): PlantingStep[] {
+  const { pit, practice, stock, stakes } = input;
+  const bare = stock.kind === 'bare_root';
+  const soakL = pit.firstWaterL.value;
+  const steps: (PlantingStep | null)[] = [
+    step('mark_out', { widthMm: pit.shape.widthMm, lengthMm: pit.shape.lengthMm, ringMm: pit.mulchRingMm }),
+    step('lift_turf', { where: practice.berm.where }),
+    bare ? null : step('open_tree', { kind: stock.kind }),
+    step('find_flare', { surplusMm: bare ? 0 : stock.topRootsDepthMm, kind: stock.kind }, 'flare'),
+    bare || stock.kind === 'balled'
+      ? null
+      : step(
+          'correct_roots',
+          { correction: practice.roots.correction, shaveOverPct: practice.roots.shaveOverPct },
+          'slits',
+        ),
+    step('prune_broken', { pruning: practice.pruning.atPlanting }),
+    step('dig', { depthMm: pit.depthMm.value + pit.fillUnderBallMm, widthMm: pit.widthMm.value, pitL: pit.pitL.value }),
+    step('rough_sides', { sides: practice.pitWidth.sides }),
+    step(
+      'check_depth',
+      { depthMm: pit.depthMm.value, rootsMm: pit.rootsHeightMm, proudMm: pit.proudMm.value },
+      'depth',
+    ),
+    pit.fillUnderBallMm > 0 ? step('firm_base', { fillMm: pit.fillUnderBallMm }) : null,
+    stakes?.before ? stakeStep('stake_before', stakes) : null,
+    bare ? step('cone', {}) : null,
+    step('place', { massKg: pit.massKg.value, kind: stock.kind }),
+    step('plumb', {}),
+    stock.kind === 'balled' ? step('unwrap', { wrap: practice.roots.wrap }) : null,
+    pit.amendment.value > 0
+      ? step('mix_fill', { material: pit.amendment.material, litres: pit.amendment.value })
+      : null,
+    step('fill', {
+      litres: pit.backfillL.value,
+      settling: practice.backfill.settling,
+      stones: practice.backfill.stones,
+    }),
+    soakL > 0 ? step('soak_halfway', { litres: soakL / 2 }) : null,
+    step('measure_flare', { proudMm: pit.proudMm.value, toleranceMm: practice.asBuilt.flareToleranceMm }),
+    stakes && !stakes.before ? stakeStep('stake_after', stakes) : null,
+    pit.berm ? step('make_berm', { heightMm: pit.berm.heightMm, where: practice.berm.where }) : null,
+    soakL > 0 ? step('final_soak', { litres: soakL / 2 }) : null,
+    step(
+      'mulch',
+      {
+        ringMm: pit.mulchRingMm,
+        thicknessMm: practice.mulch.thicknessMm,
+        gapMm: practice.mulch.gapMm,
+        litres: pit.mulchL.value,
+        material: practice.mulch.material,
+      },
+      'mulch',
+    ),
+    (input.materials.guard ?? 0) > 0 ? step('guard', {}) : null,
+    step('label', {}),
+  ];
+  return steps.filter((one) => one !== null);
+}
+
+function step(code: StepCode, facts: PlantingStep['facts'], picture: StepPicture | null = null): PlantingStep {
+  return { code, facts, picture };
+}
+
+const stakeStep = (code: 'stake_before' | 'stake_after', stakes: StakePlan): PlantingStep =>
+  step(
+    code,
+    {
+      stakes: stakes.stakes,
+      heightMm: stakes.heightMm,
+      fromTrunkMm: stakes.fromTrunkMm,
+      months: stakes.offAfterMonths,
+      bearings: stakes.bearingsDeg.join(' '),
+    },
+    'stakes',
+  );
