@@ -130,3 +130,29 @@ export const practiceSchema = z.strictObject({
     followUpDays: daysByRemedy,
   }),
 }) satisfies z.ZodType<Practice>;
+
+export const keptPracticeSchema = z.object({
+  practice: practiceSchema,
+  madeBy: z.string(),
+  /** A shipped one: never edited, only copied. */
+  shipped: z.boolean(),
+  /** Trees planted under any of its versions. */
+  planted: z.int(),
+});
+export type KeptPractice = z.infer<typeof keptPracticeSchema>;
+
+export const practicesSchema = z.object({
+  /** The one the programme works by. */
+  current: z.object({ id: z.string(), version: z.int() }),
+  /** The newest version of each. */
+  practices: z.array(keptPracticeSchema),
+});
+export type Practices = z.infer<typeof practicesSchema>;
+
+/** A practice's next version; version 0 for a new copy. */
+export const savePracticeSchema = z.strictObject({
+  practice: practiceSchema.extend({ version: z.int().min(0), id: z.string().regex(/^[a-z0-9-]{3,60}$/) }),
+});
+
+export const adoptPracticeSchema = z.strictObject({ id: z.string().max(60), version: z.int().min(1) });
+export type AdoptPractice = z.infer<typeof adoptPracticeSchema>;

@@ -22,6 +22,9 @@ import {
   type Retraction,
   type Stock,
   type VerdictFacts,
+  choices,
+  requireChoiceValue,
+  type OverrideFacts,
 } from '@sombra/core';
 import * as z from 'zod';
 import { entityId, instant, isoDate, measure, positionSchema, recordId } from './measures';
@@ -203,6 +206,24 @@ export const choiceSchema = z.strictObject({
   reason: z.string().trim().max(300),
 }) satisfies z.ZodType<ChoiceFacts>;
 
+/** A choice of the practice and a value it may have: both are checked against the table of choices. */
+export const overrideSchema = z
+  .strictObject({
+    decidedOn: isoDate,
+    path: z.string().max(60),
+    value: z.union([z.string().max(40), z.number(), z.boolean()]),
+    reason: reasonText,
+  })
+  .superRefine(({ path, value }, context) => {
+    const choice = choices.find((one) => one.path === path);
+    if (!choice) return context.addIssue({ code: 'custom', path: ['path'], message: 'is no choice of a practice' });
+    try {
+      requireChoiceValue(choice, value);
+    } catch (error) {
+      context.addIssue({ code: 'custom', path: ['value'], message: (error as Error).message });
+    }
+  }) satisfies z.ZodType<OverrideFacts>;
+
 export const moveSchema = z.strictObject({
   movedOn: isoDate,
   from: positionSchema,
@@ -223,6 +244,7 @@ export const fieldRecordSchema = z.discriminatedUnion('kind', [
   recordOf('percolation', percolationTestSchema),
   recordOf('verdict', verdictSchema),
   recordOf('choice', choiceSchema),
+  recordOf('override', overrideSchema),
   recordOf('stock', stockSchema),
   recordOf('planting', plantingSchema),
   recordOf('inspection', inspectionSchema),

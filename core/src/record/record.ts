@@ -1,6 +1,7 @@
 import type { AsBuilt } from '../day';
 import type { Assessment, GroundFacts, PercolationTest, SiteVerdict } from '../ground';
 import type { Inspection } from '../inspect';
+import type { Override } from '../practice';
 import type { RemedyCode } from '../reason';
 import type { Stock, StockKind } from '../stock';
 import type { IsoDate } from '../calendar';
@@ -50,12 +51,18 @@ export interface ChoiceFacts {
   readonly reason: string;
 }
 
+/** One choice of the practice made otherwise for this spot. */
+export interface OverrideFacts extends Override {
+  readonly decidedOn: IsoDate;
+}
+
 export interface RecordFacts {
   ground: GroundFacts;
   assessment: Assessment;
   percolation: PercolationTest;
   verdict: VerdictFacts;
   choice: ChoiceFacts;
+  override: OverrideFacts;
   stock: Stock;
   planting: PlantingFacts;
   inspection: Inspection;
@@ -70,6 +77,7 @@ export const recordKinds = [
   'percolation',
   'verdict',
   'choice',
+  'override',
   'stock',
   'planting',
   'inspection',
@@ -122,6 +130,7 @@ export function happenedOn(record: FieldRecord): IsoDate | null {
     case 'percolation':
       return record.facts.testedOn;
     case 'verdict':
+    case 'override':
       return record.facts.decidedOn;
     case 'choice':
       return record.facts.chosenOn;

@@ -3,10 +3,18 @@ import { judgeAsBuilt, type AsBuiltJudgement } from '../day';
 import { groundPercolationClass, testReadings, unknownGround, type Assessment, type GroundFacts } from '../ground';
 import { judgeInspection, remedyDays, scheduledLook, type InspectionVerdict, type NextLook } from '../inspect';
 import { groundGaps, pitPlan, type PitPlan, type PitResult } from '../pit';
-import type { Practice } from '../practice';
+import { practiceAt, type Practice } from '../practice';
 import { because, worstLevel, type Level, type Reason, type RemedyCode } from '../reason';
 import type { Stock } from '../stock';
-import { ofKind, standing, type ChoiceFacts, type FieldRecord, type RecordOfKind, type VerdictFacts } from './record';
+import {
+  ofKind,
+  standing,
+  type ChoiceFacts,
+  type FieldRecord,
+  type OverrideFacts,
+  type RecordOfKind,
+  type VerdictFacts,
+} from './record';
 
 export const stages = ['ground', 'match', 'stock', 'pit', 'day', 'water', 'inspect', 'results'] as const;
 export type Stage = (typeof stages)[number];
@@ -55,6 +63,9 @@ export interface SpotLife {
   /** The standing verdict on the place; one from before the spot was moved does not stand. */
   readonly verdict: VerdictFacts | null;
   readonly choice: ChoiceFacts | null;
+  /** The programme's practice with what was decided otherwise for this spot. */
+  readonly practice: Practice;
+  readonly overrides: readonly OverrideFacts[];
   readonly stock: Stock | null;
   readonly plan: PitResult | null;
   readonly planting: JudgedPlanting | null;
@@ -69,8 +80,10 @@ export interface SpotLife {
  * Works out where a spot stands from its records alone, by one practice: the current facts, the plan, each
  * judgement, and the decisions that wait. Running it again on the same records gives the same answer.
  */
-export function spotLife(records: readonly FieldRecord[], practice: Practice): SpotLife {
+export function spotLife(records: readonly FieldRecord[], programmes: Practice): SpotLife {
   const kept = standing(records);
+  const overrides = standingOverrides(kept);
+  const practice = practiceAt(programmes, overrides);
   const ground = knownGround(kept);
   const assessment = ofKind(kept, 'assessment').at(-1)?.facts ?? null;
   const verdict = standingVerdict(kept);
@@ -88,7 +101,28 @@ export function spotLife(records: readonly FieldRecord[], practice: Practice): S
     : preparation({ ground, assessment, verdict, choice, stock, plan });
   const level = planting ? worstLevel(remedies.map((decision) => decision.level)) : 'good';
   const stage = planting ? 'inspect' : (decisions[0]?.stage ?? 'ground');
-  return { stage, ground, assessment, verdict, choice, stock, plan, planting, inspections, level, nextLook, decisions };
+  return {
+    stage,
+    ground,
+    assessment,
+    verdict,
+    choice,
+    practice,
+    overrides,
+    stock,
+    plan,
+    planting,
+    inspections,
+    level,
+    nextLook,
+    decisions,
+  };
+}
+
+/** The last word on each choice. */
+function standingOverrides(kept: readonly FieldRecord[]): OverrideFacts[] {
+  const latest = new Map(ofKind(kept, 'override').map(({ facts }) => [facts.path, facts]));
+  return [...latest.values()];
 }
 
 function judgedPlanting(

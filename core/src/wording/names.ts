@@ -96,6 +96,7 @@ export const recordNames: Readonly<Record<RecordKind, string>> = {
   percolation: 'Percolation test',
   verdict: 'Verdict on the place',
   choice: 'Species chosen',
+  override: 'Practice made otherwise here',
   stock: 'Stock measures',
   planting: 'Planted, as built',
   inspection: 'Inspection',

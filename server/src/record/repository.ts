@@ -46,7 +46,14 @@ export function recordOfRow(row: RecordRow): KeptRecord {
 }
 
 /** Records about the place, whether a tree is assigned to it or not. */
-export const ofPlaceAlone: readonly FieldRecord['kind'][] = ['ground', 'assessment', 'percolation', 'verdict', 'move'];
+export const ofPlaceAlone: readonly FieldRecord['kind'][] = [
+  'ground',
+  'assessment',
+  'percolation',
+  'verdict',
+  'override',
+  'move',
+];
 
 /** Adds records that are not here yet. Returns the ids that were added. */
 export async function insertRecords(db: Db, records: readonly NewRecord[]): Promise<Set<string>> {

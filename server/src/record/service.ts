@@ -27,6 +27,7 @@ const mayRecord: Readonly<Record<FieldRecord['kind'], readonly Role[]>> = {
   percolation: ['coordinator', 'crew_lead', 'inspector'],
   verdict: ['coordinator'],
   choice: ['coordinator'],
+  override: ['coordinator'],
   stock: ['coordinator', 'crew_lead'],
   planting: ['coordinator', 'crew_lead'],
   inspection: ['coordinator', 'crew_lead', 'inspector'],
@@ -165,7 +166,7 @@ async function requireMovable(trx: Db, { facts }: RecordOfKind<'move'>, spotId: 
 /** Only an act that nothing builds on can be taken back: not a correction, not one corrected since. */
 async function requireRetractable(trx: Db, record: RecordOfKind<'retraction'>, spotId: string): Promise<void> {
   const target = record.supersedes ? await findRecord(trx, record.supersedes) : undefined;
-  const retractable: readonly FieldRecord['kind'][] = ['remedy', 'inspection', 'move', 'verdict', 'choice'];
+  const retractable: readonly FieldRecord['kind'][] = ['remedy', 'inspection', 'move', 'verdict', 'choice', 'override'];
   if (!target || target.spot_id !== spotId || !retractable.includes(target.kind) || target.supersedes !== null) {
     const rule = 'must name a remedy, look, move, verdict or choice of this spot that corrects no other';
     throw new InvalidInputError(rule, 'record.supersedes');

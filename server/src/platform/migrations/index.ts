@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { foundation } from './001-foundation';
 import { town } from './002-town';
 import { groundAndMatch } from './003-ground-and-match';
+import { practiceAndStore } from './004-practice-and-store';
 
 export interface NamedMigration {
   readonly name: string;
@@ -9,7 +10,7 @@ export interface NamedMigration {
 }
 
 /** In the order they run. Only ever add at the end. */
-const migrations: readonly NamedMigration[] = [foundation, town, groundAndMatch];
+const migrations: readonly NamedMigration[] = [foundation, town, groundAndMatch, practiceAndStore];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {
   constructor(private readonly count: number) {}

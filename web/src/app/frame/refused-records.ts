@@ -14,6 +14,7 @@ const benches: Readonly<Record<RecordKind, OpenStage>> = {
   percolation: 'ground',
   verdict: 'ground',
   choice: 'match',
+  override: 'pit',
   stock: 'stock',
   planting: 'day',
   inspection: 'inspect',

@@ -80,7 +80,7 @@ export class RecordSender {
 
   /** An act can be taken back for a minute: by a record that says so, never by deleting. */
   private undoOf(spotId: string, made: FieldRecord): ToastAct | null {
-    const undoable: readonly RecordKind[] = ['remedy', 'move', 'verdict', 'choice'];
+    const undoable: readonly RecordKind[] = ['remedy', 'move', 'verdict', 'choice', 'override'];
     if (!undoable.includes(made.kind) || made.supersedes !== null) return null;
     const facts = { reason: 'taken back at once' };
     const take = async () => {
