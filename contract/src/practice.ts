@@ -7,6 +7,7 @@ import {
   guardRules,
   gypsumUses,
   herbicideUses,
+  materialCodes,
   mulchMaterials,
   pitBases,
   pitSides,
@@ -156,3 +157,61 @@ export const savePracticeSchema = z.strictObject({
 
 export const adoptPracticeSchema = z.strictObject({ id: z.string().max(60), version: z.int().min(1) });
 export type AdoptPractice = z.infer<typeof adoptPracticeSchema>;
+
+const amountsSchema = z.partialRecord(z.enum(materialCodes), z.number());
+
+/** Which spots are counted, and by which practice; the programme's where none is named. */
+export const materialsQuerySchema = z.strictObject({
+  day: z.uuid().optional(),
+  practice: z.string().max(60).optional(),
+  version: z.coerce.number().int().min(1).optional(),
+  teams: z.coerce.number().int().min(1).max(50).default(1),
+});
+export type MaterialsQuery = z.infer<typeof materialsQuerySchema>;
+
+/** What the spots that are ready to plant take together: materials, hours, water, and those without a plan. */
+export const seasonMaterialsSchema = z.object({
+  title: z.string(),
+  practice: z.object({ id: z.string(), version: z.int(), name: z.string() }),
+  spots: z.array(
+    z.object({
+      spotId: z.string(),
+      ref: z.string(),
+      place: z.string(),
+      species: z.string().nullable(),
+      hours: z.number(),
+      weeklyL: z.number().nullable(),
+      amounts: amountsSchema,
+    }),
+  ),
+  without: z.array(z.object({ spotId: z.string(), ref: z.string(), why: z.string() })),
+  hours: z.number(),
+  weeklyL: z.number().nullable(),
+  lines: z.array(
+    z.object({
+      code: z.enum(materialCodes),
+      needed: z.number(),
+      inStore: z.number(),
+      packs: z.number(),
+      bought: z.number(),
+      version: z.int(),
+    }),
+  ),
+});
+export type SeasonMaterials = z.infer<typeof seasonMaterialsSchema>;
+
+/** What lies in store of one material, at the version it was read. */
+export const storeSchema = z.strictObject({
+  material: z.enum(materialCodes),
+  amount: z.number().min(0).max(1_000_000),
+  version: z.int().min(0),
+});
+export type StoreAmount = z.infer<typeof storeSchema>;
+
+/** Which spots get a card, and how many stand on a sheet. */
+export const cardsQuerySchema = z.strictObject({
+  spots: z.array(z.uuid()).min(1).max(500).optional(),
+  day: z.uuid().optional(),
+  layout: z.enum(['a5', 'four']).default('a5'),
+});
+export type CardsQuery = z.infer<typeof cardsQuerySchema>;

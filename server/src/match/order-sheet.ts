@@ -1,6 +1,6 @@
 import { orderSpecification, stockNames } from '@sombra/core';
 import Papa from 'papaparse';
-import PDFDocument from 'pdfkit';
+import { openDocument } from '../paper/document';
 import type { Order, OrderLine } from './repository';
 
 const columns = [
@@ -37,7 +37,7 @@ const margin = 48;
 
 /** An order as a request sheet on A4: the lines, what each is held to, and the warranty. */
 export function orderPdf(order: Order, programme: string): PDFKit.PDFDocument {
-  const doc = new PDFDocument({ size: 'A4', margin, info: { Title: `Order ${order.number}`, Author: programme } });
+  const doc = openDocument({ size: 'A4', margin, info: { Title: `Order ${order.number}`, Author: programme } });
   const width = doc.page.width - 2 * margin;
   doc.font('Times-Bold').fontSize(18).text(`${programme}: request for trees ${order.number}`);
   doc.font('Helvetica').fontSize(10).moveDown(0.3);

@@ -166,6 +166,18 @@ export class Visitor {
     return { status: response.status, body: (json ? JSON.parse(text) : text) as T, headers: response.headers };
   }
 
+  /** A body as it is, for answers that are no text. */
+  async bytes(
+    method: string,
+    path: string,
+    body: object,
+  ): Promise<{ status: number; headers: Headers; bytes: Uint8Array }> {
+    const headers = { cookie: this.cookie, 'x-csrf-token': this.token, 'content-type': 'application/json' };
+    const response = await fetch(this.url + path, { method, headers, body: JSON.stringify(body) });
+    const bytes = new Uint8Array(await response.arrayBuffer());
+    return { status: response.status, headers: response.headers, bytes };
+  }
+
   record(sent: SendRecord): Promise<Answer<RecordReceipt>> {
     return this.send<RecordReceipt>('POST', '/api/records', sent);
   }

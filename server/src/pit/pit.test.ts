@@ -1,0 +1,101 @@
+import type { SeasonMaterials } from '@sombra/contract';
+import { formatQuantity, pitPlan, fieldDefault } from '@sombra/core';
+import { pdfText } from '../testing/pdf-text';
+import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
+
+let town: TestTown;
+let cora: Visitor;
+let vic: Visitor;
+beforeAll(async () => {
+  town = await openTestTown();
+  cora = await Visitor.signedIn(town.url, 'cora');
+  vic = await Visitor.signedIn(town.url, 'vic');
+});
+afterAll(() => town.stop());
+
+async function ready(ref: string, change: object = {}): Promise<string> {
+  const { spotId } = await town.addSpot(ref);
+  const version = async () => (await cora.spot(spotId)).spot.version;
+  await cora.record(sending(spotId, { kind: 'ground', facts: { ...loam, ...change } }, await version()));
+  await cora.record(sending(spotId, { kind: 'stock', facts: container }, await version()));
+  return spotId;
+}
+const materials = async (query = '') => (await cora.send<SeasonMaterials>('GET', `/api/materials${query}`)).body;
+const cards = async (body: object) => {
+  const { status, headers, bytes } = await cora.bytes('POST', '/api/cards', body);
+  return { status, count: headers.get('x-cards'), pages: status === 200 ? pdfText(bytes) : [] };
+};
+
+describe('what is ready to plant', () => {
+  it('is summed over spots and held against the store, by any practice', async () => {
+    await ready('S-0001');
+    await ready('S-0002');
+    const sum = await materials();
+    const plan = pitPlan({ ground: loam, stock: container, practice: fieldDefault });
+    if (plan.kind === 'no_plan') throw new Error('no plan');
+    const mulch = sum.lines.find(({ code }) => code === 'mulch');
+    expect(mulch).toMatchObject({ packs: 1, inStore: 0, version: 0 });
+    expect(mulch?.needed).toBeCloseTo(2 * plan.mulchL.value, 6);
+    expect(sum.lines.some(({ code }) => code === 'coarse_compost')).toBe(false);
+    const enriched = await materials('?practice=garden-enriched');
+    expect(enriched.lines.find(({ code }) => code === 'coarse_compost')?.packs).toBeGreaterThan(0);
+    expect(enriched.practice.name).toBe('Garden enriched');
+  });
+
+  it('takes the store into account once it is counted, one count after another', async () => {
+    const count = (amount: number, version: number) =>
+      cora.send('PUT', '/api/store', { material: 'mulch', amount, version });
+    expect((await count(5000, 0)).status).toBe(204);
+    expect((await count(10, 0)).status).toBe(409);
+    expect((await materials()).lines.find(({ code }) => code === 'mulch')).toMatchObject({
+      inStore: 5000,
+      packs: 0,
+      version: 1,
+    });
+    expect((await count(0, 1)).status).toBe(204);
+    expect((await count(-1, 2)).status).toBe(400);
+    expect((await vic.send('PUT', '/api/store', { material: 'mulch', amount: 1, version: 2 })).status).toBe(403);
+  });
+
+  it('leaves out a spot without a plan and says why', async () => {
+    await ready('S-0003', { slopePct: 55 });
+    const sum = await materials();
+    expect(sum.spots.map(({ ref }) => ref)).toEqual(['S-0001', 'S-0002']);
+    expect(sum.without).toMatchObject([{ ref: 'S-0003', why: expect.stringContaining('Terrace') as string }]);
+    const file = await cora.send<string>('GET', '/api/materials.csv');
+    expect(file.body).toMatch(/^material,unit,needed,in_store,pack,packs,bought\r\nmulch,L,/);
+  });
+});
+
+describe('spot cards', () => {
+  it('carry the numbers of the plan, the ticket, the steps and the way back, as text', async () => {
+    const spotId = await ready('C-0001');
+    const { count, pages } = await cards({ spots: [spotId] });
+    expect([count, pages.length]).toEqual(['1', 1]);
+    const plan = pitPlan({ ground: loam, stock: container, practice: fieldDefault });
+    if (plan.kind === 'no_plan') throw new Error('no plan');
+    const [card = ''] = pages;
+    const mm = (value: number) => formatQuantity(value, 'lengthMm', 'metric');
+    expect(card).toContain('C-0001');
+    expect(card).toContain(`Depth at the uphill edge ${mm(plan.depthMm.value)}`);
+    expect(card).toContain(`Width at grade ${mm(plan.widthMm.value)}`);
+    expect(card).toContain('NOBODY MAY DIG HERE TODAY');
+    expect(card).toContain('Find the flare');
+    expect(card).toContain('/tree/');
+  });
+
+  it('stand four on a sheet, and a spot without a plan says so on its card', async () => {
+    const { count, pages } = await cards({ layout: 'four' });
+    // S-0003 has no plan and waits in the pit stage; it gets a card too.
+    expect([count, pages.length]).toEqual(['4', 1]);
+    expect(pages[0]).toContain('No plan.');
+  });
+
+  it.each([
+    [{ spots: ['not-an-id'] }, 400],
+    [{ layout: 'a3' }, 400],
+    [{ spots: ['0190a5c2-0000-7000-8000-000000000999'] }, 404],
+  ])('refuses %j', async (body, status) => {
+    expect((await cards(body)).status).toBe(status);
+  });
+});

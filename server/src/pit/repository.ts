@@ -1,0 +1,73 @@
+import type { StoreAmount } from '@sombra/contract';
+import type { Amounts, MaterialCode } from '@sombra/core';
+import type { Db } from '../platform/db';
+
+export interface CardSpot {
+  readonly spotId: string;
+  readonly ref: string;
+  readonly place: string;
+  readonly treeId: string | null;
+  readonly species: string | null;
+}
+
+const columns = ['spot.id as spotId', 'spot.ref', 'place.name as place', 'tree.id as treeId', 'tree.species'] as const;
+
+/** Spots whose stock is measured and whose tree is not planted: of a planting day, or all. */
+export async function spotsToPlant(db: Db, dayId?: string): Promise<CardSpot[]> {
+  const query = db('spot')
+    .join('place', 'place.id', 'spot.place_id')
+    .join('spot_period as period', (on) => on.on('period.spot_id', 'spot.id').andOnNull('period.until_day'))
+    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
+    .whereNull('spot.withdrawn_on')
+    .whereNull('period.planted_on')
+    .whereIn('period.stage', ['pit', 'day'])
+    .orderBy('spot.ref');
+  if (dayId) {
+    void query.whereIn('spot.id', db('planting_day_spot').where({ day_id: dayId }).select('spot_id'));
+  }
+  return query.select<CardSpot[]>(...columns);
+}
+
+export async function spotsByIds(db: Db, ids: readonly string[]): Promise<CardSpot[]> {
+  return db('spot')
+    .join('place', 'place.id', 'spot.place_id')
+    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
+    .whereRaw('spot.id = any(?::uuid[])', [[...ids]])
+    .orderBy('spot.ref')
+    .select<CardSpot[]>(...columns);
+}
+
+export async function dayTitle(db: Db, dayId: string): Promise<string | undefined> {
+  const row = await db('planting_day').where({ id: dayId }).first<{ title: string } | undefined>('title');
+  return row?.title;
+}
+
+interface StoreRow {
+  material: MaterialCode;
+  amount: number;
+  version: number;
+}
+
+export async function store(db: Db): Promise<{ amounts: Amounts; versions: Partial<Record<MaterialCode, number>> }> {
+  const rows = await db<StoreRow>('material_store').select();
+  return {
+    amounts: Object.fromEntries(rows.map(({ material, amount }) => [material, amount])),
+    versions: Object.fromEntries(rows.map(({ material, version }) => [material, version])),
+  };
+}
+
+/** Returns false where somebody counted it since. */
+export async function keepStore(db: Db, { material, amount, version }: StoreAmount): Promise<boolean> {
+  if (version === 0) {
+    const added = await db('material_store')
+      .insert({ material, amount })
+      .onConflict('material')
+      .ignore()
+      .returning<{ material: string }[]>('material');
+    return added.length > 0;
+  }
+  const changed = await db('material_store')
+    .where({ material, version })
+    .update({ amount, version: version + 1 });
+  return changed > 0;
+}

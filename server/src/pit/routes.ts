@@ -1,0 +1,47 @@
+import { cardsQuerySchema, materialsQuerySchema, storeSchema } from '@sombra/contract';
+import { NotFoundError } from '@sombra/core';
+import { Router } from 'express';
+import type { Knex } from 'knex';
+import { parse } from '../platform/problems';
+import { userOf } from '../platform/sessions';
+import { cardSpots, writeCards } from './card-service';
+import { materialsPdf } from './materials-pdf';
+import { countStore, materialsCsv, seasonMaterials } from './materials-service';
+
+export function pitRoutes(db: Knex): Router {
+  const router = Router();
+  router.get('/materials', async (request, response) => {
+    response.json(await seasonMaterials(db, parse(materialsQuerySchema, request.query)));
+  });
+  router.get('/materials.csv', async (request, response) => {
+    const sum = await seasonMaterials(db, parse(materialsQuerySchema, request.query));
+    response.type('text/csv').attachment('materials.csv').send(materialsCsv(sum));
+  });
+  router.get('/materials.pdf', async (request, response) => {
+    const sum = await seasonMaterials(db, parse(materialsQuerySchema, request.query));
+    const programme = await db('programme').first<{ name: string } | undefined>('name');
+    response.type('application/pdf');
+    materialsPdf(sum, programme?.name ?? 'Sombra').pipe(response);
+  });
+  router.put('/store', async (request, response) => {
+    await countStore(db, userOf(request), parse(storeSchema, request.body));
+    response.status(204).end();
+  });
+  router.post('/cards', async (request, response) => {
+    const asked = parse(cardsQuerySchema, request.body);
+    const spots = await cardSpots(db, asked);
+    if (spots.length === 0) throw new NotFoundError('no spot is ready to plant', 'spots');
+    response.type('application/pdf').setHeader('x-cards', String(spots.length));
+    let gone = false;
+    response.on('close', () => (gone = true));
+    const origin = `${request.protocol}://${request.get('host') ?? ''}`;
+    await writeCards(db, response, {
+      spots,
+      onPage: asked.layout === 'four' ? 'four' : 'one',
+      origin,
+      units: userOf(request).units,
+      stopped: () => gone,
+    });
+  });
+  return router;
+}

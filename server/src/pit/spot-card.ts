@@ -1,0 +1,172 @@
+import {
+  compassPoint,
+  formatNumber,
+  formatQuantity,
+  pitSection,
+  sayReason,
+  sayStep,
+  type GroundFacts,
+  type PlantingPlan,
+  type Practice,
+  type Quantity,
+  type Stock,
+  type UnitSystem,
+} from '@sombra/core';
+import { paintDrawing, plain } from '../paper/paint-drawing';
+
+export interface Card {
+  readonly ref: string;
+  readonly place: string;
+  readonly species: string | null;
+  readonly plan: PlantingPlan | { readonly kind: 'no_plan'; readonly why: string };
+  readonly stock: Stock | null;
+  readonly ground: GroundFacts;
+  readonly practice: Practice;
+  /** Who may dig, in one line. */
+  readonly ticket: string;
+  readonly qr: Buffer;
+  readonly address: string;
+  readonly units: UnitSystem;
+}
+
+/** A5, upright, in points. */
+export const cardPt = { width: 419.53, height: 595.28 } as const;
+const margin = 20;
+const inner = cardPt.width - 2 * margin;
+
+/** Draws one card in a box of A5 whose upper left corner is the origin of the page as it is translated now. */
+export function drawCard(doc: PDFKit.PDFDocument, card: Card): void {
+  const { plan } = card;
+  head(doc, card);
+  if (plan.kind === 'no_plan' || !card.stock) {
+    const why = plan.kind === 'no_plan' ? plan.why : 'Stock not measured.';
+    doc
+      .font('Helvetica-Bold')
+      .fontSize(12)
+      .text(plain(`No plan. ${why}`), margin, 110, { width: inner });
+    return;
+  }
+  const drawing = pitSection({
+    plan: plan.pit,
+    stock: card.stock,
+    ground: card.ground,
+    practice: card.practice,
+    units: card.units,
+    widthPx: 520,
+    heightPx: 250,
+  });
+  let y = 84 + paintDrawing(doc, drawing, { x: margin, y: 84, widthPt: inner }) + 4;
+  y = numbers(doc, card, plan, y) + 5;
+  y = cautions(doc, card, plan, y) + 5;
+  steps(doc, card, plan, y);
+  doc.font('Helvetica').fontSize(6.5).fillColor('#444444');
+  const foot = `${plan.pit.practiceId === card.practice.id ? card.practice.name : plan.pit.practiceId}, version ${plan.pit.practiceVersion}. Local codes, permits and licensed practice come first.`;
+  doc.text(plain(foot), margin, cardPt.height - 18, { width: inner, lineBreak: false });
+  doc.fillColor('#000000');
+}
+
+function head(doc: PDFKit.PDFDocument, { ref, place, species, ticket, qr, address }: Card): void {
+  const qrPt = 58;
+  doc.font('Times-Bold').fontSize(24).fillColor('#000000').text(ref, margin, margin, { lineBreak: false });
+  doc.font('Helvetica').fontSize(10.5);
+  doc.text(plain(place), margin + 110, margin + 2, { width: inner - 110 - qrPt - 8 });
+  doc
+    .font('Times-Italic')
+    .fontSize(12)
+    .text(plain(species ?? 'species not chosen'), margin + 110, margin + 15, {
+      width: inner - 110 - qrPt - 8,
+    });
+  doc
+    .font('Helvetica-Bold')
+    .fontSize(8.5)
+    .text(plain(ticket), margin, margin + 33, { width: inner - qrPt - 8 });
+  doc.image(qr, margin + inner - qrPt, margin - 6, { width: qrPt, height: qrPt });
+  doc.font('Helvetica').fontSize(5).fillColor('#444444');
+  doc.text(address.slice(0, 60), margin + inner - 150, margin + qrPt - 6, {
+    width: 150,
+    align: 'right',
+    lineBreak: false,
+  });
+  doc.fillColor('#000000');
+}
+
+function numbers(doc: PDFKit.PDFDocument, { units }: Card, { pit, stakes, labour }: PlantingPlan, top: number): number {
+  const say = (value: number, quantity: Quantity) => formatQuantity(value, quantity, units);
+  const { team } = pit.lifting;
+  const winds = stakes?.bearingsDeg.map(compassPoint).join(', ');
+  const rows: readonly (readonly [string, string])[] = [
+    ['Depth at the uphill edge', say(pit.depthMm.value, 'lengthMm')],
+    ['Width at grade', say(pit.widthMm.value, 'lengthMm')],
+    ['Flare above grade', say(pit.proudMm.value, 'lengthMm')],
+    ['Downhill edge stands', say(pit.downhillProudMm.value, 'lengthMm')],
+    ['Backfill', say(pit.backfillL.value, 'volumeL')],
+    [
+      pit.amendment.value > 0 ? 'of it mixed in' : 'Left over, loose',
+      say(pit.amendment.value > 0 ? pit.amendment.value : pit.spoilL.value, 'volumeL'),
+    ],
+    ['Mulch', say(pit.mulchL.value, 'volumeL')],
+    ['First water', say(pit.firstWaterL.value, 'volumeL')],
+    ['Weight', `${say(pit.massKg.value, 'massKg')}, ${team.kind === 'people' ? `${team.people} lift` : 'equipment'}`],
+    [
+      'Stakes',
+      stakes ? `${stakes.stakes}${winds ? ` to ${winds}` : ''}, tie at ${say(stakes.heightMm, 'lengthMm')}` : 'none',
+    ],
+    ['Person-hours', formatNumber(labour.hours, 1)],
+    ['Berm', pit.berm ? say(pit.berm.heightMm, 'lengthMm') : 'none'],
+  ];
+  const column = inner / 2 - 6;
+  const lineHeight = 12.5;
+  doc.fontSize(8.5);
+  rows.forEach(([name, value], i) => {
+    const x = margin + (i % 2) * (column + 12);
+    const y = top + Math.floor(i / 2) * lineHeight;
+    doc.font('Helvetica').text(name, x, y, { lineBreak: false });
+    doc.font('Helvetica-Bold').text(plain(value), x, y, { width: column, align: 'right', lineBreak: false });
+  });
+  return top + Math.ceil(rows.length / 2) * lineHeight;
+}
+
+function cautions(doc: PDFKit.PDFDocument, { units }: Card, { pit }: PlantingPlan, top: number): number {
+  const said = pit.cautions.map((reason) => sayReason(reason, units));
+  const text = [
+    'No digging without a valid ticket. Hand-dig near marks. Lift by the ball, never by the trunk.',
+    ...said,
+  ];
+  doc.font('Helvetica-Bold').fontSize(7.5);
+  const height = doc.heightOfString(plain(text.join(' ')), { width: inner - 12 }) + 7;
+  doc.rect(margin, top, inner, height).lineWidth(1).stroke('#8a5a00');
+  doc.text(plain(text.join(' ')), margin + 6, top + 4, { width: inner - 12 });
+  return top + height;
+}
+
+/** Steps in two columns: what to do and the number to hit; set as large as fits. */
+function steps(doc: PDFKit.PDFDocument, { units }: Card, plan: PlantingPlan, top: number): void {
+  const column = inner / 2 - 6;
+  const room = cardPt.height - 24 - top;
+  const said = plan.steps.map((step, i) => ({ ...sayStep(step, units), number: i + 1 }));
+  // Measured in bold, which runs wider than the text will: a step never takes more than this.
+  const heightOf = (step: (typeof said)[number], size: number) => {
+    doc.font('Helvetica-Bold').fontSize(size);
+    return doc.heightOfString(plain(`${step.number}. ${step.title}. ${step.act}`), { width: column }) + 1.5;
+  };
+  const half = (size: number) => said.reduce((sum, step) => sum + heightOf(step, size), 0) / 2;
+  const size = stepSizesPt.find((one) => half(one) + 2 * one <= room) ?? 5;
+  const middle = half(size);
+  let [x, used] = [margin, 0];
+  doc.y = top;
+  for (const step of said) {
+    const height = heightOf(step, size);
+    if (x === margin && used > 0 && used + height / 2 > middle) {
+      x += column + 12;
+      doc.y = top;
+    }
+    doc
+      .font('Helvetica-Bold')
+      .fontSize(size)
+      .text(plain(`${step.number}. ${step.title}. `), x, doc.y, { width: column, continued: true });
+    doc.font('Helvetica').text(plain(step.act), { width: column });
+    doc.y += 1.5;
+    used += height;
+  }
+}
+const stepSizesPt = [8.4, 8, 7.6, 7.2, 6.8, 6.4, 6, 5.6, 5.2];
