@@ -3,3 +3,4 @@ export * from './pit-section';
 export * from './percolation-plot';
 export * from './season-band';
 export * from './growth-strip';
+export * from './pit-top';

@@ -14,6 +14,7 @@ import type {
 } from '../ground';
 import type { MulchContact, ProbeClass, StakeState } from '../inspect';
 import type { FitPart, Grade, Rank } from '../match';
+import type { LabourTask } from '../pit';
 import type { StockKind } from '../stock';
 
 export const soilNames: Readonly<Record<SoilClass, string>> = {
@@ -255,3 +256,15 @@ export const factNames: Readonly<Record<string, string>> = {
 };
 
 export const rankNames: Readonly<Record<Rank, string>> = { species: 'Species', genus: 'Genus', family: 'Family' };
+
+export const labourTaskNames: Readonly<Record<LabourTask, string>> = {
+  dig: 'dig',
+  roots: 'roots',
+  place: 'place',
+  fill: 'fill',
+  stake: 'stake',
+  berm: 'berm',
+  mulch: 'mulch',
+  water: 'water',
+  guard: 'guard',
+};

@@ -60,6 +60,16 @@ export const routes: Routes = [
     loadComponent: () => import('./match/nurseries-page').then((m) => m.NurseriesPage),
   },
   {
+    path: 'practices',
+    title: 'Practices · Sombra',
+    loadComponent: () => import('./practice/practices-page').then((m) => m.PracticesPage),
+  },
+  {
+    path: 'materials',
+    title: 'Materials · Sombra',
+    loadComponent: () => import('./practice/materials-page').then((m) => m.MaterialsPage),
+  },
+  {
     path: 'rules',
     title: 'Rules · Sombra',
     loadComponent: () => import('./rules/rules-page').then((m) => m.RulesPage),

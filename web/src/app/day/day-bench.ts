@@ -166,7 +166,7 @@ export class DayBench extends RecordForm<'planting'> {
 
   protected readonly judgement = computed(() => {
     const facts = this.facts();
-    const practice = this.store.detail()?.practice;
+    const practice = this.store.life()?.practice;
     if (!facts || !practice) return null;
     try {
       return judgeAsBuilt(facts, this.plan(), practice);
@@ -208,7 +208,7 @@ export class DayBench extends RecordForm<'planting'> {
 
   protected readFacts(): PlantingFacts | null {
     const v = this.form.getRawValue();
-    const practice = this.store.detail()?.practice;
+    const practice = this.store.life()?.practice;
     const wrong = [...points, 'holeWidthMm', 'firstWaterL'].some((name) => this.form.get(name)?.invalid);
     const flare = points.map((point) => v[point]).filter((mm) => mm !== null);
     if (wrong || !practice || !v.plantedOn || flare.length === 0 || v.holeWidthMm === null || v.firstWaterL === null)

@@ -68,7 +68,7 @@ interface Row {
                     [plan]="$any(tree.life.plan)"
                     [stock]="tree.life.stock"
                     [ground]="tree.life.ground"
-                    [practice]="tree.detail.practice"
+                    [practice]="tree.life.practice"
                   />
                 } @else {
                   no plan yet

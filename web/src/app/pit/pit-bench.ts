@@ -8,10 +8,11 @@ import {
   InvalidInputError,
   percolationNames,
   groundPercolation,
-  pitPlan,
+  plantingPlan,
   soilNames,
   stockNames,
-  type PitResult,
+  type NoPitPlan,
+  type PlantingPlan,
   type Stock,
   type StockKind,
 } from '@sombra/core';
@@ -23,7 +24,11 @@ import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
 import { RecordSender } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
+import { CardsButton } from './cards-button';
+import { OverrideForm } from './override-form';
 import { PitNumbers } from './pit-numbers';
+import { PlantingNeeds } from './planting-needs';
+import { PlantingSteps } from './planting-steps';
 import { PitSectionView } from './pit-section-view';
 
 /** Stock measures on one side, the pit they ask for on the other, live. */
@@ -40,6 +45,10 @@ import { PitSectionView } from './pit-section-view';
     SpotHead,
     PitNumbers,
     PitSectionView,
+    PlantingSteps,
+    PlantingNeeds,
+    OverrideForm,
+    CardsButton,
   ],
   providers: [RecordSender, FormDraft],
   templateUrl: './pit-bench.html',
@@ -73,13 +82,15 @@ export class PitBench extends RecordForm<'stock'> {
     return `Must be less than the ball height, ${say(facts.ballHeightMm)}, got ${say(facts.topRootsDepthMm)}`;
   });
 
-  protected readonly result = computed<PitResult | null>(() => {
-    const detail = this.store.detail();
+  protected readonly practice = computed(() => this.store.life()?.practice ?? null);
+  protected readonly whole = computed<PlantingPlan | NoPitPlan | null>(() => {
+    const practice = this.practice();
+    const assessment = this.store.life()?.assessment ?? null;
     const ground = this.ground();
     const stock = this.facts();
-    if (!detail || !ground || !stock) return null;
+    if (!practice || !ground || !stock) return null;
     try {
-      return pitPlan({ ground, stock, practice: detail.practice });
+      return plantingPlan({ ground, stock, practice, assessment });
     } catch (error) {
       // A value just typed out of range: its field says so.
       if (error instanceof InvalidInputError) return null;
@@ -88,12 +99,24 @@ export class PitBench extends RecordForm<'stock'> {
   });
 
   protected readonly plan = computed(() => {
-    const result = this.result();
-    return result?.kind === 'plan' ? result : null;
+    const whole = this.whole();
+    return whole?.kind === 'plan' ? whole.pit : null;
   });
   protected readonly noPlan = computed(() => {
-    const result = this.result();
-    return result?.kind === 'no_plan' ? result : null;
+    const whole = this.whole();
+    return whole?.kind === 'no_plan' ? whole : null;
+  });
+  protected readonly planting = computed(() => {
+    const whole = this.whole();
+    return whole?.kind === 'plan' ? whole : null;
+  });
+  protected readonly winds = computed(() => {
+    const seen = this.store.life()?.assessment;
+    return [seen?.winterWindDeg ?? null, seen?.summerWindDeg ?? null].filter((deg) => deg !== null);
+  });
+  protected readonly spots = computed(() => {
+    const id = this.store.detail()?.spot.id;
+    return id ? { spots: [id] } : {};
   });
 
   protected readonly heading = computed(() => {

@@ -79,7 +79,10 @@ export class PitNumbers {
       line('Flare above grade', plan.proudMm, 'lengthMm'),
       line('Downhill edge stands', plan.downhillProudMm, 'lengthMm'),
       line('Pit', plan.pitL, 'volumeL'),
-      line('Backfill, site soil', plan.backfillL, 'volumeL'),
+      line(plan.amendment.value > 0 ? 'Backfill' : 'Backfill, site soil', plan.backfillL, 'volumeL'),
+      ...(plan.amendment.value > 0 || plan.amendment.because[0]?.code === 'amendment_refused'
+        ? [line('Mixed into it', plan.amendment, 'volumeL')]
+        : []),
       line('Loose soil left over', plan.spoilL, 'volumeL'),
       line('Mulch', plan.mulchL, 'volumeL'),
       line('First water', plan.firstWaterL, 'volumeL'),

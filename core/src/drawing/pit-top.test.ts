@@ -1,0 +1,68 @@
+import { unknownGround, type GroundFacts } from '../ground';
+import { pitPlan, type PitPlan, type StakePlan } from '../pit';
+import { fieldDefault } from '../practice';
+import type { Stock } from '../stock';
+import { pitTop } from './pit-top';
+import type { Shape } from './shapes';
+
+const stock: Stock = {
+  kind: 'balled',
+  caliperMm: 65,
+  heightM: 4,
+  ballDiameterMm: 700,
+  ballHeightMm: 500,
+  topRootsDepthMm: 50,
+};
+const ground: GroundFacts = { ...unknownGround, soil: 'loam', slopePct: 0, stripWidthMm: 900 };
+const planOf = (where: GroundFacts): PitPlan => {
+  const plan = pitPlan({ ground: where, stock, practice: fieldDefault });
+  if (plan.kind === 'no_plan') throw new Error('no plan');
+  return plan;
+};
+const stakes: StakePlan = {
+  stakes: 2,
+  bearingsDeg: [0, 180],
+  fromTrunkMm: 400,
+  heightMm: 1000,
+  lengthMm: 1600,
+  offAfterMonths: 12,
+  before: false,
+  because: [],
+};
+const spanOf = (shape: Shape | undefined) => {
+  const points = shape && shape.kind !== 'text' ? shape.points : [];
+  const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+  return { wide: Math.max(...xs) - Math.min(...xs), high: Math.max(...ys) - Math.min(...ys) };
+};
+
+describe('the pit from above', () => {
+  const top = (where: GroundFacts) =>
+    pitTop({ plan: planOf(where), stakes, ground: where, windsDeg: [270], units: 'metric', widthPx: 420 });
+
+  it('is stretched along a strip to one scale: 900 by 2865.68 mm', () => {
+    const { shapes, description } = top(ground);
+    const pit = spanOf(shapes.find(({ role }) => role === 'pit'));
+    const ball = spanOf(shapes.find(({ role }) => role === 'ball'));
+    // Corners of a polygon of 36 lie a little inside the round it stands for.
+    expect(pit.wide / pit.high).toBeCloseTo(2865.68 / 900, 1);
+    expect(pit.high / ball.high).toBeCloseTo(900 / 700, 1);
+    expect(description).toContain('900 mm by 2866 mm');
+  });
+
+  it('holds everything it draws inside its frame, stakes at their bearings', () => {
+    for (const where of [ground, { ...ground, stripWidthMm: 'open' as const }]) {
+      const { shapes, widthPx, heightPx } = top(where);
+      for (const shape of shapes) {
+        const points = shape.kind === 'text' ? [shape.at] : shape.points;
+        for (const [x, y] of points) {
+          expect(x).toBeGreaterThanOrEqual(0);
+          expect(x).toBeLessThanOrEqual(widthPx);
+          expect(y).toBeGreaterThanOrEqual(0);
+          expect(y).toBeLessThanOrEqual(heightPx);
+        }
+      }
+      const marks = shapes.filter(({ role }) => role === 'wall');
+      expect(marks).toHaveLength(2);
+    }
+  });
+});

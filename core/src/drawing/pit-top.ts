@@ -1,0 +1,141 @@
+import type { GroundFacts } from '../ground';
+import type { PitPlan, StakePlan } from '../pit';
+import { compassPoint, formatQuantity, type UnitSystem } from '../units';
+import type { Drawing, Point, Shape } from './shapes';
+
+export interface PitTopInput {
+  readonly plan: PitPlan;
+  readonly stakes: StakePlan | null;
+  readonly ground: GroundFacts;
+  /** Bearings the winds come from; `null` where nobody recorded them. */
+  readonly windsDeg: readonly number[];
+  readonly units: UnitSystem;
+  readonly widthPx: number;
+}
+
+const textPx = 13;
+const roundSteps = 36;
+
+/** The pit from above, north up, to scale: outline along the strip, ball, mulch ring, stakes, winds. */
+export function pitTop(input: PitTopInput): Drawing {
+  const { plan, stakes, ground, windsDeg, units, widthPx } = input;
+  const { widthMm, lengthMm } = plan.shape;
+  const strip = typeof ground.stripWidthMm === 'number' ? ground.stripWidthMm : null;
+  const reachMm = Math.max(lengthMm, plan.mulchRingMm, 2 * (stakes?.fromTrunkMm ?? 0) + 200) / 2 + 120;
+  const upMm = Math.max(widthMm, plan.mulchRingMm, strip ?? 0, 2 * (stakes?.fromTrunkMm ?? 0)) / 2 + 200;
+  const room = { side: 14, top: 22, bottom: 40 };
+  const scale = Math.min((widthPx - 2 * room.side) / (2 * reachMm), 260 / (2 * upMm));
+  const heightPx = Math.round(room.top + 2 * upMm * scale + room.bottom);
+  const [cx, cy] = [widthPx / 2, room.top + upMm * scale];
+  const at = (xMm: number, yMm: number): Point => [cx + xMm * scale, cy - yMm * scale];
+  const round = (radiusMm: number, xMm = 0, yMm = 0): Point[] =>
+    Array.from({ length: roundSteps }, (_, i) => {
+      const turn = (2 * Math.PI * i) / roundSteps;
+      return at(xMm + radiusMm * Math.cos(turn), yMm + radiusMm * Math.sin(turn));
+    });
+  const ring = round(plan.mulchRingMm / 2).map(([x, y]): Point => {
+    if (strip === null) return [x, y];
+    const edge = (strip / 2) * scale;
+    return [x, Math.min(cy + edge, Math.max(cy - edge, y))];
+  });
+  const edges: Shape[] =
+    strip === null
+      ? []
+      : [1, -1].map((side) => ({
+          kind: 'line',
+          role: 'grade',
+          points: [at(-reachMm, (side * strip) / 2), at(reachMm, (side * strip) / 2)],
+        }));
+  const shapes: Shape[] = [
+    { kind: 'polygon', role: 'mulch', points: ring },
+    { kind: 'polygon', role: 'backfill', points: stadium(widthMm, lengthMm, at) },
+    { kind: 'polygon', role: 'ball', points: round(plan.rootsWidthMm / 2) },
+    { kind: 'polygon', role: 'trunk', points: round(Math.max(25, plan.rootsWidthMm / 16)) },
+    {
+      kind: 'line',
+      role: 'pit',
+      points: [...stadium(widthMm, lengthMm, at), stadium(widthMm, lengthMm, at)[0] ?? at(0, 0)],
+    },
+    ...edges,
+    ...stakeMarks(stakes, at, round),
+    ...windMarks(windsDeg, { at, reachMm, upMm }),
+    text('label', [widthPx / 2, heightPx - 24], words(input), 'middle', true),
+    text(
+      'note',
+      [widthPx / 2, heightPx - 7],
+      strip === null ? 'from above, north up' : 'from above, along the strip',
+      'middle',
+    ),
+  ];
+  return {
+    widthPx,
+    heightPx,
+    shapes,
+    description: `The pit from above: ${words(input)}, ball ${formatQuantity(plan.rootsWidthMm, 'lengthMm', units)} across.`,
+  };
+}
+
+function words({ plan, stakes, units, windsDeg }: PitTopInput): string {
+  const mm = (value: number) => formatQuantity(value, 'lengthMm', units);
+  const { widthMm, lengthMm } = plan.shape;
+  const pit = lengthMm > widthMm + 1 ? `${mm(widthMm)} by ${mm(lengthMm)}` : `${mm(widthMm)} across`;
+  const wind = windsDeg.length > 0 ? `, wind from ${windsDeg.map(compassPoint).join(' and ')}` : '';
+  if (!stakes) return `${pit}, no stake`;
+  return `${pit}, ${stakes.stakes === 1 ? '1 stake' : `${stakes.stakes} stakes`}${wind}`;
+}
+
+function text(
+  role: 'label' | 'note',
+  at: Point,
+  words_: string,
+  align: 'start' | 'middle' | 'end',
+  strong = false,
+): Shape {
+  return { kind: 'text', role, at, text: words_, align, sizePx: textPx, strong };
+}
+
+function stadium(widthMm: number, lengthMm: number, at: (x: number, y: number) => Point): Point[] {
+  const [r, half] = [widthMm / 2, (lengthMm - widthMm) / 2];
+  return Array.from({ length: roundSteps }, (_, i) => {
+    const turn = (2 * Math.PI * (i + 0.5)) / roundSteps;
+    return at(Math.sign(Math.cos(turn)) * half + r * Math.cos(turn), r * Math.sin(turn));
+  });
+}
+
+/** Stakes where the winds ask for them; side by side where nobody recorded the winds. */
+function stakeMarks(
+  stakes: StakePlan | null,
+  at: (x: number, y: number) => Point,
+  round: (radiusMm: number, xMm?: number, yMm?: number) => Point[],
+): Shape[] {
+  if (!stakes) return [];
+  const bearings =
+    stakes.bearingsDeg.length > 0
+      ? stakes.bearingsDeg
+      : Array.from({ length: stakes.stakes }, (_, i) => 90 + (360 / stakes.stakes) * i);
+  return bearings.flatMap((deg): Shape[] => {
+    const turn = (deg * Math.PI) / 180;
+    const [x, y] = [Math.sin(turn) * stakes.fromTrunkMm, Math.cos(turn) * stakes.fromTrunkMm];
+    return [
+      { kind: 'line', role: 'flare', points: [at(0, 0), at(x, y)] },
+      { kind: 'polygon', role: 'wall', points: round(38, x, y) },
+    ];
+  });
+}
+
+/** An arrow for each wind, blowing inward. */
+function windMarks(
+  windsDeg: readonly number[],
+  { at, reachMm, upMm }: { at: (x: number, y: number) => Point; reachMm: number; upMm: number },
+): Shape[] {
+  const far = Math.min(reachMm, upMm) * 0.98;
+  return windsDeg.flatMap((deg): Shape[] => {
+    const turn = (deg * Math.PI) / 180;
+    const along = (mm: number, side = 0): Point =>
+      at(Math.sin(turn) * mm + Math.cos(turn) * side, Math.cos(turn) * mm - Math.sin(turn) * side);
+    return [
+      { kind: 'line', role: 'dimension', points: [along(far), along(far * 0.72)] },
+      { kind: 'line', role: 'dimension', points: [along(far * 0.79, 45), along(far * 0.72), along(far * 0.79, -45)] },
+    ];
+  });
+}

@@ -1,0 +1,180 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { choices, choiceTable, choiceValue, InvalidInputError, requireChoiceValue, type Choice } from '@sombra/core';
+import { sayChoice } from '../practice/say-choice';
+import { sayProblem } from '../frame/problem';
+import { SessionService } from '../people/session.service';
+import { RecordSender } from '../spot/record-sender';
+import { SpotStore } from '../spot/spot-store';
+
+/** One choice of the practice made otherwise for this spot, with its reason; what was made otherwise before. */
+@Component({
+  selector: 's-override-form',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  providers: [RecordSender],
+  template: `
+    @if (said().length > 0) {
+      <p class="made" role="status">
+        Otherwise here:
+        @for (one of said(); track one.path) {
+          <span
+            ><b>{{ one.name }}: {{ one.value }}</b> ({{ one.reason }})</span
+          >
+        }
+      </p>
+    }
+    @if (mayOverride()) {
+      <details>
+        <summary>Make a choice otherwise for this spot</summary>
+        <form (submit)="$event.preventDefault(); send()">
+          <label for="ov-choice">Choice</label>
+          <select id="ov-choice" class="form-select" (change)="pick($any($event.target).value)">
+            @for (group of table; track group.name) {
+              <optgroup [label]="group.name">
+                @for (one of group.choices; track one.path) {
+                  <option [value]="one.path" [selected]="one.path === choice().path">{{ one.name }}</option>
+                }
+              </optgroup>
+            }
+          </select>
+          <label for="ov-value">Here</label>
+          @if (choice().kind === 'number') {
+            <input
+              id="ov-value"
+              class="form-control"
+              inputmode="decimal"
+              [value]="value()"
+              (input)="value.set($any($event.target).value)"
+            />
+          } @else {
+            <select id="ov-value" class="form-select" (change)="value.set($any($event.target).value)">
+              @for (one of values(); track one.key) {
+                <option [value]="one.key" [selected]="one.key === value()">{{ one.name }}</option>
+              }
+            </select>
+          }
+          <label for="ov-reason">Because</label>
+          <input
+            id="ov-reason"
+            class="form-control"
+            maxlength="300"
+            [value]="reason()"
+            (input)="reason.set($any($event.target).value)"
+          />
+          @if (fault(); as text) {
+            <p class="problem" role="alert">{{ text }}</p>
+          }
+          <button type="submit" class="btn btn-outline-primary" [disabled]="sender.busy()">Store for this spot</button>
+        </form>
+      </details>
+    }
+  `,
+  styles: `
+    .made {
+      border-left: 4px solid var(--chosen);
+      padding-left: 0.8rem;
+      span {
+        display: block;
+      }
+    }
+    form {
+      display: grid;
+      grid-template-columns: 6rem minmax(0, 24rem);
+      gap: 0.5rem 0.8rem;
+      align-items: center;
+    }
+    .problem {
+      grid-column: 1 / -1;
+    }
+    button {
+      grid-column: 2;
+      justify-self: start;
+    }
+    summary {
+      min-height: 44px;
+      padding-top: 0.6rem;
+      cursor: pointer;
+    }
+  `,
+})
+export class OverrideForm {
+  private readonly store = inject(SpotStore);
+  private readonly session = inject(SessionService);
+  protected readonly sender = inject(RecordSender);
+  protected readonly table = choiceTable;
+  protected readonly path = signal('berm.where');
+  protected readonly value = signal('');
+  protected readonly reason = signal('');
+  private readonly own = signal<string | null>(null);
+  protected readonly mayOverride = computed(() =>
+    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
+  );
+  protected readonly choice = computed((): Choice => chosen(this.path()));
+  protected readonly values = computed(() => {
+    const choice = this.choice();
+    if (choice.kind === 'option') return Object.entries(choice.options).map(([key, { name }]) => ({ key, name }));
+    return [
+      { key: 'true', name: 'yes' },
+      { key: 'false', name: 'no' },
+    ];
+  });
+  protected readonly said = computed(() =>
+    (this.store.life()?.overrides ?? []).map(({ path, value, reason }) => {
+      const choice = choices.find((one) => one.path === path);
+      return {
+        path,
+        reason,
+        name: choice?.name ?? path,
+        value: choice ? sayChoice(choice, value, this.session.units()) : '',
+      };
+    }),
+  );
+  protected readonly fault = computed(() => {
+    const problem = this.sender.problem();
+    return this.own() ?? (problem ? sayProblem(problem) : null);
+  });
+
+  constructor() {
+    queueMicrotask(() => this.pick(this.path()));
+  }
+
+  protected pick(path: string): void {
+    this.path.set(path);
+    const practice = this.store.life()?.practice;
+    this.value.set(practice ? String(choiceValue(practice, path)) : '');
+    this.own.set(null);
+  }
+
+  protected async send(): Promise<void> {
+    const choice = this.choice();
+    const text = this.value().trim().replace(',', '.');
+    const value =
+      choice.kind === 'number' ? (text === '' ? NaN : Number(text)) : choice.kind === 'yes_no' ? text === 'true' : text;
+    try {
+      requireChoiceValue(choice, value);
+    } catch (error) {
+      if (!(error instanceof InvalidInputError)) throw error;
+      this.own.set(
+        Number.isNaN(value)
+          ? `${choice.name} must be a number, got ${this.value() || 'nothing'}.`
+          : `${error.message}.`,
+      );
+      return;
+    }
+    const reason = this.reason().trim();
+    if (reason.length < 3) {
+      this.own.set('Because must say why, in 3 letters or more.');
+      return;
+    }
+    this.own.set(null);
+    const facts = { decidedOn: this.session.today(), path: choice.path, value, reason };
+    if (await this.sender.send({ kind: 'override', facts, supersedes: null }, `${choice.name} made otherwise here.`)) {
+      this.reason.set('');
+    }
+  }
+}
+
+const chosen = (path: string): Choice => {
+  const found = choices.find((one) => one.path === path) ?? choices[0];
+  if (!found) throw new Error('the table of choices is empty');
+  return found;
+};

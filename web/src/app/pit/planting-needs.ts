@@ -1,0 +1,110 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import {
+  compassPoint,
+  formatNumber,
+  formatQuantity,
+  labourTaskNames,
+  materials,
+  pitTop,
+  type GroundFacts,
+  type MaterialCode,
+  type PlantingPlan,
+} from '@sombra/core';
+import { DrawingView } from '../drawing/drawing-view';
+import { BecauseList } from '../frame/because-list';
+import { SessionService } from '../people/session.service';
+
+/** What the tree takes besides its hole: the pit from above with its stakes, materials, hours, water afterwards. */
+@Component({
+  selector: 's-planting-needs',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DrawingView, BecauseList],
+  template: `
+    <h2>{{ stakeWords() }}</h2>
+    <div class="pair">
+      <s-drawing [drawing]="top()" />
+      <s-because [reasons]="planting().stakeBecause" />
+    </div>
+    <h2>Materials and hours</h2>
+    <table class="plain">
+      <tbody>
+        @for (line of needs(); track line.name) {
+          <tr>
+            <td>{{ line.name }}</td>
+            <td class="num">{{ line.amount }}</td>
+          </tr>
+        }
+        <tr>
+          <td>
+            Person-hours<br /><span class="quiet">{{ tasks() }}</span>
+          </td>
+          <td class="num">{{ hours() }}</td>
+        </tr>
+        <tr>
+          <td>
+            Water a week, first season
+            <s-because [reasons]="planting().routine.because" />
+          </td>
+          <td class="num">{{ weekly() }}</td>
+        </tr>
+      </tbody>
+    </table>
+  `,
+  styles: `
+    .pair {
+      display: grid;
+      grid-template-columns: minmax(0, 1.3fr) minmax(0, 1fr);
+      gap: 1rem;
+      align-items: start;
+    }
+    h2 {
+      margin-top: 1rem;
+    }
+    @media (max-width: 720px) {
+      .pair {
+        grid-template-columns: 1fr;
+      }
+    }
+  `,
+})
+export class PlantingNeeds {
+  readonly planting = input.required<PlantingPlan>();
+  readonly ground = input.required<GroundFacts>();
+  readonly windsDeg = input.required<readonly number[]>();
+  private readonly session = inject(SessionService);
+
+  protected readonly top = computed(() =>
+    pitTop({
+      plan: this.planting().pit,
+      stakes: this.planting().stakes,
+      ground: this.ground(),
+      windsDeg: this.windsDeg(),
+      units: this.session.units(),
+      widthPx: 380,
+    }),
+  );
+  protected readonly stakeWords = computed(() => {
+    const { stakes } = this.planting();
+    if (!stakes) return 'No stake';
+    const mm = (value: number) => formatQuantity(value, 'lengthMm', this.session.units());
+    const where = stakes.bearingsDeg.length > 0 ? ` to ${stakes.bearingsDeg.map(compassPoint).join(' and ')}` : '';
+    return `${stakes.stakes === 1 ? 'One stake' : `${stakes.stakes} stakes`}${where}, ${mm(stakes.fromTrunkMm)} out, tie at ${mm(stakes.heightMm)}`;
+  });
+  protected readonly needs = computed(() =>
+    (Object.entries(this.planting().materials) as [MaterialCode, number][]).map(([code, amount]) => {
+      const { name, unit } = materials[code];
+      if (unit === 'L') return { name, amount: formatQuantity(amount, 'volumeL', this.session.units()) };
+      return { name, amount: unit === 'piece' ? formatNumber(amount, 0) : `${formatNumber(amount, 1)} ${unit}` };
+    }),
+  );
+  protected readonly hours = computed(() => formatNumber(this.planting().labour.hours, 1));
+  protected readonly tasks = computed(() =>
+    this.planting()
+      .labour.tasks.map(({ task, minutes }) => `${labourTaskNames[task]} ${formatNumber(minutes, 0)} min`)
+      .join(', '),
+  );
+  protected readonly weekly = computed(() => {
+    const { weeklyL } = this.planting().routine;
+    return weeklyL === null ? 'as it dries' : formatQuantity(weeklyL, 'volumeL', this.session.units());
+  });
+}

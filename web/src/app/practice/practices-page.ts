@@ -1,0 +1,206 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import type { KeptPractice, Practices, Problem, SpotDetail } from '@sombra/contract';
+import {
+  soilClasses,
+  soilNames,
+  spotLife,
+  stockKinds,
+  stockNames,
+  unknownGround,
+  type FieldRecord,
+  type GroundFacts,
+  type Practice,
+  type SoilClass,
+  type Stock,
+  type StockKind,
+} from '@sombra/core';
+import { HttpClient } from '@angular/common/http';
+import { firstValueFrom } from 'rxjs';
+import { readProblem, sayProblem } from '../frame/problem';
+import { StateNote } from '../frame/state-note';
+import { ToastsService } from '../frame/toasts.service';
+import { ViewState } from '../frame/view-state.service';
+import { SessionService } from '../people/session.service';
+import { readSpotDetail } from '../spot/spot-store';
+import { ChoiceEditor } from './choice-editor';
+import { PracticeCompare, type ExampleTree } from './practice-compare';
+import { PracticeService } from './practice.service';
+
+/** Usual stock of each kind, to see a practice on before there is a tree. */
+const usual: Readonly<Record<StockKind, Stock>> = {
+  container: {
+    kind: 'container',
+    caliperMm: 50,
+    heightM: 3,
+    ballDiameterMm: 450,
+    ballHeightMm: 400,
+    topRootsDepthMm: 60,
+  },
+  balled: { kind: 'balled', caliperMm: 65, heightM: 4, ballDiameterMm: 700, ballHeightMm: 500, topRootsDepthMm: 90 },
+  bare_root: { kind: 'bare_root', caliperMm: 25, heightM: 2, rootSpreadMm: 500, rootDepthMm: 300 },
+};
+const fall = (mm: number) => [0, 1, 2, 3].map((i) => ({ minute: i * 60, levelMm: 400 - i * mm }));
+
+/** Practices: what each chooses and why, two of them side by side on one tree, copies to change, and which one rules. */
+@Component({
+  selector: 's-practices-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, StateNote, ChoiceEditor, PracticeCompare],
+  templateUrl: './practices-page.html',
+  styleUrl: './practices-page.scss',
+})
+export class PracticesPage {
+  private readonly doors = inject(PracticeService);
+  private readonly http = inject(HttpClient);
+  private readonly session = inject(SessionService);
+  private readonly toasts = inject(ToastsService);
+  private readonly router = inject(Router);
+  protected readonly view = inject(ViewState);
+  protected readonly stockKinds = stockKinds;
+  protected readonly stockNames = stockNames;
+  protected readonly soils = soilClasses;
+  protected readonly soilNames = soilNames;
+  protected readonly all = signal<Practices | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly fault = signal<string | null>(null);
+  protected readonly busy = signal(false);
+  protected readonly draft = signal<Practice | null>(null);
+  private readonly detail = signal<SpotDetail | null>(null);
+
+  protected readonly mayEdit = computed(() =>
+    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
+  );
+  protected readonly a = computed(() => this.named(this.view.text('a')) ?? this.current());
+  protected readonly b = computed(() => this.named(this.view.text('b')));
+  protected readonly kind = computed(
+    (): StockKind => stockKinds.find((kind) => kind === this.view.text('kind')) ?? 'container',
+  );
+  protected readonly soil = computed(
+    (): SoilClass => soilClasses.find((soil) => soil === this.view.text('soil')) ?? 'loam',
+  );
+  protected readonly slow = computed(() => this.view.text('drains') === 'slow');
+
+  /** The tree both are shown on: the one of a spot, or a usual one of its kind. */
+  protected readonly tree = computed((): ExampleTree => {
+    const detail = this.detail();
+    const life = detail && spotLife(detail.records as FieldRecord[], detail.practice);
+    if (detail && life?.stock) {
+      return {
+        name: `${detail.spot.ref}, ${detail.spot.place}`,
+        stock: life.stock,
+        ground: life.ground,
+        assessment: life.assessment,
+      };
+    }
+    const ground: GroundFacts = {
+      ...unknownGround,
+      soil: this.soil(),
+      percolation: fall(this.slow() ? 12 : 60),
+      slopePct: 0,
+      stripWidthMm: 'open',
+      wireHeightM: 'none',
+    };
+    const name = `${stockNames[this.kind()]} stock in ${soilNames[this.soil()]}${this.slow() ? ' that drains slowly' : ''}`;
+    return { name, stock: usual[this.kind()], ground, assessment: null };
+  });
+  protected readonly onSpot = computed(() => !!this.detail());
+
+  constructor() {
+    void this.read();
+    effect(() => {
+      const spot = this.view.text('spot');
+      untracked(() => void this.openSpot(spot));
+    });
+  }
+
+  protected async read(): Promise<void> {
+    try {
+      this.all.set(await firstValueFrom(this.doors.practices()));
+      this.problem.set(null);
+    } catch (error) {
+      this.problem.set(readProblem(error));
+    }
+  }
+
+  private async openSpot(id: string | null): Promise<void> {
+    if (!id) return this.detail.set(null);
+    try {
+      this.detail.set(readSpotDetail(await firstValueFrom(this.http.get(`/api/spots/${id}`))));
+    } catch (error) {
+      this.fault.set(sayProblem(readProblem(error)));
+    }
+  }
+
+  private named(id: string | null): KeptPractice | null {
+    return this.all()?.practices.find(({ practice }) => practice.id === id) ?? null;
+  }
+
+  private current(): KeptPractice | null {
+    return this.named(this.all()?.current.id ?? null);
+  }
+
+  protected isCurrent({ id, version }: Practice): boolean {
+    const current = this.all()?.current;
+    return current?.id === id && current.version === version;
+  }
+
+  protected kindsOf({ appliesTo }: Practice): string {
+    return appliesTo.length === stockKinds.length ? 'all stock' : appliesTo.map((kind) => stockNames[kind]).join(', ');
+  }
+
+  protected copy({ practice }: KeptPractice): void {
+    const taken = new Set(this.all()?.practices.map((one) => one.practice.id));
+    const name = `${practice.name}, ours`;
+    const base = slug(name);
+    const id = [base, ...[2, 3, 4, 5, 6, 7, 8, 9].map((i) => `${base}-${i}`)].find((one) => !taken.has(one)) ?? base;
+    this.draft.set({ ...practice, id, name, version: 0 });
+  }
+
+  protected edit({ practice }: KeptPractice): void {
+    this.draft.set(practice);
+  }
+
+  protected async save(practice: Practice): Promise<void> {
+    await this.run(async () => {
+      this.all.set(await firstValueFrom(this.doors.save(practice)));
+      this.draft.set(null);
+      this.view.set({ a: practice.id });
+      this.toasts.say(`${practice.name} stored as version ${practice.version + 1}.`);
+    });
+  }
+
+  protected async adopt({ practice }: KeptPractice): Promise<void> {
+    const question = `Plant by ${practice.name} from now on? Every pit that is not planted yet is worked out afresh. Planted trees keep the practice they were planted under.`;
+    if (!confirm(question)) return;
+    await this.run(async () => {
+      this.all.set(await firstValueFrom(this.doors.adopt(practice)));
+      this.toasts.say(`${practice.name} is the programme's practice.`);
+    });
+  }
+
+  private async run(act: () => Promise<void>): Promise<void> {
+    this.busy.set(true);
+    this.fault.set(null);
+    try {
+      await act();
+    } catch (error) {
+      const problem = readProblem(error);
+      const issues = (problem.issues ?? []).map(({ path, message }) => ` ${path}: ${message}.`).join('');
+      this.fault.set(sayProblem(problem) + issues);
+    } finally {
+      this.busy.set(false);
+    }
+  }
+
+  protected leaveSpot(): void {
+    void this.router.navigate([], { queryParams: { spot: null }, queryParamsHandling: 'merge' });
+  }
+}
+
+const slug = (name: string): string =>
+  name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .slice(0, 50);
