@@ -60,6 +60,25 @@ export interface ReasonFacts {
   mass_ball_and_top: { ballKg: number; topKg: number };
   lift_people: { people: number; limitKg: number };
   lift_equipment: { limitKg: number };
+  lift_carry: { massKg: number; distanceM: number };
+  lift_trolley: { massKg: number; slopePct: number; people: number };
+  lift_machine: { massKg: number; slopePct: number };
+  stock_sound: Record<string, never>;
+  stock_pot_bound: { circlingPct: number; mostPct: number };
+  stock_circling: { circlingPct: number; fromPct: number };
+  stock_thick_circling: { rootMm: number; mostMm: number };
+  stock_ball_lost: Record<string, never>;
+  stock_ball_soft: Record<string, never>;
+  stock_kinked: Record<string, never>;
+  stock_too_deep: { deepMm: number; ballHeightMm: number };
+  stock_deep: { deepMm: number };
+  stock_caliper_short: { caliperMm: number; orderedMm: number };
+  stock_ball_small: { ballMm: number; leastMm: number };
+  stock_wounded: Record<string, never>;
+  stock_no_leader: Record<string, never>;
+  stock_split_leader: Record<string, never>;
+  stock_synthetic_wrap: Record<string, never>;
+  stock_broken_branches: Record<string, never>;
   stock_kind_not_covered: { stock: StockKind; practice: string };
   // ground
   soil_missing: Record<string, never>;

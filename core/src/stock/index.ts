@@ -1,2 +1,4 @@
 export * from './stock';
 export * from './mass';
+export * from './receiving';
+export * from './lifting-plan';

@@ -115,6 +115,31 @@ const sentences: Sentences = {
   mass_ball_and_top: (f, s) => `Ball as received ${s.kg(f.ballKg)}, stem and crown ${s.kg(f.topKg)}.`,
   lift_people: (f, s) => `Up to ${s.kg(f.limitKg)} for ${f.people === 1 ? 'one person' : `${f.people} people`}.`,
   lift_equipment: (f, s) => `Over ${s.kg(f.limitKg)}: trolley, boards or machine; no lifting by hand.`,
+  lift_carry: (f, s) => `${s.kg(f.massKg)} carried ${s.m(f.distanceM)}.`,
+  lift_trolley: (f, s) =>
+    `${s.kg(f.massKg)} over a fall of ${s.pct(f.slopePct)}: trolley and boards, ${f.people} people to push and hold.`,
+  lift_machine: (f, s) =>
+    `${s.kg(f.massKg)} over a fall of ${s.pct(f.slopePct)}: by machine; nobody beneath or downhill.`,
+  stock_sound: () => 'Nothing found that speaks against it.',
+  stock_pot_bound: (f, s) =>
+    `Pot-bound: circling roots cover ${s.pct(f.circlingPct)} of the ball, over ${s.pct(f.mostPct)} it goes back.`,
+  stock_circling: (f, s) =>
+    `Circling roots cover ${s.pct(f.circlingPct)} of the ball: corrected at planting from ${s.pct(f.fromPct)}.`,
+  stock_thick_circling: (f, s) =>
+    `A circling root ${s.mm(f.rootMm)} thick, over ${s.mm(f.mostMm)}: it cannot be cut without harm.`,
+  stock_ball_lost: () => 'The ball crumbles or is washed out: the fine roots are gone.',
+  stock_ball_soft: () => 'The ball is soft: hold it moist and look again before planting.',
+  stock_kinked: () => 'Roots are kinked at the stem: they never straighten.',
+  stock_too_deep: (f, s) =>
+    `Topmost roots ${s.mm(f.deepMm)} down in a ball of ${s.mm(f.ballHeightMm)}: too little ball is left.`,
+  stock_deep: (f, s) => `Topmost roots ${s.mm(f.deepMm)} down: scrape the surplus off before the pit is measured.`,
+  stock_caliper_short: (f, s) => `Caliper ${s.mm(f.caliperMm)}, ${s.mm(f.orderedMm)} were ordered.`,
+  stock_ball_small: (f, s) => `Ball ${s.mm(f.ballMm)}, at least ${s.mm(f.leastMm)} for its caliper.`,
+  stock_wounded: () => 'A large wound on the trunk.',
+  stock_no_leader: () => 'The leader is lost.',
+  stock_split_leader: () => 'Two leaders: one is taken off while young.',
+  stock_synthetic_wrap: () => 'Synthetic wrap: it comes off whole, whatever the practice.',
+  stock_broken_branches: () => 'Broken branches: pruned at planting.',
   stock_kind_not_covered: (f) =>
     `${f.practice} does not cover ${stockNames[f.stock]} stock; choose a practice that does.`,
   soil_missing: () => 'Soil class not recorded.',

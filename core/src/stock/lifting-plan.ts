@@ -1,0 +1,46 @@
+import { requireWithin } from '../errors';
+import { because, type Reason } from '../reason';
+import { defaultLiftingLimits, liftingTeam, type LiftingLimits } from './mass';
+
+export type LiftingMeans = 'people' | 'trolley' | 'machine';
+
+export interface LiftingPlan {
+  readonly means: LiftingMeans;
+  /** For lifting, or to push and hold a trolley. */
+  readonly people: number;
+  readonly because: readonly Reason[];
+}
+
+/** Rolling resistance of a ball trolley on soft ground, and the push one person keeps up. */
+const rolling = 0.08;
+const pushN = 200;
+/** Steeper than this no trolley is held by hand; heavier than this none is loaded by hand. */
+const steepestPct = 15;
+const trolleyMostKg = 250;
+const gravity = 9.81;
+
+/**
+ * How a tree comes from the kerb to its pit: by hand as far as people may lift, then on a trolley with as many as the
+ * slope asks for, then by machine.
+ * @throws InvalidInputError for a mass, a distance or a slope outside its range
+ */
+export function liftingPlan(
+  route: { readonly massKg: number; readonly distanceM: number; readonly slopePct: number },
+  limits: LiftingLimits = defaultLiftingLimits,
+): LiftingPlan {
+  const massKg = requireWithin('massKg', route.massKg, { min: 0, max: 20_000, unit: 'kg' });
+  const distanceM = requireWithin('distanceM', route.distanceM, { min: 0, max: 2000, unit: 'm' });
+  const slopePct = requireWithin('slopePct', route.slopePct, { min: 0, max: 100, unit: '%' });
+  const team = liftingTeam(massKg, limits);
+  // Nobody carries to the limit over a distance: half of it from ten metres on.
+  const carried = liftingTeam(distanceM > 10 ? massKg * 2 : massKg, limits);
+  if (team.kind === 'people' && carried.kind === 'people') {
+    return { means: 'people', people: carried.people, because: [because('lift_carry', { massKg, distanceM })] };
+  }
+  if (massKg <= trolleyMostKg && slopePct <= steepestPct) {
+    const pushedN = massKg * gravity * (rolling + slopePct / 100);
+    const people = Math.max(2, Math.ceil(pushedN / pushN));
+    return { means: 'trolley', people, because: [because('lift_trolley', { massKg, slopePct, people })] };
+  }
+  return { means: 'machine', people: 2, because: [because('lift_machine', { massKg, slopePct })] };
+}
