@@ -14,3 +14,4 @@ export * from './rules';
 export * from './ground';
 export * from './match';
 export * from './files/species-row';
+export * from './stock';

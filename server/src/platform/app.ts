@@ -21,6 +21,7 @@ import { peopleRoutes } from '../people/routes';
 import { makePeople } from '../people/service';
 import { recordRoutes } from '../record/routes';
 import { pitRoutes } from '../pit/routes';
+import { stockRoutes } from '../stock/routes';
 import { practiceRoutes } from '../practice/routes';
 import { rulesRoutes } from '../rules/routes';
 import { seasonRoutes } from '../season/routes';
@@ -101,7 +102,7 @@ function api({ config, db, sessionPool, live, centre }: AppParts): express.Route
   router.use(csrf.csrfSynchronisedProtection);
   router.use(deskRoutes(db), spotRoutes(db), groundRoutes(db, config), recordRoutes(db), fileRoutes(db));
   router.use(seasonRoutes(db), findRoutes(db), viewRoutes(db), mapRoutes(db, config), liveRoutes(live));
-  router.use(rulesRoutes(db), practiceRoutes(db), pitRoutes(db), ticketRoutes(db, centre));
+  router.use(rulesRoutes(db), practiceRoutes(db), stockRoutes(db, config), pitRoutes(db), ticketRoutes(db, centre));
   router.use(matchRoutes(db, config.nurseries ? httpNurseries(config.nurseries.url) : null));
   router.use(noSuchDoor);
   return router;

@@ -170,10 +170,10 @@ export class Visitor {
   async bytes(
     method: string,
     path: string,
-    body: object,
+    body?: object,
   ): Promise<{ status: number; headers: Headers; bytes: Uint8Array }> {
     const headers = { cookie: this.cookie, 'x-csrf-token': this.token, 'content-type': 'application/json' };
-    const response = await fetch(this.url + path, { method, headers, body: JSON.stringify(body) });
+    const response = await fetch(this.url + path, { method, headers, body: body && JSON.stringify(body) });
     const bytes = new Uint8Array(await response.arrayBuffer());
     return { status: response.status, headers: response.headers, bytes };
   }

@@ -1,0 +1,197 @@
+import type { Delivery, DeliveryList, DeliveryState, Lot, ReceiveLot } from '@sombra/contract';
+import type { IsoDate, StockKind } from '@sombra/core';
+import type { Db } from '../platform/db';
+import type { OrderBody } from '../match/repository';
+
+interface DeliveryRow {
+  id: string;
+  arrived_on: string;
+  covered: boolean | null;
+  moist: boolean | null;
+  holding: string;
+  note: string;
+  version: number;
+  made_by: string;
+  number: string;
+  nursery: string;
+  body: OrderBody;
+}
+
+interface LotRow {
+  id: string;
+  delivery_id: string;
+  species: string;
+  stock_kind: StockKind;
+  caliper_mm: number;
+  price: number;
+  spots: string[];
+  expected: number;
+  arrived: number | null;
+  opened: number;
+  bad: number;
+  tree: Lot['tree'];
+  verdict: Lot['verdict'];
+  reason: string;
+  photo_stored_as: string | null;
+  photo_content_type: string | null;
+  version: number;
+}
+
+const lotOf = (row: LotRow): Lot => ({
+  id: row.id,
+  species: row.species,
+  stockKind: row.stock_kind,
+  caliperMm: row.caliper_mm,
+  price: row.price,
+  spots: row.spots,
+  expected: row.expected,
+  arrived: row.arrived,
+  opened: row.opened,
+  bad: row.bad,
+  tree: row.tree,
+  verdict: row.verdict,
+  reason: row.reason,
+  hasPhoto: row.photo_stored_as !== null,
+  version: row.version,
+});
+
+export async function findDelivery(db: Db, id: string): Promise<Delivery | undefined> {
+  const row = await db('delivery')
+    .join('nursery_order as placed', 'placed.id', 'delivery.order_id')
+    .where('delivery.id', id)
+    .first<DeliveryRow | undefined>('delivery.*', 'placed.number', 'placed.nursery', 'placed.body');
+  if (!row) return undefined;
+  const lots = await db<LotRow>('delivery_lot').where({ delivery_id: id }).orderBy('position');
+  const watered = await db('delivery_water').where({ delivery_id: id }).orderBy('on_day').pluck('on_day');
+  return {
+    id: row.id,
+    orderNumber: row.number,
+    nursery: row.nursery,
+    terms: row.body.terms,
+    arrivedOn: row.arrived_on,
+    covered: row.covered,
+    moist: row.moist,
+    holding: row.holding,
+    note: row.note,
+    version: row.version,
+    madeBy: row.made_by,
+    wateredOn: watered as string[],
+    lots: lots.map(lotOf),
+  };
+}
+
+export async function deliveryList(db: Db): Promise<DeliveryList> {
+  const { rows } = await db.raw<{ rows: (Omit<DeliveryList['deliveries'][number], never> & object)[] }>(
+    `select delivery.id, placed.number as "orderNumber", placed.nursery, delivery.arrived_on as "arrivedOn",
+       coalesce(sum(lot.expected), 0)::int as expected, coalesce(sum(lot.arrived), 0)::int as arrived,
+       count(*) filter (where lot.verdict is null)::int as undecided,
+       coalesce(sum(lot.arrived) filter (where lot.verdict = 'return'), 0)::int as returned
+     from delivery join nursery_order placed on placed.id = delivery.order_id
+     left join delivery_lot lot on lot.delivery_id = delivery.id
+     group by delivery.id, placed.number, placed.nursery order by delivery.arrived_on desc, placed.number desc limit 100`,
+  );
+  const awaited = await db('nursery_order as placed')
+    .whereNotExists(db('delivery').whereRaw('delivery.order_id = placed.id').select(db.raw('1')))
+    .orderBy('number')
+    .select<{ id: string; number: string; nursery: string; body: OrderBody }[]>('id', 'number', 'nursery', 'body');
+  return {
+    deliveries: rows,
+    awaited: awaited.map(({ body, ...order }) => ({
+      ...order,
+      trees: body.lines.reduce((sum, { count }) => sum + count, 0),
+      plantOn: body.plantOn,
+    })),
+  };
+}
+
+export interface NewLot {
+  readonly id: string;
+  readonly species: string;
+  readonly stockKind: StockKind;
+  readonly caliperMm: number;
+  readonly price: number;
+  readonly spots: readonly string[];
+  readonly expected: number;
+}
+
+/** Returns false where this delivery is here already. */
+export async function insertDelivery(
+  trx: Db,
+  delivery: { id: string; orderId: string; arrivedOn: IsoDate },
+  lots: readonly NewLot[],
+  by: string,
+): Promise<boolean> {
+  const added = await trx('delivery')
+    .insert({ id: delivery.id, order_id: delivery.orderId, arrived_on: delivery.arrivedOn, made_by: by })
+    .onConflict('id')
+    .ignore()
+    .returning<{ id: string }[]>('id');
+  if (added.length === 0) return false;
+  const rows = lots.map((lot, position) => ({
+    id: lot.id,
+    delivery_id: delivery.id,
+    position,
+    species: lot.species,
+    stock_kind: lot.stockKind,
+    caliper_mm: lot.caliperMm,
+    price: lot.price,
+    spots: JSON.stringify(lot.spots),
+    expected: lot.expected,
+  }));
+  await trx.batchInsert('delivery_lot', rows, 200);
+  return true;
+}
+
+/** Returns false where somebody changed it since. */
+export async function keepDelivery(db: Db, id: string, { version, ...state }: DeliveryState): Promise<boolean> {
+  const changed = await db('delivery')
+    .where({ id, version })
+    .update({ ...state, version: version + 1 });
+  return changed > 0;
+}
+
+/** Returns false where somebody changed it since. */
+export async function keepLot(db: Db, id: string, { version, tree, ...lot }: ReceiveLot): Promise<boolean> {
+  const changed = await db('delivery_lot')
+    .where({ id, version })
+    .update({ ...lot, tree: JSON.stringify(tree), version: version + 1 });
+  return changed > 0;
+}
+
+export async function findLot(db: Db, id: string): Promise<(Lot & { deliveryId: string }) | undefined> {
+  const row = await db<LotRow>('delivery_lot').where({ id }).first();
+  return row && { ...lotOf(row), deliveryId: row.delivery_id };
+}
+
+export async function keepLotPhoto(
+  db: Db,
+  id: string,
+  photo: { storedAs: string; contentType: string },
+): Promise<void> {
+  await db('delivery_lot')
+    .where({ id })
+    .update({ photo_stored_as: photo.storedAs, photo_content_type: photo.contentType });
+}
+
+export async function lotPhoto(db: Db, id: string): Promise<{ storedAs: string; contentType: string } | undefined> {
+  const row = await db<LotRow>('delivery_lot').where({ id }).whereNotNull('photo_stored_as').first();
+  return row && { storedAs: row.photo_stored_as ?? '', contentType: row.photo_content_type ?? '' };
+}
+
+export async function insertWatering(db: Db, id: string, onDay: IsoDate, by: string): Promise<void> {
+  await db('delivery_water').insert({ delivery_id: id, on_day: onDay, by_name: by }).onConflict().ignore();
+}
+
+/** Spots by their numbers that hold a tree to come and none planted. */
+export async function unplantedSpots(
+  db: Db,
+  refs: readonly string[],
+): Promise<{ id: string; ref: string; version: number }[]> {
+  return db('spot')
+    .join('spot_period as period', (on) => on.on('period.spot_id', 'spot.id').andOnNull('period.until_day'))
+    .join('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
+    .whereRaw('spot.ref = any(?::text[])', [[...refs]])
+    .whereNull('period.planted_on')
+    .orderBy('spot.ref')
+    .select<{ id: string; ref: string; version: number }[]>('spot.id', 'spot.ref', 'spot.version');
+}
