@@ -44,6 +44,9 @@ const walks = {
     '/lists',
     '/species?name=Acer%20campestre',
     '/nurseries',
+    '/practices?b=garden-enriched',
+    '/materials',
+    '/deliveries',
     '/consent/nothing~nothing',
   ],
 } as const;

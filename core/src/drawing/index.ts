@@ -4,3 +4,4 @@ export * from './percolation-plot';
 export * from './season-band';
 export * from './growth-strip';
 export * from './pit-top';
+export * from './circling-scale';

@@ -15,7 +15,7 @@ import type {
 import type { MulchContact, ProbeClass, StakeState } from '../inspect';
 import type { FitPart, Grade, Rank } from '../match';
 import type { LabourTask } from '../pit';
-import type { StockKind } from '../stock';
+import type { BallState, LeaderState, ReceivingVerdict, StockKind, WoundGrade, WrapKind } from '../stock';
 
 export const soilNames: Readonly<Record<SoilClass, string>> = {
   sand: 'sand',
@@ -267,4 +267,29 @@ export const labourTaskNames: Readonly<Record<LabourTask, string>> = {
   mulch: 'mulch',
   water: 'water',
   guard: 'guard',
+};
+
+export const ballStateNames: Readonly<Record<BallState, string>> = {
+  firm: 'firm',
+  soft: 'soft',
+  crumbling: 'crumbling',
+  washed_out: 'washed out',
+};
+
+export const wrapKindNames: Readonly<Record<WrapKind, string>> = {
+  none: 'none',
+  natural: 'natural',
+  treated: 'treated',
+  synthetic: 'synthetic',
+};
+
+export const leaderNames: Readonly<Record<LeaderState, string>> = { single: 'single', split: 'split', lost: 'lost' };
+
+export const woundNames: Readonly<Record<WoundGrade, string>> = { none: 'none', small: 'small', large: 'large' };
+
+export const receivingNames: Readonly<Record<ReceivingVerdict, string>> = {
+  accept: 'Accept',
+  correct: 'Correct at planting',
+  hold: 'Hold',
+  return: 'Return',
 };

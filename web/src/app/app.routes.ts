@@ -60,6 +60,16 @@ export const routes: Routes = [
     loadComponent: () => import('./match/nurseries-page').then((m) => m.NurseriesPage),
   },
   {
+    path: 'deliveries',
+    title: 'Deliveries · Sombra',
+    loadComponent: () => import('./stock/deliveries-page').then((m) => m.DeliveriesPage),
+  },
+  {
+    path: 'deliveries/:deliveryId',
+    title: 'Delivery · Sombra',
+    loadComponent: () => import('./stock/delivery-page').then((m) => m.DeliveryPage),
+  },
+  {
     path: 'practices',
     title: 'Practices · Sombra',
     loadComponent: () => import('./practice/practices-page').then((m) => m.PracticesPage),

@@ -71,6 +71,7 @@ const themeNames: Readonly<Record<Theme, string>> = {
           <a ngbDropdownItem routerLink="/species">Species library</a>
           <a ngbDropdownItem routerLink="/nurseries">Nurseries</a>
           <a ngbDropdownItem routerLink="/tickets">Locate tickets</a>
+          <a ngbDropdownItem routerLink="/deliveries">Deliveries</a>
           <a ngbDropdownItem routerLink="/practices">Practices</a>
           <a ngbDropdownItem routerLink="/materials">Materials and hours</a>
           <a ngbDropdownItem routerLink="/rules">Rules of the programme</a>

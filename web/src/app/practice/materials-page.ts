@@ -89,7 +89,7 @@ type Line = SeasonMaterials['lines'][number];
                   />
                 }
               </td>
-              <td>{{ line.packs > 0 ? line.packs + ' × ' + packOf(line) : 'nothing' }}</td>
+              <td>{{ toBuy(line) }}</td>
             </tr>
           } @empty {
             <tr>
@@ -210,8 +210,10 @@ export class MaterialsPage {
   protected nameOf({ code }: Line): string {
     return materials[code as MaterialCode].name;
   }
-  protected packOf({ code }: Line): string {
-    return materials[code as MaterialCode].pack.name;
+  protected toBuy({ code, packs }: Line): string {
+    const { name } = materials[code as MaterialCode].pack;
+    if (packs === 0) return code === 'water' ? 'from the truck' : 'nothing';
+    return name === 'piece' ? String(packs) : `${packs} × ${name}`;
   }
   protected amount({ code }: Line, value: number): string {
     const { unit } = materials[code as MaterialCode];

@@ -1,0 +1,220 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { Delivery, DeliveryState, Problem } from '@sombra/contract';
+import { daysBetween } from '@sombra/core';
+import { firstValueFrom, type Observable } from 'rxjs';
+import { readProblem, sayProblem } from '../frame/problem';
+import { sayDay } from '../frame/say-date';
+import { StateNote } from '../frame/state-note';
+import { ToastsService } from '../frame/toasts.service';
+import { SessionService } from '../people/session.service';
+import { LotCard } from './lot-card';
+import { StockService } from './stock.service';
+
+/** A delivery as it is received: how it came, where it waits, each lot with its sample and verdict, the claim. */
+@Component({
+  selector: 's-delivery-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, StateNote, LotCard],
+  template: `
+    <p><a routerLink="/deliveries">All deliveries</a></p>
+    @if (problem(); as trouble) {
+      <s-state-note [problem]="trouble" (again)="read()" />
+    }
+    @if (fault(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+    @if (delivery(); as now) {
+      <h1>{{ now.orderNumber }} from {{ now.nursery }}</h1>
+      <p class="quiet">
+        Arrived {{ say(now.arrivedOn) }}, received by {{ now.madeBy }}; held
+        {{ held() === 1 ? '1 day' : held() + ' days' }}.
+      </p>
+      <section class="came" aria-label="How it came and where it waits">
+        @for (one of yesNo; track one.key) {
+          <fieldset>
+            <legend>{{ one.name }}</legend>
+            @for (choice of [true, false]; track choice) {
+              <button
+                type="button"
+                [attr.aria-pressed]="now[one.key] === choice"
+                [disabled]="!mayReceive()"
+                (click)="answer(one.key, choice)"
+              >
+                {{ choice ? 'Yes' : 'No' }}
+              </button>
+            }
+          </fieldset>
+        }
+        <label
+          >Waits at
+          <input
+            class="form-control"
+            maxlength="120"
+            [value]="now.holding"
+            [readOnly]="!mayReceive()"
+            (change)="change({ holding: $any($event.target).value })"
+        /></label>
+        <label
+          >Note
+          <input
+            class="form-control"
+            maxlength="400"
+            [value]="now.note"
+            [readOnly]="!mayReceive()"
+            (change)="change({ note: $any($event.target).value })"
+        /></label>
+        <p>
+          Watered while held:
+          {{ now.wateredOn.length === 0 ? 'not yet' : wateredWords() }}
+          @if (mayReceive() && !wateredToday()) {
+            <button type="button" class="btn btn-outline-primary" [disabled]="busy()" (click)="water()">
+              Watered today
+            </button>
+          }
+        </p>
+      </section>
+      <p class="caution">
+        Keep balls and roots moist and shaded; plant within days. Lift by the ball or container, never by the trunk;
+        roll heavy balls on boards.
+      </p>
+      @for (lot of now.lots; track lot.id) {
+        <s-lot-card [lot]="lot" [mayReceive]="mayReceive()" (kept)="delivery.set($event)" />
+      }
+      @if (claimed()) {
+        <section class="claim" aria-labelledby="claim">
+          <h2 id="claim">Claim</h2>
+          <p>
+            {{ claimWords() }} <span class="quiet">Terms: {{ now.terms || 'none written down' }}</span>
+          </p>
+          <a class="btn btn-primary" [href]="'/api/deliveries/' + now.id + '/claim'" target="_blank">
+            Claim sheet, PDF
+          </a>
+        </section>
+      }
+    } @else if (!problem()) {
+      <s-state-note kind="loading" text="Opening the delivery…" />
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      padding: 1rem 1.5rem;
+      max-width: 60rem;
+    }
+    .came {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0.6rem 1.6rem;
+      align-items: end;
+      margin: 0.5rem 0;
+    }
+    legend {
+      font-size: 1rem;
+      margin-bottom: 0.2rem;
+    }
+    fieldset button {
+      min-width: 64px;
+      min-height: 48px;
+      border: 1px solid var(--edge);
+      background: var(--sheet);
+      color: var(--ink);
+    }
+    fieldset button[aria-pressed='true'] {
+      background: var(--chosen);
+      color: var(--on-chosen);
+    }
+    .came p {
+      margin: 0;
+    }
+    .claim {
+      border-left: 5px solid var(--urgent);
+      padding-left: 1rem;
+      margin: 1rem 0;
+    }
+  `,
+})
+export class DeliveryPage {
+  readonly deliveryId = input.required<string>();
+  private readonly doors = inject(StockService);
+  private readonly session = inject(SessionService);
+  private readonly toasts = inject(ToastsService);
+  protected readonly say = sayDay;
+  protected readonly delivery = signal<Delivery | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly fault = signal<string | null>(null);
+  protected readonly busy = signal(false);
+  protected readonly yesNo = [
+    { key: 'covered', name: 'Load covered' },
+    { key: 'moist', name: 'Roots and balls moist' },
+  ] as const;
+  protected readonly mayReceive = computed(() =>
+    ['coordinator', 'crew_lead', 'administrator'].includes(this.session.user()?.role ?? ''),
+  );
+  protected readonly held = computed(() => {
+    const delivery = this.delivery();
+    return delivery ? Math.max(0, daysBetween(delivery.arrivedOn, this.session.today())) : 0;
+  });
+  protected readonly wateredToday = computed(() => this.delivery()?.wateredOn.includes(this.session.today()) ?? false);
+  protected readonly wateredWords = computed(() => (this.delivery()?.wateredOn ?? []).map(sayDay).join(', '));
+  protected readonly claimed = computed(() =>
+    (this.delivery()?.lots ?? []).some(
+      ({ verdict, arrived, expected }) => verdict === 'return' || (arrived !== null && arrived < expected),
+    ),
+  );
+  protected readonly claimWords = computed(() => {
+    const lots = this.delivery()?.lots ?? [];
+    const returned = lots
+      .filter(({ verdict }) => verdict === 'return')
+      .reduce((sum, { arrived }) => sum + (arrived ?? 0), 0);
+    const missing = lots.reduce(
+      (sum, { arrived, expected }) => sum + (arrived === null ? 0 : Math.max(0, expected - arrived)),
+      0,
+    );
+    return `${returned} returned, ${missing} did not come.`;
+  });
+
+  constructor() {
+    effect(() => {
+      this.deliveryId();
+      untracked(() => void this.read());
+    });
+  }
+
+  protected async read(): Promise<void> {
+    try {
+      this.delivery.set(await firstValueFrom(this.doors.delivery(this.deliveryId())));
+      this.problem.set(null);
+    } catch (error) {
+      this.problem.set(readProblem(error));
+    }
+  }
+
+  protected change(part: Partial<Omit<DeliveryState, 'version'>>): void {
+    const now = this.delivery();
+    if (!now) return;
+    const { version, covered, moist, holding, note } = now;
+    void this.run(this.doors.keepState(now.id, { version, covered, moist, holding, note, ...part }), 'Stored.');
+  }
+
+  protected answer(key: 'covered' | 'moist', yes: boolean): void {
+    this.change({ [key]: yes });
+  }
+
+  protected water(): void {
+    void this.run(this.doors.water(this.deliveryId(), this.session.today()), 'Watering noted.');
+  }
+
+  private async run(act: Observable<Delivery>, done: string): Promise<void> {
+    this.busy.set(true);
+    this.fault.set(null);
+    try {
+      this.delivery.set(await firstValueFrom(act));
+      this.toasts.say(done);
+    } catch (error) {
+      this.fault.set(sayProblem(readProblem(error)));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+}
