@@ -48,10 +48,6 @@ describe('the season', () => {
 
   it('hands out windows and the days forecast, from today on', async () => {
     const today = await programmeToday(town.db);
-    await town
-      .db('weather_day')
-      .where({ day: addDaysTo(today, 2) })
-      .delete();
     await insertWeather(town.db, [day(addDaysTo(today, 2), 4)], 'forecast');
     const { body } = await cora.send<Outlook>('GET', '/api/season/outlook');
     expect(body.windows).toEqual(mildWinterWindows);

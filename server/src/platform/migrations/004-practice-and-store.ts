@@ -22,6 +22,9 @@ const statements = `
   alter table field_record add constraint field_record_override_check check (kind <> 'override' or (
     length(facts->>'path') between 3 and 60 and facts->'value' is not null and length(facts->>'reason') >= 3));
 
+  -- The database counts days in its own time zone; a programme may live up to a day behind it.
+  alter table programme alter column tickets_since set default current_date - 1;
+
   alter table practice add column made_by text not null default 'Sombra';
   alter table practice add column made_at timestamptz not null default now();
 
