@@ -56,6 +56,8 @@ export const coverTicketSchema = z.object({
   validFrom: isoDate.nullable(),
   validUntil: isoDate.nullable(),
   withdrawn: z.boolean(),
+  /** How far the spot may be moved, whichever way, and still lie in the ticket's area. */
+  roomM: z.number(),
   replies: z.array(utilityReplySchema),
 });
 export type CoverTicket = z.infer<typeof coverTicketSchema>;

@@ -135,6 +135,7 @@ export const plantingSchema = z.strictObject({
   flareAboveGradeMm: z.array(measure('flareAboveGradeMm')).min(1).max(4),
   holeWidthMm: measure('holeWidthMm'),
   firstWaterL: measure('firstWaterL'),
+  stakes: z.int().min(0).max(6).optional(),
   practiceId: z.string().max(60),
   practiceVersion: z.int().min(1),
 }) satisfies z.ZodType<PlantingFacts>;

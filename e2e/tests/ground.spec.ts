@@ -229,3 +229,12 @@ test('an owner consents by a link, once, without an account', async ({ signedIn:
   await page.reload();
   await expect(page.getByText('signed Rosa Vale')).toBeVisible();
 });
+
+test('an area drawn as open soil comes into the surroundings and is stored', async ({ signedIn: page, town }) => {
+  const answer = await page.request.get(`${town.url}/api/spots?stage=match&limit=1`);
+  const [line] = ((await answer.json()) as { lines: { spotId: string }[] }).lines;
+  await page.goto(`${town.url}/ground/${line?.spotId}?part=around&soil=24.5`);
+  await expect(page.getByLabel('Open soil')).toHaveValue('24.5');
+  await expect(page).not.toHaveURL(/soil=/);
+  await expect(page.getByLabel('Open soil')).toHaveValue('24.5');
+});

@@ -12,6 +12,8 @@ export interface AsBuilt {
   readonly flareAboveGradeMm: readonly number[];
   readonly holeWidthMm: number;
   readonly firstWaterL: number;
+  /** Stakes that were set, to be taken off in time; left out where nobody said. */
+  readonly stakes?: number | undefined;
 }
 
 export interface Finding {

@@ -78,6 +78,29 @@ describe('a spot from its records', () => {
     expect(life(rec('ground', { ...ground, stripWidthMm: 400 }), s).stage).toBe('pit');
   });
 
+  it('puts the day stakes come off on the desk by itself, until they are off', () => {
+    const built = [rec('ground', ground), rec('stock', stock), rec('planting', { ...planting, stakes: 2 })];
+    const off = { kind: 'do_remedy', remedy: 'remove_stake', dueOn: '2027-01-10', level: 'watch' };
+    expect(life(...built).decisions).toContainEqual(expect.objectContaining(off));
+    // Known from the first day, it makes no tree look worse than it is.
+    expect(life(...built).level).toBe('good');
+    expect(remedies(...built, rec('inspection', look({ stake: 'none' })))).toEqual([]);
+    expect(remedies(...built, rec('remedy', { remedy: 'remove_stake', doneOn: '2026-11-01' }))).toEqual([]);
+    expect(remedies(rec('ground', ground), rec('stock', stock), rec('planting', { ...planting, stakes: 0 }))).toEqual(
+      [],
+    );
+  });
+
+  it('counts a choice made otherwise for the spot, the last word on it, until it is taken back', () => {
+    const override = (value: string) =>
+      rec('override', { decidedOn: '2026-01-05', path: 'berm.where', value, reason: 'ponds here' });
+    const [none, pit] = [override('none'), override('pit_edge')];
+    const bare = [rec('ground', ground), rec('stock', stock)];
+    expect(life(...bare, none).plan).toMatchObject({ berm: null });
+    expect(life(...bare, none, pit).practice.berm.where).toBe('pit_edge');
+    expect(life(...bare, none, rec('retraction', { reason: 'a slip' }, none.id)).overrides).toEqual([]);
+  });
+
   it.each([
     ['plant_if', 'change_ground', 'act'],
     ['move', 'move_spot', 'act'],

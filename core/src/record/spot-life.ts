@@ -1,4 +1,4 @@
-import { addDaysTo, type IsoDate } from '../calendar';
+import { addDaysTo, addMonthsTo, type IsoDate } from '../calendar';
 import { judgeAsBuilt, type AsBuiltJudgement } from '../day';
 import { groundPercolationClass, testReadings, unknownGround, type Assessment, type GroundFacts } from '../ground';
 import { judgeInspection, remedyDays, scheduledLook, type InspectionVerdict, type NextLook } from '../inspect';
@@ -97,7 +97,7 @@ export function spotLife(records: readonly FieldRecord[], programmes: Practice):
   const remedies = planting ? openRemedies(planting, inspections, done, practice) : [];
   const nextLook = planting ? lookAfter(planting, inspections, practice) : null;
   const decisions = planting
-    ? [...remedies, ...lookDecision(nextLook)]
+    ? [...remedies, ...stakeDecision(planting, { inspections, done, remedies, practice }), ...lookDecision(nextLook)]
     : preparation({ ground, assessment, verdict, choice, stock, plan });
   const level = planting ? worstLevel(remedies.map((decision) => decision.level)) : 'good';
   const stage = planting ? 'inspect' : (decisions[0]?.stage ?? 'ground');
@@ -263,6 +263,29 @@ function lookAfter(planting: JudgedPlanting, inspections: readonly JudgedInspect
   if (last) return last.verdict.nextLook;
   const { plantedOn } = planting.record.facts;
   return scheduledLook(plantedOn, plantedOn, practice);
+}
+
+/** Stakes that were set come off by themselves on the desk: the day is known from the planting on. */
+function stakeDecision(
+  planting: JudgedPlanting,
+  known: {
+    inspections: readonly JudgedInspection[];
+    done: readonly RecordOfKind<'remedy'>[];
+    remedies: readonly Decision[];
+    practice: Practice;
+  },
+): Decision[] {
+  const { plantedOn, stakes } = planting.record.facts;
+  const offNow = known.inspections.at(-1)?.record.facts.stake === 'none';
+  const settled =
+    offNow ||
+    known.done.some(({ facts }) => facts.remedy === 'remove_stake') ||
+    known.remedies.some(({ remedy }) => remedy === 'remove_stake');
+  if (!stakes || settled) return [];
+  const months = known.practice.staking.offAfterMonths;
+  const reasons = [because('stake_off', { months })];
+  const dueOn = addMonthsTo(plantedOn, Math.round(months));
+  return [{ kind: 'do_remedy', stage: 'inspect', level: 'watch', dueOn, remedy: 'remove_stake', because: reasons }];
 }
 
 function lookDecision(nextLook: NextLook | null): Decision[] {

@@ -40,8 +40,22 @@ export async function ticketsOver(
     .where((either) => either.whereNull('valid_until').orWhere('valid_until', '>=', addDaysTo(today, -showDaysAfter)))
     .orderByRaw('valid_until nulls first')
     .select<
-      { id: string; number: string | null; valid_from: string | null; valid_until: string | null; state: string }[]
-    >('id', 'number', 'valid_from', 'valid_until', 'state');
+      {
+        id: string;
+        number: string | null;
+        valid_from: string | null;
+        valid_until: string | null;
+        state: string;
+        room_m: number;
+      }[]
+    >(
+      'id',
+      'number',
+      'valid_from',
+      'valid_until',
+      'state',
+      db.raw('st_distance(st_boundary(area)::geography, ?::geography) as room_m', [point]),
+    );
   const replies = await repliesOf(
     db,
     rows.map(({ id }) => id),
@@ -52,6 +66,7 @@ export async function ticketsOver(
     validFrom: row.valid_from,
     validUntil: row.valid_until,
     withdrawn: row.state === 'withdrawn',
+    roomM: Math.floor(row.room_m * 10) / 10,
     replies: replies.get(row.id) ?? [],
   }));
 }

@@ -191,6 +191,15 @@ describe('planting without a ticket', () => {
     expect((await cora.spot(spotId)).records.map(({ kind }) => kind)).toEqual(['ground', 'stock']);
   });
 
+  it('says how far a spot may move within its ticket: the radius of the dig area drawn around it', async () => {
+    const spotId = await readySpot('T-0110');
+    await coveredBy(spotId, ['clear']);
+    const [ticket] = (await cora.spot(spotId)).leave.tickets;
+    // Drawn as a polygon of 2.5 m radius: its sides come a little nearer than its corners.
+    expect(ticket?.roomM).toBeGreaterThan(2.3);
+    expect(ticket?.roomM).toBeLessThanOrEqual(2.5);
+  });
+
   it('goes ahead under a ticket whose replies are all in, and not while one is missing or in conflict', async () => {
     const spotId = await readySpot('T-0102');
     const ticket = await coveredBy(spotId, ['clear', 'waiting']);

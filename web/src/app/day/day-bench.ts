@@ -3,6 +3,7 @@ import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { digCover, formatQuantity, InvalidInputError, judgeAsBuilt, sayReason, type PlantingFacts } from '@sombra/core';
 import { PitSectionView } from '../pit/pit-section-view';
+import { ChoiceField } from '../fields/choice-field';
 import { DayField } from '../fields/day-field';
 import { MeasureField } from '../fields/measure-field';
 import { LevelMark } from '../frame/level-mark';
@@ -25,6 +26,7 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
     PitSectionView,
     DayField,
     MeasureField,
+    ChoiceField,
     LevelMark,
     FindingsList,
     FormFoot,
@@ -65,6 +67,7 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
             [note]="plannedWords().water"
             [fault]="sender.faultIn('firstWaterL')"
           />
+          <s-choice-field formControlName="stakes" label="Stakes set" [choices]="stakeChoices" />
           <s-form-foot
             [act]="corrects() ? 'Store a correction' : 'Store as built'"
             [tried]="tried()"
@@ -130,7 +133,12 @@ export class DayBench extends RecordForm<'planting'> {
     fourth: new FormControl<number | null>(null),
     holeWidthMm: new FormControl<number | null>(null),
     firstWaterL: new FormControl<number | null>(null),
+    stakes: new FormControl<string | null>(null),
   });
+  protected readonly stakeChoices = ['0', '1', '2', '3'].map((value) => ({
+    value,
+    label: value === '0' ? 'none' : value,
+  }));
 
   /** Whether the day that is typed is covered; history from before tickets were kept here is not asked. */
   protected readonly cover = computed(() => {
@@ -203,6 +211,7 @@ export class DayBench extends RecordForm<'planting'> {
       fourth,
       holeWidthMm: facts.holeWidthMm,
       firstWaterL: facts.firstWaterL,
+      stakes: facts.stakes === undefined ? null : String(facts.stakes),
     };
   }
 
@@ -219,6 +228,7 @@ export class DayBench extends RecordForm<'planting'> {
       flareAboveGradeMm: flare,
       holeWidthMm: v.holeWidthMm,
       firstWaterL: v.firstWaterL,
+      ...(v.stakes === null ? {} : { stakes: Number(v.stakes) }),
       practiceId: kept?.practiceId ?? practice.id,
       practiceVersion: kept?.practiceVersion ?? practice.version,
     };

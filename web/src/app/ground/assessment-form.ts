@@ -96,6 +96,16 @@ export class AssessmentForm extends RecordForm<'assessment'> {
       const id = this.store.detail()?.spot.id;
       if (id) untracked(() => void this.look(id));
     });
+    // An area drawn on the map, brought along in the address.
+    effect(() => {
+      const soil = Number(this.view.text('soil') ?? NaN);
+      if (!this.store.detail() || !(soil > 0)) return;
+      untracked(() => {
+        this.form.patchValue({ openSoilM2: soil });
+        this.form.markAsDirty();
+        this.view.set({ soil: null });
+      });
+    });
   }
 
   private async look(spotId: string): Promise<void> {

@@ -36,7 +36,7 @@ import { MapCanvas, type Camera } from './map-canvas';
 import { MapLegend } from './map-legend';
 import { MapSheet } from './map-sheet';
 import { MapService } from './map.service';
-import { geodesicLengthM, thinned, type LngLat } from './measure';
+import { geodesicAreaM2, geodesicLengthM, thinned, type LngLat } from './measure';
 import { MoveSpotForm } from './move-spot-form';
 
 type Tool = 'look' | 'lasso' | 'measure' | 'add' | 'move';
@@ -89,6 +89,8 @@ export class MapView {
   protected readonly distance = computed(() =>
     formatQuantity(geodesicLengthM(this.measured()), 'distanceM', this.session.units()),
   );
+  protected readonly enclosed = computed(() => geodesicAreaM2(this.measured()));
+  protected readonly area = computed(() => formatQuantity(this.enclosed(), 'areaM2', this.session.units()));
   private readonly filterKey = computed(() => JSON.stringify(this.filter()));
 
   constructor() {
@@ -226,6 +228,13 @@ export class MapView {
     const ring = this.ring();
     if (ring) this.view.set({ area: ring.map((corner) => corner.join(',')).join(';') });
     this.ring.set(null);
+  }
+
+  /** The area just drawn is the open soil of the spot: into its surroundings, to be looked at and stored. */
+  protected takeSoil(): void {
+    const soil = Math.round(this.enclosed() * 10) / 10;
+    const id = this.store.detail()?.spot.id;
+    void this.router.navigate(['/ground', id], { queryParams: { part: 'around', soil, as: null } });
   }
 
   /** Raises a locate ticket for the area just drawn. */

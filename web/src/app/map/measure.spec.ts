@@ -1,4 +1,4 @@
-import { geodesicLengthM, isInside, thinned, type LngLat } from './measure';
+import { geodesicAreaM2, geodesicLengthM, isInside, thinned, type LngLat } from './measure';
 
 describe('distances on the map', () => {
   it('is the published geodesic from Wellington to Salamanca: 19 959 679.267 m', () => {
@@ -18,6 +18,21 @@ describe('distances on the map', () => {
     ];
     expect(geodesicLengthM(legs)).toBeCloseTo(geodesicLengthM(legs.slice(0, 2)) + geodesicLengthM(legs.slice(1)), 9);
     expect(geodesicLengthM(legs.slice(0, 1))).toBe(0);
+  });
+});
+
+describe('areas on the map', () => {
+  it('are the geodesic ones: a hundredth of a degree square at the equator', () => {
+    // WGS 84: 1105.743 m of meridian and 1113.195 m of equator; the square is their product to a few parts in a million.
+    const square: LngLat[] = [
+      [0, 0],
+      [0.01, 0],
+      [0.01, 0.01],
+      [0, 0.01],
+    ];
+    expect(geodesicAreaM2(square) / (1105.743 * 1113.195)).toBeCloseTo(1, 5);
+    expect(geodesicAreaM2([...square].reverse())).toBeCloseTo(geodesicAreaM2(square), 6);
+    expect(geodesicAreaM2(square.slice(0, 2))).toBe(0);
   });
 });
 

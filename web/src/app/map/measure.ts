@@ -10,6 +10,14 @@ export function geodesicLengthM(points: readonly LngLat[]): number {
   }, 0);
 }
 
+/** Area of a ring on the WGS 84 ellipsoid, m², whichever way round it is drawn; 0 for fewer than three corners. */
+export function geodesicAreaM2(ring: readonly LngLat[]): number {
+  if (ring.length < 3) return 0;
+  const polygon = Geodesic.WGS84.Polygon(false);
+  for (const [lng, lat] of ring) polygon.AddPoint(lat, lng);
+  return Math.abs(polygon.Compute(false, true).area ?? 0);
+}
+
 /** A drawn ring with at most so many corners, as the border takes it. */
 export function thinned(points: readonly LngLat[], most = 200): LngLat[] {
   const step = Math.max(1, Math.ceil(points.length / most));
