@@ -193,8 +193,8 @@ describe('planting without a ticket', () => {
 
   it('says how far a spot may move within its ticket: the radius of the dig area drawn around it', async () => {
     const spotId = await readySpot('T-0110');
-    await coveredBy(spotId, ['clear']);
-    const [ticket] = (await cora.spot(spotId)).leave.tickets;
+    const { id } = await coveredBy(spotId, ['clear']);
+    const ticket = (await cora.spot(spotId)).leave.tickets.find((one) => one.id === id);
     // Drawn as a polygon of 2.5 m radius: its sides come a little nearer than its corners.
     expect(ticket?.roomM).toBeGreaterThan(2.3);
     expect(ticket?.roomM).toBeLessThanOrEqual(2.5);
