@@ -155,8 +155,8 @@ export function seasonProgramme(problem: ListProblem, form: 'strict' | 'elastic'
     for (const offer of problem.offers) {
       const open = canTake(spot, offer);
       if (!open && !(elastic && canTake({ ...spot, locked: null }, offer))) continue;
-      const worth = worthOf(spot, offer) - priceWeight * (offer.price / dearest);
-      const col = column(elastic ? 0 : worth, 1, !elastic);
+      const worth = elastic ? 0 : worthOf(spot, offer) - priceWeight * (offer.price / dearest);
+      const col = column(worth, 1, !elastic);
       picks.push({ spotId: spot.spotId, offerId: offer.id });
       entry.cols.push(col);
       if (!open) entry.unlocked.push(col);

@@ -1,4 +1,4 @@
-import { guardRules, type FillMaterial, type Practice } from '../practice';
+import type { Practice } from '../practice';
 import type { Stock } from '../stock';
 import type { PitPlan } from './pit-plan';
 import type { StakePlan } from './stake-plan';
@@ -79,9 +79,9 @@ export function materialsOf(input: {
   const { amendment, shape } = plan;
   const pitM2 = (Math.PI / 4) * (shape.widthMm / 1000) * (shape.lengthMm / 1000);
   const salty = input.heavySoil && input.saltDsM !== null && input.saltDsM >= saltyDsM;
-  const guarded = practice.guard in guardRules && guardNeeded(practice.guard, input.rubbed);
+  const guarded = guardNeeded(practice.guard, input.rubbed);
   const all: readonly (readonly [MaterialCode, number])[] = [
-    ...(amendment.material === 'site_soil' ? [] : [[mixed(amendment.material), amendment.value] as const]),
+    ...(amendment.material === 'site_soil' ? [] : [[amendment.material, amendment.value] as const]),
     ['gypsum', practice.backfill.gypsum === 'by_test' && salty ? pitM2 * gypsumKgPerM2 : 0],
     ['pellets', practice.backfill.fertiliser === 'slow_pellets' ? pelletsKg : 0],
     ['mulch', plan.mulchL.value],
@@ -93,8 +93,6 @@ export function materialsOf(input: {
   ];
   return Object.fromEntries(all.filter(([, amount]) => amount > 0));
 }
-
-const mixed = (material: Exclude<FillMaterial, 'site_soil'>): MaterialCode => material;
 
 const guardNeeded = (rule: Practice['guard'], rubbed: boolean): boolean =>
   rule === 'always' || rule === 'deer_season' || (rule === 'where_recorded' && rubbed);

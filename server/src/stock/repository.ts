@@ -81,7 +81,7 @@ export async function findDelivery(db: Db, id: string): Promise<Delivery | undef
 }
 
 export async function deliveryList(db: Db): Promise<DeliveryList> {
-  const { rows } = await db.raw<{ rows: (Omit<DeliveryList['deliveries'][number], never> & object)[] }>(
+  const { rows } = await db.raw<{ rows: DeliveryList['deliveries'] }>(
     `select delivery.id, placed.number as "orderNumber", placed.nursery, delivery.arrived_on as "arrivedOn",
        coalesce(sum(lot.expected), 0)::int as expected, coalesce(sum(lot.arrived), 0)::int as arrived,
        count(*) filter (where lot.verdict is null)::int as undecided,

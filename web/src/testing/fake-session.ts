@@ -18,6 +18,8 @@ export class FakeSession {
     units: 'metric',
   });
   readonly mayRecord = computed(() => this.user()?.role !== 'viewer');
+  readonly mayDecide = computed(() => ['coordinator', 'administrator'].includes(this.user()?.role ?? ''));
+  readonly mayLead = computed(() => this.mayDecide() || this.user()?.role === 'crew_lead');
   readonly signedIn$ = new Subject<User>();
 }
 

@@ -148,13 +148,9 @@ export class ChosenBench {
   protected readonly first = computed(() => this.chosen.chosen().slice(0, 60));
   protected readonly unplanted = computed(() => this.chosen.chosen().filter(({ plantedOn }) => plantedOn === null));
   protected readonly mayAct = this.session.mayRecord;
-  protected readonly mayRaise = computed(() =>
-    ['coordinator', 'crew_lead', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly mayRaise = this.session.mayLead;
 
-  protected readonly mayList = computed(() =>
-    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly mayList = this.session.mayDecide;
   /** The chosen places go along in the address. */
   protected readonly listParams = computed(() => ({ chosen: this.view.text('chosen') }));
 

@@ -171,9 +171,7 @@ export class Topbar {
   protected readonly themes = themes;
   protected readonly names = themeNames;
   protected readonly day = computed(() => sayDate(this.view.on()));
-  protected readonly canImport = computed(() =>
-    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly canImport = this.session.mayDecide;
   protected readonly canDraw = computed(() => this.session.user()?.role === 'administrator');
 
   constructor() {

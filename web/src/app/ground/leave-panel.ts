@@ -203,9 +203,8 @@ export class LeavePanel {
 
   protected readonly leave = computed(() => this.store.detail()?.leave ?? null);
   protected readonly owner = computed(() => this.store.life()?.assessment?.owner ?? null);
-  private readonly role = computed(() => this.session.user()?.role ?? '');
-  protected readonly mayDecide = computed(() => ['coordinator', 'administrator'].includes(this.role()));
-  protected readonly mayRaise = computed(() => this.mayDecide() || this.role() === 'crew_lead');
+  protected readonly mayDecide = this.session.mayDecide;
+  protected readonly mayRaise = this.session.mayLead;
 
   protected readonly cover = computed(() => {
     const detail = this.store.detail();

@@ -102,9 +102,7 @@ export class SiteVerdictPanel extends RecordForm<'verdict'> {
   });
   protected readonly standingVerdict = computed(() => this.store.life()?.verdict ?? null);
   protected readonly rulesVersion = computed(() => this.store.detail()?.rules.ground.version ?? 1);
-  protected readonly mayDecide = computed(() =>
-    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly mayDecide = this.session.mayDecide;
   protected readonly room = computed(() => {
     const judged = this.judgement();
     if (!judged) return '';

@@ -48,16 +48,13 @@ export class ListPage {
   protected readonly kept = signal<AskList['locks']>([]);
   private readonly look = new Subject<string>();
 
-  protected readonly mayAct = computed(() =>
-    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly mayAct = this.session.mayDecide;
   protected readonly asking = computed(() => this.view.text('again') === 'yes');
   protected readonly result = computed(() => this.list()?.result ?? null);
   protected readonly meanFit = computed(() => {
     const picks = this.result()?.picks ?? [];
     return picks.length > 0 ? picks.reduce((sum, { fit }) => sum + fit, 0) / picks.length : 0;
   });
-  /** The kept choices and those fixed before, for the next asking. */
   protected readonly binding = computed(() => {
     const [list, result] = [this.list(), this.result()];
     if (!list || !result) return [];

@@ -45,9 +45,7 @@ export class MatchBench {
   protected readonly all = signal(false);
   private readonly library = signal<readonly KeptSpecies[]>([]);
 
-  protected readonly mayChoose = computed(() =>
-    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly mayChoose = this.session.mayDecide;
   protected readonly planted = computed(() => !!this.store.life()?.planting);
   protected readonly choice = computed(() => this.store.life()?.choice ?? null);
   private readonly site = computed(() => {

@@ -198,9 +198,7 @@ export class NurseriesPage {
   protected readonly nursery = signal('');
   private readonly currency = signal('');
 
-  protected readonly mayRead = computed(() =>
-    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly mayRead = this.session.mayDecide;
   protected readonly only = computed(() => this.view.text('nursery'));
   protected readonly lines = computed(() => {
     const [words, only] = [(this.view.text('find') ?? '').toLowerCase(), this.only()];

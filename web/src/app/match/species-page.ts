@@ -47,9 +47,7 @@ export class SpeciesPage {
   protected readonly typed = signal<Cells>({});
   private readonly again = new Subject<void>();
 
-  protected readonly mayEdit = computed(() =>
-    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly mayEdit = this.session.mayDecide;
   protected readonly words = computed(() => this.view.text('find') ?? '');
   protected readonly lines = computed(() => {
     const words = this.words().toLowerCase();

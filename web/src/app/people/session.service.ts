@@ -22,6 +22,9 @@ export class SessionService {
   readonly mayRecord = computed(() =>
     ['coordinator', 'crew_lead', 'inspector', 'administrator'].includes(this.user()?.role ?? ''),
   );
+  /** Who decides for the programme, and who leads in the field besides. */
+  readonly mayDecide = computed(() => ['coordinator', 'administrator'].includes(this.user()?.role ?? ''));
+  readonly mayLead = computed(() => this.mayDecide() || this.user()?.role === 'crew_lead');
   readonly csrfToken = computed(() => this.current()?.csrfToken ?? '');
   /** Each time somebody signs in, again after an expired session too. */
   readonly signedIn$: Observable<User> = this.signedInSubject.asObservable();

@@ -105,9 +105,7 @@ export class OverrideForm {
   protected readonly value = signal('');
   protected readonly reason = signal('');
   private readonly own = signal<string | null>(null);
-  protected readonly mayOverride = computed(() =>
-    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly mayOverride = this.session.mayDecide;
   protected readonly choice = computed((): Choice => chosen(this.path()));
   protected readonly values = computed(() => {
     const choice = this.choice();

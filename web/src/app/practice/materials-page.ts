@@ -155,9 +155,7 @@ export class MaterialsPage {
   protected readonly problem = signal<Problem | null>(null);
   protected readonly fault = signal<string | null>(null);
   protected readonly again = new Subject<void>();
-  protected readonly mayCount = computed(() =>
-    ['coordinator', 'crew_lead', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly mayCount = this.session.mayLead;
   private readonly asked = computed(() => {
     const [practice, day] = [this.view.text('practice'), this.view.text('day')];
     const version = this.practices()?.practices.find((one) => one.practice.id === practice)?.practice.version;

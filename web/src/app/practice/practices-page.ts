@@ -68,9 +68,7 @@ export class PracticesPage {
   protected readonly draft = signal<Practice | null>(null);
   private readonly detail = signal<SpotDetail | null>(null);
 
-  protected readonly mayEdit = computed(() =>
-    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly mayEdit = this.session.mayDecide;
   protected readonly a = computed(() => this.named(this.view.text('a')) ?? this.current());
   protected readonly b = computed(() => this.named(this.view.text('b')));
   protected readonly kind = computed(

@@ -120,9 +120,7 @@ export class SpotHead {
   protected readonly acts = inject(BulkActs);
   protected readonly say = sayDay;
   private readonly session = inject(SessionService);
-  protected readonly mayBringBack = computed(() =>
-    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly mayBringBack = this.session.mayDecide;
   protected readonly stages = openStages.map((path) => ({ path, name: stageNames[path] }));
   protected readonly waitsIn = computed(() => (this.store.life()?.decisions.length ? this.store.life()?.stage : null));
 

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { DeliveryList, Problem } from '@sombra/contract';
 import { firstValueFrom } from 'rxjs';
@@ -105,9 +105,7 @@ export class DeliveriesPage {
   protected readonly problem = signal<Problem | null>(null);
   protected readonly fault = signal<string | null>(null);
   protected readonly busy = signal(false);
-  protected readonly mayReceive = computed(() =>
-    ['coordinator', 'crew_lead', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly mayReceive = this.session.mayLead;
 
   constructor() {
     void this.read();

@@ -60,12 +60,8 @@ export class TicketsPage {
   private readonly rules = signal<GroundRules>(defaultGroundRules);
   private readonly again = new Subject<void>();
 
-  protected readonly mayRaise = computed(() =>
-    ['coordinator', 'crew_lead', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
-  protected readonly mayWithdraw = computed(() =>
-    ['coordinator', 'administrator'].includes(this.session.user()?.role ?? ''),
-  );
+  protected readonly mayRaise = this.session.mayLead;
+  protected readonly mayWithdraw = this.session.mayDecide;
   protected readonly tickets = computed(() =>
     (this.list()?.tickets ?? []).map((ticket) => {
       const judged = judgeTicket(
