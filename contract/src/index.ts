@@ -15,3 +15,4 @@ export * from './ground';
 export * from './match';
 export * from './files/species-row';
 export * from './stock';
+export * from './day';

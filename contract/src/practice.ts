@@ -1,29 +1,38 @@
 import {
   aftercareTimes,
+  allowanceRules,
   bermPlaces,
+  deepTreeRules,
   fertilisers,
   fieldDefault,
   fillMaterials,
+  fillPlaces,
+  girdlingRules,
   guardRules,
   gypsumUses,
   herbicideUses,
   materialCodes,
   mulchMaterials,
+  mulchProfiles,
+  nurseryTies,
   pitBases,
   pitSides,
   plantingPrunings,
+  ringRules,
   rootCorrections,
   routineRules,
   settlings,
   soakRules,
   soilClasses,
   stakeLayouts,
+  stakeOrders,
   stakeRules,
   stockKinds,
   stoneUses,
   structuralPrunings,
   wrapRemovals,
   type Practice,
+  type ReceivingRules,
   type RemedyCode,
 } from '@sombra/core';
 import * as z from 'zod';
@@ -38,12 +47,26 @@ const daysByRemedy = z.partialRecord(z.enum(remedyCodes), days) satisfies z.ZodT
   Partial<Record<RemedyCode, number>>
 >;
 
+const kg = z.number().min(0).max(2000);
 const litres = z.number().min(0).max(500);
 /** The keys of a record of options: an option added there is taken here. */
 const oneOf = <T extends Record<string, unknown>>(options: T) =>
   z.enum(Object.keys(options) as [keyof T & string, ...(keyof T & string)[]]);
 /** What an older version, stored before a choice was known, is read as. */
 const now = fieldDefault;
+
+export const receivingRulesSchema = z.strictObject({
+  circlingCorrectPct: pct,
+  circlingReturnPct: pct,
+  circlingRootReturnMm: mm,
+  deepRootsMm: mm,
+  deepRootsReturnShare: share,
+  ballPerCaliper: z.number().min(2).max(20),
+  ballHeightLeastShare: share,
+  caliperShortShare: share,
+  lotBadPct: pct,
+  lotSurePct: pct,
+}) satisfies z.ZodType<ReceivingRules>;
 
 /** A practice as it is stored and sent: one version of a programme's choices. */
 export const practiceSchema = z.strictObject({
@@ -54,11 +77,14 @@ export const practiceSchema = z.strictObject({
   flareAboveGrade: z.strictObject({
     baseMm: mm,
     ballShare: z.number().min(0).max(0.3).default(now.flareAboveGrade.ballShare),
+    ballShareHeavy: z.number().min(0).max(0.3).default(now.flareAboveGrade.ballShareHeavy),
     heavySoilExtraMm: mm,
     heavySoils: z.array(z.enum(soilClasses)),
     stonyExtraMm: mm,
     slowSoilExtraMm: mm,
-    allowances: z.enum(['largest', 'sum']),
+    allowances: oneOf(allowanceRules),
+    graftLeastMm: mm.default(now.flareAboveGrade.graftLeastMm),
+    laterExtraMm: mm.default(now.flareAboveGrade.laterExtraMm),
     settlementFirmed: share,
     settlementLoose: share,
   }),
@@ -74,6 +100,7 @@ export const practiceSchema = z.strictObject({
   backfill: z.strictObject({
     material: oneOf(fillMaterials),
     share: z.number().min(0).max(0.6).default(now.backfill.share),
+    place: oneOf(fillPlaces).default(now.backfill.place),
     settling: oneOf(settlings).default(now.backfill.settling),
     stones: oneOf(stoneUses).default(now.backfill.stones),
     fertiliser: oneOf(fertilisers).default(now.backfill.fertiliser),
@@ -81,12 +108,22 @@ export const practiceSchema = z.strictObject({
     spoilBulking: z.number().min(1).max(2),
   }),
   roots: z
-    .strictObject({ correction: oneOf(rootCorrections), shaveOverPct: pct, wrap: oneOf(wrapRemovals) })
+    .strictObject({
+      correction: oneOf(rootCorrections),
+      shaveOverPct: pct,
+      wrap: oneOf(wrapRemovals),
+      ties: oneOf(nurseryTies).default(now.roots.ties),
+      clearMostMm: mm.default(now.roots.clearMostMm),
+      clearLaterMonths: months.default(now.roots.clearLaterMonths),
+    })
     .default(now.roots),
   mulch: z.strictObject({
     material: oneOf(mulchMaterials).default(now.mulch.material),
     thicknessMm: mm,
     gapMm: mm,
+    ring: oneOf(ringRules).default(now.mulch.ring),
+    profile: oneOf(mulchProfiles).default(now.mulch.profile),
+    overBallMm: mm.default(now.mulch.overBallMm),
     leastRingDiameterMm: z.number().min(0).max(10000),
     acceptedDepthMm: z.strictObject({ min: mm, max: mm }),
   }),
@@ -104,6 +141,8 @@ export const practiceSchema = z.strictObject({
       lPer25Mm: litres,
       visitsPerWeek: z.number().min(0).max(7),
       weeklyL: litres,
+      summerFactor: z.number().min(0.5).max(4).default(now.routine.summerFactor),
+      dormant: z.boolean().default(now.routine.dormant),
       time: oneOf(aftercareTimes),
       months,
     })
@@ -111,6 +150,7 @@ export const practiceSchema = z.strictObject({
   staking: z.strictObject({
     rule: oneOf(stakeRules).default(now.staking.rule),
     layout: oneOf(stakeLayouts).default(now.staking.layout),
+    order: oneOf(stakeOrders).default(now.staking.order),
     unstakedUnderM: z.number().min(0).max(8).default(now.staking.unstakedUnderM),
     offAfterMonths: months,
   }),
@@ -119,13 +159,24 @@ export const practiceSchema = z.strictObject({
     .strictObject({ atPlanting: oneOf(plantingPrunings), structural: oneOf(structuralPrunings) })
     .default(now.pruning),
   herbicide: oneOf(herbicideUses).default(now.herbicide),
+  receiving: receivingRulesSchema.default(now.receiving),
+  lifting: z
+    .strictObject({ onePersonKg: kg, twoPeopleKg: kg, threePeopleKg: kg, trolleyMostKg: kg, trolleySteepestPct: pct })
+    .default(now.lifting),
   asBuilt: z.strictObject({ flareToleranceMm: mm, flareSpreadMm: mm, leastWidthShare: share, leastWaterShare: share }),
   inspection: z.strictObject({
     looksAfterMonths: z.array(months),
     flare: z.strictObject({ clearFromMm: mm, examineFromMm: mm, liftOverMm: mm }),
+    deepTree: oneOf(deepTreeRules).default(now.inspection.deepTree),
     replantWithinMonths: months,
     exposedMm: mm,
-    roots: z.strictObject({ stagedFromPct: pct, referOverPct: pct, referRootOverMm: mm }),
+    roots: z.strictObject({
+      rule: oneOf(girdlingRules).default(now.inspection.roots.rule),
+      seasonCapPct: pct.default(now.inspection.roots.seasonCapPct),
+      stagedFromPct: pct,
+      referOverPct: pct,
+      referRootOverMm: mm,
+    }),
     remedyDays: z.strictObject({ urgent: days, act: days, watch: days }),
     remedyDaysOf: daysByRemedy,
     followUpDays: daysByRemedy,
@@ -155,7 +206,21 @@ export const savePracticeSchema = z.strictObject({
   practice: practiceSchema.extend({ version: z.int().min(0), id: z.string().regex(/^[a-z0-9-]{3,60}$/) }),
 });
 
+/** What measured drops say of the settlement of firmed fill; `null` while nobody measured one. */
+export const settlementSchema = z
+  .object({ share: share, measuredShare: share, standardError: z.number(), drops: z.int() })
+  .nullable();
+export type MeasuredSettlement = z.infer<typeof settlementSchema>;
+
 export const adoptPracticeSchema = z.strictObject({ id: z.string().max(60), version: z.int().min(1) });
+/** What is told while every spot is worked out by the practice that is adopted. */
+export const adoptProgressSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('progress'), done: z.int(), of: z.int() }),
+  z.object({ kind: z.literal('done'), practices: practicesSchema }),
+  z.object({ kind: z.literal('failed'), title: z.string(), reference: z.string().optional() }),
+]);
+export type AdoptProgress = z.infer<typeof adoptProgressSchema>;
+
 export type AdoptPractice = z.infer<typeof adoptPracticeSchema>;
 
 const amountsSchema = z.partialRecord(z.enum(materialCodes), z.number());
@@ -163,6 +228,8 @@ const amountsSchema = z.partialRecord(z.enum(materialCodes), z.number());
 /** Which spots are counted, and by which practice; the programme's where none is named. */
 export const materialsQuerySchema = z.strictObject({
   day: z.uuid().optional(),
+  /** A season's list: its trees are not here yet, so their balls are expected, not measured. */
+  list: z.uuid().optional(),
   practice: z.string().max(60).optional(),
   version: z.coerce.number().int().min(1).optional(),
   teams: z.coerce.number().int().min(1).max(50).default(1),
@@ -172,6 +239,8 @@ export type MaterialsQuery = z.infer<typeof materialsQuerySchema>;
 /** What the spots that are ready to plant take together: materials, hours, water, and those without a plan. */
 export const seasonMaterialsSchema = z.object({
   title: z.string(),
+  /** Trees whose ball is taken from what was ordered, since none was measured. */
+  expected: z.int(),
   practice: z.object({ id: z.string(), version: z.int(), name: z.string() }),
   spots: z.array(
     z.object({

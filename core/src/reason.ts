@@ -2,9 +2,10 @@ import type { WindExposure } from './ground/assessment';
 import type { SiteThing, SizeClass } from './ground/ground-rules';
 import type { SoilClass } from './ground/soil';
 import type { PercolationClass } from './ground/percolation';
-import type { FillMaterial, RoutineRule } from './practice/options';
+import type { FillMaterial, RoutineRule, StakeRule } from './practice';
 import type { FitPart } from './match/match-rules';
 import type { Grade, WetGrade } from './match/species';
+import type { WrapKind } from './stock/received-tree';
 import type { StockKind } from './stock/stock';
 
 /**
@@ -20,6 +21,10 @@ export interface ReasonFacts {
   flare_slow: { extraMm: number; percolation: PercolationClass };
   flare_larger_allowance_rules: { extraMm: number };
   flare_settlement: { fillUnderBallMm: number; sharePct: number; settlementMm: number; firmed: boolean };
+  flare_for_graft: { graftMm: number; leastMm: number; extraMm: number };
+  flare_for_later: { leftMm: number; extraMm: number; months: number };
+  clear_later: { leftMm: number; months: number };
+  graft_above_grade: { aboveMm: number };
   flare_percolation_unknown: Record<string, never>;
   depth_is_ball_less_proud: { effectiveMm: number; proudMm: number; depthMm: number };
   depth_bare_root: { rootDepthMm: number; proudMm: number; depthMm: number };
@@ -33,6 +38,7 @@ export interface ReasonFacts {
   backfill_is_pit_less_ball: { pitL: number; ballBelowGradeL: number };
   amendment_none: Record<string, never>;
   amendment_share: { material: FillMaterial; sharePct: number };
+  amendment_area: { material: FillMaterial; sharePct: number; ringMm: number; depthMm: number };
   amendment_refused: { material: FillMaterial };
   base_put_back: { fillMm: number };
   flare_ball_share: { sharePct: number; ballHeightMm: number; extraMm: number };
@@ -42,10 +48,10 @@ export interface ReasonFacts {
   soak_fixed: Record<string, never>;
   soak_none: Record<string, never>;
   routine: { rule: RoutineRule };
-  routine_slow: Record<string, never>;
-  stake_never: Record<string, never>;
-  stake_nobody_returns: Record<string, never>;
-  stake_always: { practice: string };
+  routine_slow: { sharePct: number };
+  routine_summer: { weeklyL: number };
+  routine_dormant: Record<string, never>;
+  stake_rule: { rule: StakeRule };
   stake_short: { heightM: number; underM: number };
   stake_bare_root: Record<string, never>;
   stake_firm: { overturnNm: number; holdNm: number };
@@ -60,15 +66,30 @@ export interface ReasonFacts {
   mass_ball_and_top: { ballKg: number; topKg: number };
   lift_people: { people: number; limitKg: number };
   lift_equipment: { limitKg: number };
+  lift_route_assumed: { distanceM: number };
   lift_carry: { massKg: number; distanceM: number };
   lift_trolley: { massKg: number; slopePct: number; people: number };
   lift_machine: { massKg: number; slopePct: number };
   stock_sound: Record<string, never>;
+  stock_wrong_kind: { came: StockKind; ordered: StockKind };
   stock_pot_bound: { circlingPct: number; mostPct: number };
   stock_circling: { circlingPct: number; fromPct: number };
   stock_thick_circling: { rootMm: number; mostMm: number };
   stock_ball_lost: Record<string, never>;
   stock_ball_soft: Record<string, never>;
+  stock_no_soil_shows: Record<string, never>;
+  stock_no_structural: Record<string, never>;
+  stock_surplus_stays: { leftMm: number };
+  stock_ball_flat: { ballHeightMm: number; leastMm: number };
+  stock_one_sided: Record<string, never>;
+  stock_treated_wrap: Record<string, never>;
+  stock_ties: { ties: WrapKind };
+  lot_bad: { bad: number; opened: number; mostPct: number };
+  lot_open_all: { bad: number; more: number };
+  lot_open_more: { more: number; open: number };
+  lot_roots_unseen: { trees: number };
+  lot_sampled: { opened: number; arrived: number; surePct: number };
+  lot_single_bad: { bad: number };
   stock_kinked: Record<string, never>;
   stock_too_deep: { deepMm: number; ballHeightMm: number };
   stock_deep: { deepMm: number };
@@ -204,7 +225,7 @@ export interface ReasonFacts {
   probe_saturated: { percolation: PercolationClass | 'unknown' };
   roots_none_circling: Record<string, never>;
   roots_pressing: { sharePct: number; thickestMm: number; limitPct: number };
-  roots_staged: { sharePct: number; thickestMm: number; limitPct: number; toPct: number };
+  roots_staged: { sharePct: number; thickestMm: number; limitPct: number; toPct: number; capPct: number };
   roots_past_correction: { sharePct: number; thickestMm: number; limitPct: number };
   roots_thick: { thickestMm: number; limitMm: number };
   look_scheduled: { monthAfterPlanting: number };
@@ -224,6 +245,7 @@ export type RemedyCode =
   | 'examine_roots'
   | 'lift_and_replant'
   | 'collar_excavation'
+  | 'replace_tree'
   | 'cover_roots'
   | 'top_up_mulch'
   | 'thin_mulch'

@@ -14,6 +14,8 @@ export interface AsBuilt {
   readonly firstWaterL: number;
   /** Stakes that were set, to be taken off in time; left out where nobody said. */
   readonly stakes?: number | undefined;
+  /** Soil put back and firmed under the ball where the hole came out too deep; left out where none was. */
+  readonly putBackMm?: number | undefined;
 }
 
 export interface Finding {
@@ -38,6 +40,7 @@ export function judgeAsBuilt(built: AsBuilt, plan: PitPlan | undefined, practice
   built.flareAboveGradeMm.forEach((mm, i) => requireWithin(`flareAboveGradeMm[${i}]`, mm, limits.flareAboveGradeMm));
   requireWithin('holeWidthMm', built.holeWidthMm, limits.holeWidthMm);
   requireWithin('firstWaterL', built.firstWaterL, limits.firstWaterL);
+  if (built.putBackMm !== undefined) requireWithin('putBackMm', built.putBackMm, limits.putBackMm);
   const findings = plan
     ? [...judgeFlare(built, plan, practice), judgeHole(built, plan, practice), judgeWater(built, plan, practice)]
     : [...judgeFlareAlone(built), finding('hole', 'watch', because('no_plan_to_compare', {}), 'none')];

@@ -14,6 +14,9 @@ export type WindExposure = (typeof windExposures)[number];
 export const wishes = ['no_thorns', 'no_litter', 'no_pollen', 'not_toxic', 'evergreen', 'deciduous'] as const;
 export type Wish = (typeof wishes)[number];
 
+export const rubbings = ['deer', 'mowers'] as const;
+export type Rubbing = (typeof rubbings)[number];
+
 export interface Clearance {
   readonly thing: SiteThing;
   /** From the middle of the spot to its nearest point, level. */
@@ -51,6 +54,8 @@ export interface Assessment {
   readonly pavementM: number | null;
   readonly pavementWidthM: number | null;
   readonly pavementDeg: number | null;
+  /** What rubs or gnaws trunks here; left out where nobody looked. */
+  readonly rubbedBy?: readonly Rubbing[] | undefined;
   readonly wishes: readonly Wish[];
   readonly photoId: string | null;
   readonly note: string;

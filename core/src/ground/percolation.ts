@@ -12,6 +12,10 @@ export interface PercolationReading {
 export const percolationClasses = ['stands', 'slow', 'good', 'fast'] as const;
 export type PercolationClass = (typeof percolationClasses)[number];
 
+/** Water that drains slowly, or not at all: what an untested hole does is not known, and counts as neither. */
+export const drainsSlowly = (of: PercolationClass | undefined): of is 'stands' | 'slow' =>
+  of === 'slow' || of === 'stands';
+
 export interface PercolationLimits {
   /** Below this the water stands. mm/h */
   readonly slowFromMmPerH: number;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { fieldDefault } from '../practice';
+import { fieldDefault, withChoice } from '../practice';
 import { compressedSharePct } from './root-arcs';
 import { judgeInspection, scheduledLook, type Inspection } from './verdict';
 
@@ -63,6 +63,27 @@ describe('inspection verdict', () => {
   it('no longer lifts a deep tree after two years', () => {
     expect(judge({ flareDepthMm: 160 }, '2024-06-02').remedies[0]?.remedy).toBe('lift_and_replant');
     expect(judge({ flareDepthMm: 160 }, '2024-06-01').remedies[0]?.remedy).toBe('collar_excavation');
+  });
+
+  it.each([
+    ['by_depth', '2025-12-01', 'lift_and_replant'],
+    ['clear', '2025-12-01', 'clear_to_flare'],
+    ['excavate', '2025-12-01', 'collar_excavation'],
+    ['replace', '2020-12-01', 'replace_tree'],
+  ])('a tree planted far too deep is treated as the practice says: %s', (rule, plantedOn, remedy) => {
+    const practice = withChoice(fieldDefault, 'inspection.deepTree', rule);
+    const verdict = judgeInspection({ ...clean, flareDepthMm: 160 }, { ...context, plantedOn, practice });
+    expect(verdict.remedies[0]?.remedy).toBe(remedy);
+  });
+
+  it.each([
+    ['in_stages', 'stage_root_cuts'],
+    ['at_once', 'cut_root'],
+    ['leave', 'refer_arborist'],
+  ])('a root that presses on a third of the girth is treated as the practice says: %s', (rule, remedy) => {
+    const practice = withChoice(fieldDefault, 'inspection.roots.rule', rule);
+    const verdict = judgeInspection({ ...clean, circlingRoots: [root(0, 120)] }, { ...context, practice });
+    expect(verdict.remedies[0]?.remedy).toBe(remedy);
   });
 
   it.each([

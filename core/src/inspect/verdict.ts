@@ -3,7 +3,7 @@ import type { Finding } from '../day';
 import { requireWithin } from '../errors';
 import type { PercolationClass } from '../ground';
 import { limits } from '../limits';
-import type { Practice } from '../practice';
+import { deepTreeRules, girdlingRules, type Practice } from '../practice';
 import { because, worstLevel, type Level, type Reason, type RemedyCode } from '../reason';
 import { compressedSharePct, type CirclingRoot } from './root-arcs';
 
@@ -146,7 +146,8 @@ function judgeFlareDepth(look: Inspection, context: InspectionContext, months: n
     return finding('flare', 'act', because('flare_buried', { depthMm, limitMm: examineFromMm }), 'examine_roots');
   }
   const replantMonths = rules.replantWithinMonths;
-  const remedy = months < replantMonths ? 'lift_and_replant' : 'collar_excavation';
+  const rule = deepTreeRules[rules.deepTree];
+  const remedy = months < replantMonths ? rule.young : rule.old;
   const facts = { depthMm, limitMm: liftOverMm, monthsSincePlanting: months, replantMonths };
   return finding('flare', 'urgent', because('flare_deep', facts), remedy);
 }
@@ -225,9 +226,10 @@ function judgeRoots(look: Inspection, practice: Practice): Finding | undefined {
     return finding('roots', 'act', because('roots_thick', facts), 'refer_arborist');
   }
   if (sharePct >= rules.stagedFromPct) {
-    const facts = { sharePct, thickestMm, limitPct: rules.stagedFromPct, toPct: rules.referOverPct };
-    return finding('roots', 'act', because('roots_staged', facts), 'stage_root_cuts');
+    const { stagedFromPct: limitPct, referOverPct: toPct, seasonCapPct: capPct } = rules;
+    const facts = { sharePct, thickestMm, limitPct, toPct, capPct };
+    return finding('roots', 'act', because('roots_staged', facts), girdlingRules[rules.rule].heavy);
   }
   const facts = { sharePct, thickestMm, limitPct: rules.stagedFromPct };
-  return finding('roots', 'act', because('roots_pressing', facts), 'cut_root');
+  return finding('roots', 'act', because('roots_pressing', facts), girdlingRules[rules.rule].light);
 }

@@ -1,26 +1,30 @@
-import type { Practice } from '../practice';
-import type { Stock } from '../stock';
+import {
+  fertilisers,
+  fillMaterials,
+  guardRules,
+  gypsumUses,
+  type BoughtPerTree,
+  type FillMaterial,
+  type Fertiliser,
+  type GuardRule,
+  type Practice,
+} from '../practice';
+import { stadiumArea } from './pit-geometry';
 import type { PitPlan } from './pit-plan';
 import type { StakePlan } from './stake-plan';
 
-export const materialCodes = [
-  'coarse_compost',
-  'fine_compost',
-  'bark_fines',
-  'peat',
-  'manure',
-  'potting_mix',
-  'topsoil',
-  'gypsum',
-  'pellets',
-  'mulch',
-  'stake',
-  'tie',
-  'guard',
-  'bucket',
-  'water',
-] as const;
-export type MaterialCode = (typeof materialCodes)[number];
+type Bagged = Exclude<FillMaterial, 'site_soil'>;
+/** What may be mixed into the fill is bought as its option says: a new one is bought without a word here. */
+const baggedCodes = (Object.keys(fillMaterials) as FillMaterial[]).filter((code) => code !== 'site_soil');
+
+type Feed = NonNullable<(typeof fertilisers)[Fertiliser]['buys']>['code'];
+const feeds: readonly (BoughtPerTree & { code: Feed })[] = Object.values(fertilisers).flatMap(({ buys }) =>
+  buys === null ? [] : [buys],
+);
+
+const otherCodes = ['gypsum', 'mulch', 'stake', 'tie', 'guard', 'bucket', 'water'] as const;
+export type MaterialCode = Bagged | Feed | (typeof otherCodes)[number];
+export const materialCodes: readonly MaterialCode[] = [...baggedCodes, ...feeds.map(({ code }) => code), ...otherCodes];
 export type MaterialUnit = 'L' | 'kg' | 'm' | 'piece';
 
 export interface Material {
@@ -37,15 +41,14 @@ const bagged = (name: string, size: number): Material => ({
 });
 
 export const materials: Readonly<Record<MaterialCode, Material>> = {
-  coarse_compost: bagged('coarse compost', 40),
-  fine_compost: bagged('fine compost', 40),
-  bark_fines: bagged('bark fines', 60),
-  peat: bagged('peat', 60),
-  manure: bagged('rotted manure', 40),
-  potting_mix: bagged('potting mix', 50),
-  topsoil: bagged('bagged topsoil', 30),
+  ...(Object.fromEntries(
+    baggedCodes.map((code) => [code, bagged(fillMaterials[code].name, fillMaterials[code].bagL)]),
+  ) as Record<Bagged, Material>),
+  ...(Object.fromEntries(feeds.map(({ code, name, unit, pack }) => [code, { name, unit, pack }])) as Record<
+    Feed,
+    Material
+  >),
   gypsum: { name: 'gypsum', unit: 'kg', pack: { size: 25, name: 'sack of 25 kg' } },
-  pellets: { name: 'slow pellets', unit: 'kg', pack: { size: 5, name: 'bag of 5 kg' } },
   mulch: { name: 'mulch', unit: 'L', pack: { size: 1000, name: 'cubic metre' } },
   stake: { name: 'stake', unit: 'piece', pack: { size: 1, name: 'piece' } },
   tie: { name: 'wide strap', unit: 'm', pack: { size: 25, name: 'roll of 25 m' } },
@@ -56,11 +59,8 @@ export const materials: Readonly<Record<MaterialCode, Material>> = {
 
 export type Amounts = Partial<Readonly<Record<MaterialCode, number>>>;
 
-/** Gypsum worked into salty clay. kg for each m² of pit */
-const gypsumKgPerM2 = 0.5;
 /** Salt of the saturated extract from which clay counts as salty. dS/m */
 const saltyDsM = 4;
-const pelletsKg = 0.1;
 /** A strap around trunk and stake, in a figure of eight. */
 const tieM = 1.2;
 const bucketL = 15;
@@ -77,13 +77,14 @@ export function materialsOf(input: {
 }): Amounts {
   const { plan, practice, stakes } = input;
   const { amendment, shape } = plan;
-  const pitM2 = (Math.PI / 4) * (shape.widthMm / 1000) * (shape.lengthMm / 1000);
+  const pitM2 = stadiumArea(shape.widthMm, shape.lengthMm) / 1e6;
+  const feed = fertilisers[practice.backfill.fertiliser].buys;
   const salty = input.heavySoil && input.saltDsM !== null && input.saltDsM >= saltyDsM;
   const guarded = guardNeeded(practice.guard, input.rubbed);
   const all: readonly (readonly [MaterialCode, number])[] = [
     ...(amendment.material === 'site_soil' ? [] : [[amendment.material, amendment.value] as const]),
-    ['gypsum', practice.backfill.gypsum === 'by_test' && salty ? pitM2 * gypsumKgPerM2 : 0],
-    ['pellets', practice.backfill.fertiliser === 'slow_pellets' ? pelletsKg : 0],
+    ['gypsum', salty ? pitM2 * gypsumUses[practice.backfill.gypsum].kgPerM2 : 0],
+    ...(feed === null ? [] : [[feed.code, feed.perTree] as const]),
     ['mulch', plan.mulchL.value],
     ['stake', stakes?.stakes ?? 0],
     ['tie', (stakes?.stakes ?? 0) * tieM],
@@ -94,8 +95,10 @@ export function materialsOf(input: {
   return Object.fromEntries(all.filter(([, amount]) => amount > 0));
 }
 
-const guardNeeded = (rule: Practice['guard'], rubbed: boolean): boolean =>
-  rule === 'always' || rule === 'deer_season' || (rule === 'where_recorded' && rubbed);
+function guardNeeded(rule: GuardRule, rubbed: boolean): boolean {
+  const { when } = guardRules[rule];
+  return when === 'always' || (when === 'recorded' && rubbed);
+}
 
 /** Sums over trees. Buckets are used again and again: the most any one needs, for each team. */
 export function sumAmounts(each: readonly Amounts[], teams = 1): Amounts {
@@ -129,89 +132,4 @@ export function shoppingList(needed: Amounts, store: Amounts): MaterialLine[] {
       const packs = code === 'water' ? 0 : Math.max(0, Math.ceil((need - inStore) / size - 1e-9));
       return { code, needed: need, inStore, packs, bought: packs * size };
     });
-}
-
-export const labourTasks = ['dig', 'roots', 'place', 'fill', 'stake', 'berm', 'mulch', 'water', 'guard'] as const;
-export type LabourTask = (typeof labourTasks)[number];
-
-/** Rates a programme's own logged hours correct. */
-export interface LabourRates {
-  /** Litres one person digs in an hour, by soil. */
-  readonly digLPerH: Readonly<Record<'sand' | 'sandy_loam' | 'loam' | 'clay_loam' | 'clay', number>>;
-  readonly stonyShare: number;
-  readonly compactedShare: number;
-  readonly fillLPerH: number;
-  readonly mulchLPerH: number;
-  readonly waterLPerH: number;
-  readonly rootsMin: number;
-  /** Place and plumb, and more for each kg lifted. */
-  readonly placeMin: number;
-  readonly placeMinPer10Kg: number;
-  readonly stakeMin: number;
-  readonly bermMin: number;
-  readonly guardMin: number;
-  /** Share of the digging saved where sides are broken down rather than dug. */
-  readonly brokenDownShare: number;
-}
-
-export const defaultLabourRates: LabourRates = {
-  digLPerH: { sand: 420, sandy_loam: 360, loam: 300, clay_loam: 230, clay: 170 },
-  stonyShare: 0.6,
-  compactedShare: 0.65,
-  fillLPerH: 700,
-  mulchLPerH: 600,
-  waterLPerH: 900,
-  rootsMin: 8,
-  placeMin: 8,
-  placeMinPer10Kg: 0.5,
-  stakeMin: 6,
-  bermMin: 8,
-  guardMin: 3,
-  brokenDownShare: 0.75,
-};
-
-export interface Labour {
-  readonly tasks: readonly { readonly task: LabourTask; readonly minutes: number }[];
-  /** Person-hours. */
-  readonly hours: number;
-}
-
-/** Person-hours for one tree: from pit volume, soil, stock and practice. */
-export function labourOf(
-  input: {
-    plan: PitPlan;
-    practice: Practice;
-    stock: Stock;
-    stakes: StakePlan | null;
-    soil: keyof LabourRates['digLPerH'];
-    stony: boolean;
-    compacted: boolean;
-    guarded: boolean;
-  },
-  rates: LabourRates = defaultLabourRates,
-): Labour {
-  const { plan, practice, stakes } = input;
-  const digLPerH =
-    rates.digLPerH[input.soil] * (input.stony ? rates.stonyShare : 1) * (input.compacted ? rates.compactedShare : 1);
-  const dug = plan.pitL.value * (practice.pitWidth.sides === 'broken_down' ? rates.brokenDownShare : 1);
-  const deeperL = (plan.pitL.value / Math.max(1, plan.meanDepthMm)) * plan.fillUnderBallMm;
-  const fillFactor = practice.backfill.settling === 'water' ? 0.8 : practice.backfill.settling === 'heel' ? 1.2 : 1;
-  const hand: Readonly<Record<LabourTask, number>> = {
-    dig: ((dug + deeperL) / digLPerH) * 60,
-    roots:
-      practice.roots.correction === 'leave'
-        ? 3
-        : practice.roots.correction === 'wash'
-          ? 3 * rates.rootsMin
-          : rates.rootsMin,
-    place: rates.placeMin + (plan.massKg.value / 10) * rates.placeMinPer10Kg,
-    fill: ((plan.backfillL.value + deeperL) / rates.fillLPerH) * 60 * fillFactor,
-    stake: (stakes?.stakes ?? 0) * rates.stakeMin,
-    berm: plan.berm ? rates.bermMin : 0,
-    mulch: (plan.mulchL.value / rates.mulchLPerH) * 60,
-    water: (plan.firstWaterL.value / rates.waterLPerH) * 60,
-    guard: input.guarded ? rates.guardMin : 0,
-  };
-  const tasks = labourTasks.map((task) => ({ task, minutes: hand[task] })).filter(({ minutes }) => minutes > 0);
-  return { tasks, hours: tasks.reduce((sum, { minutes }) => sum + minutes, 0) / 60 };
 }

@@ -226,3 +226,52 @@ describe('pit plan', () => {
     expect([...proud].sort((a, b) => a - b)).toEqual(proud);
   });
 });
+
+describe('surplus that cannot come off at planting', () => {
+  const deep = ball('balled', 700, 500, 200);
+  it('stays on the ball beyond what the practice clears at once, and stands the flare higher', () => {
+    // 200 mm of surplus, 150 cleared: 50 stay; 25 mm more than the 40 of the practice.
+    const { surplusLeftMm, proudMm, depthMm } = plan({ stock: deep });
+    expect([surplusLeftMm, proudMm.value, depthMm.value]).toEqual([50, 65, 300 - 65]);
+    expect(proudMm.because.map(({ code }) => code)).toContain('flare_for_later');
+  });
+  it('is what somebody found cannot come off, if that is more', () => {
+    expect(plan({ stock: { ...deep, surplusLeftMm: 120 } }).surplusLeftMm).toBe(120);
+    expect(plan({ stock: { ...deep, surplusLeftMm: 10 } }).surplusLeftMm).toBe(50);
+  });
+  it('moves no more soil than the flare asks for: the base of the ball stands where it would', () => {
+    const clearAll = { ...fieldDefault, roots: { ...fieldDefault.roots, clearMostMm: 600 } };
+    const later = { ...clearAll, flareAboveGrade: { ...clearAll.flareAboveGrade, laterExtraMm: 0 } };
+    const left = plan({ stock: { ...deep, surplusLeftMm: 80 }, practice: later });
+    const cleared = plan({ stock: deep, practice: later });
+    expect([left.depthMm.value, left.pitL.value]).toEqual([cleared.depthMm.value, cleared.pitL.value]);
+  });
+  it('cannot be more than there is', () => {
+    expect(() => plan({ stock: { ...deep, surplusLeftMm: 201 } })).toThrow('surplusLeftMm must be within 0–200');
+  });
+});
+
+describe('a graft', () => {
+  const stock = ball('container', 450, 400, 60);
+  const grafted = (graftHeightMm: number, leastMm = 50) =>
+    plan({
+      stock: { ...stock, graftHeightMm },
+      practice: { ...fieldDefault, flareAboveGrade: { ...fieldDefault.flareAboveGrade, graftLeastMm: leastMm } },
+    });
+  it('low on the stem lifts the ball until it stands clear of grade', () => {
+    const { proudMm, graftAboveGradeMm } = grafted(0);
+    expect([proudMm.value, graftAboveGradeMm]).toEqual([50, 50]);
+    expect(proudMm.because.at(-1)?.code).toBe('flare_for_graft');
+  });
+  it('high on the stem changes nothing', () => {
+    const { proudMm, graftAboveGradeMm } = grafted(120);
+    expect([proudMm.value, graftAboveGradeMm]).toEqual([40, 160]);
+  });
+  it('never ends lower than the practice asks', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 300 }), fc.integer({ min: 0, max: 200 }), (heightMm, leastMm) => {
+        expect(grafted(heightMm, leastMm).graftAboveGradeMm).toBeGreaterThanOrEqual(leastMm);
+      }),
+    );
+  });
+});

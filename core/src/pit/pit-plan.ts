@@ -1,12 +1,21 @@
 import {
+  drainsSlowly,
   groundPercolation,
   groundPercolationClass,
   requireGround,
   type GroundFacts,
   type PercolationClass,
-  type SoilClass,
 } from '../ground';
-import { fillMaterials, pitBases, type FillMaterial, type Practice } from '../practice';
+import {
+  bermPlaces,
+  fillMaterials,
+  fillPlaces,
+  pitBases,
+  pitSides,
+  ringRules,
+  type FillMaterial,
+  type Practice,
+} from '../practice';
 import { because, type Reason, type Reasoned } from '../reason';
 import {
   ballVolumeL,
@@ -17,8 +26,11 @@ import {
   type LiftingTeam,
   type Stock,
 } from '../stock';
+import { crownSpreadM } from '../match';
 import { firstSoakL } from '../water';
 import { requireWithin } from '../errors';
+import { limits } from '../limits';
+import { flareHeight } from './flare-height';
 import { bermStoreL, mulchVolumeL, pitShape, pitVolumeL, type PitShape } from './pit-geometry';
 
 export interface PitPlan {
@@ -41,10 +53,16 @@ export interface PitPlan {
   readonly downhillProudMm: Reasoned;
   readonly pitL: Reasoned;
   readonly backfillL: Reasoned;
-  /** What is mixed into the fill, of `backfillL`; site soil and 0 L where nothing is. */
-  readonly amendment: Reasoned & { readonly material: FillMaterial };
-  /** Soil dug deeper by the practice, put back and firmed under the ball. */
+  /** What is mixed in, litres bought; `inFillL` of them lie in `backfillL`. Site soil and 0 L where nothing is. */
+  readonly amendment: Reasoned & { readonly material: FillMaterial; readonly inFillL: number };
+  /** A hole is bored through the base, because water stands. */
+  readonly drainHole: boolean;
+  /** Soil dug deeper, put back and firmed under the ball. */
   readonly fillUnderBallMm: number;
+  /** Surplus that stays on the ball at planting: its top stands that much above the flare. */
+  readonly surplusLeftMm: number;
+  /** `null` on own roots or where nobody looked. */
+  readonly graftAboveGradeMm: number | null;
   /** Loose soil left over once the pit is filled. */
   readonly spoilL: Reasoned;
   readonly mulchL: Reasoned;
@@ -91,7 +109,21 @@ export function pitPlan(input: PitInput): PitResult {
   const percolation = groundPercolationClass(ground);
   const rootsWidthMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
   const rootsHeightMm = stock.kind === 'bare_root' ? stock.rootDepthMm : effectiveBallHeightMm(stock);
-  const proudMm = proudHeight(input, { soil: ground.soil, percolation, rootsHeightMm });
+  const dugDeeperMm = pitBases[practice.pitWidth.base].fillMm;
+  const fillUnderBallMm = requireWithin('fillUnderBallMm', input.fillUnderBallMm ?? dugDeeperMm, limits.putBackMm);
+  const surplusLeftMm = surplusLeft(stock, practice);
+  const proudMm = flareHeight(
+    {
+      ground,
+      stock,
+      practice,
+      fillUnderBallMm,
+      dugByPractice: input.fillUnderBallMm === undefined,
+      fillFirmed: input.fillFirmed,
+      surplusLeftMm,
+    },
+    { soil: ground.soil, percolation, rootsHeightMm },
+  );
   const depthMm = uphillDepth(stock, rootsHeightMm, proudMm.value);
   const exposureMm = ((ground.slopePct ?? 0) / 100) * rootsWidthMm;
   const downhillDepthMm = depthMm.value - exposureMm;
@@ -117,13 +149,17 @@ export function pitPlan(input: PitInput): PitResult {
   };
   const { spoilBulking } = practice.backfill;
   const backfillL = volumeL - ballBelowGradeL;
-  const mulchRingMm = Math.max(practice.mulch.leastRingDiameterMm, shape.widthMm);
-  const slow = percolation === 'slow' || percolation === 'stands';
-  const bermed = practice.berm.where !== 'none' && !(slow && practice.berm.notInSlowSoil);
-  const bermMm = practice.berm.where === 'pit_edge' ? shape.widthMm : rootsWidthMm;
+  const crownMm = ringRules[practice.mulch.ring].dripLine
+    ? 1000 * crownSpreadM({ heightAtPlantingM: stock.heightM, years: 0 })
+    : 0;
+  const mulchRingMm = Math.max(practice.mulch.leastRingDiameterMm, shape.widthMm, crownMm);
+  const slow = drainsSlowly(percolation);
+  const bermAt = bermPlaces[practice.berm.where].at;
+  const bermed = bermAt !== null && !(slow && practice.berm.notInSlowSoil);
+  const bermMm = bermAt === 'pit' ? shape.widthMm : rootsWidthMm;
   const berm = bermed ? { heightMm: practice.berm.heightMm, storeL: bermStoreL(bermMm, practice.berm.heightMm) } : null;
-  const amendment = amendmentOf(practice, backfillL, slow);
-  const leftOverL = ballBelowGradeL + amendment.value;
+  const amendment = amendmentOf(practice, { backfillL, ringMm: mulchRingMm, pitMm: shape.widthMm, slow });
+  const leftOverL = ballBelowGradeL + amendment.inFillL;
   return {
     kind: 'plan',
     practiceId: practice.id,
@@ -145,7 +181,10 @@ export function pitPlan(input: PitInput): PitResult {
       because: [because('backfill_is_pit_less_ball', { pitL: volumeL, ballBelowGradeL })],
     },
     amendment,
-    fillUnderBallMm: pitBases[practice.pitWidth.base].fillMm,
+    drainHole: percolation === 'stands' && pitBases[practice.pitWidth.base].drains,
+    fillUnderBallMm,
+    surplusLeftMm,
+    graftAboveGradeMm: stock.graftHeightMm === undefined ? null : stock.graftHeightMm + proudMm.value,
     spoilL: {
       value: leftOverL * spoilBulking,
       because: [because('spoil_bulks', { ballBelowGradeL: leftOverL, bulking: spoilBulking })],
@@ -161,8 +200,8 @@ export function pitPlan(input: PitInput): PitResult {
       bermStoreL: bermStoreL(bermMm, practice.berm.heightMm),
       practice,
     }),
-    ...weight(stock),
-    cautions: cautions(ground),
+    ...weight(stock, practice),
+    cautions: cautions(ground, stock, proudMm.value),
   };
 }
 
@@ -205,6 +244,13 @@ export function overDug(input: { dugDepthMm: number; plannedDepthMm: number; pra
   return { putBackMm, settlementMm: putBackMm * input.practice.flareAboveGrade.settlementFirmed };
 }
 
+/** What stays on the ball at planting: what cannot come off, or is more than the practice clears at once. mm */
+export function surplusLeft(stock: Stock, practice: Practice): number {
+  if (stock.kind === 'bare_root') return 0;
+  const overMostMm = stock.topRootsDepthMm - practice.roots.clearMostMm;
+  return Math.max(0, overMostMm, stock.surplusLeftMm ?? 0);
+}
+
 function noPlanReasons({ ground, stock, practice }: PitInput): Reason[] {
   const reasons: Reason[] = [];
   if (!practice.appliesTo.includes(stock.kind)) {
@@ -218,67 +264,32 @@ function noPlanReasons({ ground, stock, practice }: PitInput): Reason[] {
   return reasons;
 }
 
-/** What the practice mixes into the fill; what wicks is left out of slow soil. L */
-function amendmentOf(practice: Practice, backfillL: number, slow: boolean): PitPlan['amendment'] {
-  const { material, share } = practice.backfill;
-  if (material === 'site_soil' || share === 0) {
-    return { material: 'site_soil', value: 0, because: [because('amendment_none', {})] };
+/** What the practice mixes in; what wicks is left out of slow soil. L */
+function amendmentOf(
+  practice: Practice,
+  at: { readonly backfillL: number; readonly ringMm: number; readonly pitMm: number; readonly slow: boolean },
+): PitPlan['amendment'] {
+  const { material, share, place } = practice.backfill;
+  const nothing = { material: 'site_soil', value: 0, inFillL: 0 } as const;
+  if (fillMaterials[material].bagL === null || share === 0) {
+    return { ...nothing, because: [because('amendment_none', {})] };
   }
-  if (slow && fillMaterials[material].wicks) {
-    return { material: 'site_soil', value: 0, because: [because('amendment_refused', { material })] };
+  if (at.slow && fillMaterials[material].wicks) {
+    return { ...nothing, because: [because('amendment_refused', { material })] };
   }
-  const why = because('amendment_share', { material, sharePct: share * 100 });
-  return { material, value: backfillL * share, because: [why] };
-}
-
-function proudHeight(
-  input: PitInput,
-  {
-    soil,
-    percolation,
-    rootsHeightMm,
-  }: { soil: SoilClass; percolation: PercolationClass | undefined; rootsHeightMm: number },
-): Reasoned {
-  const { practice, ground } = input;
-  const rule = practice.flareAboveGrade;
-  const reasons: Reason[] = [because('flare_base', { baseMm: rule.baseMm, practice: practice.name })];
-  if (rule.ballShare > 0) {
-    const extra = rule.ballShare * rootsHeightMm;
-    reasons.push(
-      because('flare_ball_share', { sharePct: rule.ballShare * 100, ballHeightMm: rootsHeightMm, extraMm: extra }),
-    );
+  const { areaDepthMm } = fillPlaces[place];
+  if (areaDepthMm === null) {
+    const value = at.backfillL * share;
+    return {
+      material,
+      value,
+      inFillL: value,
+      because: [because('amendment_share', { material, sharePct: share * 100 })],
+    };
   }
-  const allowances: { extraMm: number; reason: Reason }[] = [];
-  const allow = (extraMm: number, reason: Reason) => allowances.push({ extraMm, reason });
-  if (rule.heavySoils.includes(soil)) {
-    allow(rule.heavySoilExtraMm, because('flare_heavy_soil', { extraMm: rule.heavySoilExtraMm, soil }));
-  }
-  if (ground.stony) allow(rule.stonyExtraMm, because('flare_stony', { extraMm: rule.stonyExtraMm }));
-  if (percolation === 'slow' || percolation === 'stands') {
-    allow(rule.slowSoilExtraMm, because('flare_slow', { extraMm: rule.slowSoilExtraMm, percolation }));
-  }
-  if (percolation === undefined) reasons.push(because('flare_percolation_unknown', {}));
-  reasons.push(...allowances.map((allowance) => allowance.reason));
-  const extras = allowances.map((allowance) => allowance.extraMm).filter((extraMm) => extraMm > 0);
-  const sum = extras.reduce((total, extraMm) => total + extraMm, 0);
-  const extraMm = rule.allowances === 'sum' ? sum : Math.max(0, ...extras);
-  if (rule.allowances === 'largest' && extras.length > 1) {
-    reasons.push(because('flare_larger_allowance_rules', { extraMm }));
-  }
-  const dugDeeperMm = pitBases[practice.pitWidth.base].fillMm;
-  if (dugDeeperMm > 0) reasons.push(because('base_put_back', { fillMm: dugDeeperMm }));
-  const fillUnderBallMm = requireWithin('fillUnderBallMm', input.fillUnderBallMm ?? dugDeeperMm, {
-    min: 0,
-    max: 1000,
-    unit: 'mm',
-  });
-  const firmed = input.fillFirmed ?? true;
-  const share = firmed ? rule.settlementFirmed : rule.settlementLoose;
-  const settlementMm = fillUnderBallMm * share;
-  if (settlementMm > 0) {
-    reasons.push(because('flare_settlement', { fillUnderBallMm, sharePct: share * 100, settlementMm, firmed }));
-  }
-  return { value: rule.baseMm + rule.ballShare * rootsHeightMm + extraMm + settlementMm, because: reasons };
+  const ringL = (Math.PI / 4) * ((at.ringMm ** 2 - at.pitMm ** 2) / 1e6) * areaDepthMm;
+  const facts = { material, sharePct: share * 100, ringMm: at.ringMm, depthMm: areaDepthMm };
+  return { material, value: ringL * share, inFillL: 0, because: [because('amendment_area', facts)] };
 }
 
 function uphillDepth(stock: Stock, rootsHeightMm: number, proudMm: number): Reasoned {
@@ -316,7 +327,7 @@ function pitWidth(
   const factor = compacted ? rule.ballFactorCompacted : rule.ballFactor;
   const full = factor * rootsWidthMm;
   // Straight sides: the base is as wide as the top.
-  const baseMarginMm = rule.sides === 'straight' ? full : rule.baseMarginMm;
+  const baseMarginMm = pitSides[rule.sides].straight ? full : rule.baseMarginMm;
   const shape = pitShape({ ballMm: rootsWidthMm, fullWidthMm: full, baseMarginMm, stripMm });
   const why = because('width_times_ball', { factor, ballMm: rootsWidthMm, compacted });
   return { widthMm: { value: shape.widthMm, because: [why, ...stretched(shape, full)] }, shape };
@@ -334,9 +345,9 @@ function mulch(input: PitInput, ringMm: number, stripMm: number | 'open'): Reaso
   return { value, because: [because('mulch_ring', { ringMm, thicknessMm, gapMm, cutByStrip })] };
 }
 
-function weight(stock: Stock): Pick<PitPlan, 'massKg' | 'lifting'> {
+function weight(stock: Stock, practice: Practice): Pick<PitPlan, 'massKg' | 'lifting'> {
   const { ballKg, topKg, totalKg } = treeMass(stock);
-  const team = liftingTeam(totalKg);
+  const team = liftingTeam(totalKg, practice.lifting);
   const why =
     team.kind === 'people'
       ? because('lift_people', { people: team.people, limitKg: team.limitKg })
@@ -347,8 +358,11 @@ function weight(stock: Stock): Pick<PitPlan, 'massKg' | 'lifting'> {
   };
 }
 
-function cautions(ground: GroundFacts): Reason[] {
+function cautions(ground: GroundFacts, stock: Stock, proudMm: number): Reason[] {
   const found: Reason[] = [];
+  if (stock.graftHeightMm !== undefined) {
+    found.push(because('graft_above_grade', { aboveMm: stock.graftHeightMm + proudMm }));
+  }
   if (typeof ground.wireHeightM === 'number')
     found.push(because('wires_over_spot', { wireHeightM: ground.wireHeightM }));
   const percolation = groundPercolation(ground);

@@ -1,30 +1,12 @@
 import fc from 'fast-check';
-import { soilClasses, unknownAssessment, unknownGround, type GroundFacts } from '../ground';
-import {
-  choices,
-  choiceValue,
-  fieldDefault,
-  nearestPreset,
-  practiceAt,
-  practiceDifferences,
-  presets,
-  withChoice,
-  type Practice,
-} from '../practice';
-import { stockKinds, type Stock } from '../stock';
+import { soilClasses, unknownAssessment, type GroundFacts } from '../ground';
+import { fieldDefault, nearestPreset, presets, withChoice, type Practice } from '../practice';
+import type { Stock } from '../stock';
+import { bareRoot, container, fall, openLoam as ground } from '../testing/checked-case';
 import { sayReason, sayStep } from '../wording';
 import { shoppingList, sumAmounts } from './materials';
 import { plantingPlan, type PlantingPlan } from './planting-plan';
 
-const fall = (mm: number) => [0, 1, 2, 3].map((i) => ({ minute: i * 60, levelMm: 900 - i * mm }));
-const container: Stock = {
-  kind: 'container',
-  caliperMm: 50,
-  heightM: 3,
-  ballDiameterMm: 450,
-  ballHeightMm: 400,
-  topRootsDepthMm: 60,
-};
 const stockArb: fc.Arbitrary<Stock> = fc.oneof(
   fc.record({
     kind: fc.constantFrom('container' as const, 'balled' as const),
@@ -70,6 +52,13 @@ const numbersOf = ({ pit, labour, materials, routine }: PlantingPlan): number[] 
   routine.weeklyL ?? 0,
 ];
 
+/** Ball below grade by its own formula, π/4·D²·He·τ·d̄/He, written out apart from the code it checks. */
+function ballBelowGradeL(stock: Stock, pit: PlantingPlan['pit']): number {
+  if (stock.kind === 'bare_root') return 0;
+  const shape = stock.kind === 'container' ? 0.85 : 0.7;
+  return ((Math.PI / 4) * stock.ballDiameterMm ** 2 * pit.meanDepthMm * shape) / 1e6;
+}
+
 describe('every preset on every kind of stock and ground', () => {
   it('gives a plan without an impossible number, or says why there is none', () => {
     let planned = 0;
@@ -93,11 +82,16 @@ describe('every preset on every kind of stock and ground', () => {
         // Never dug below the base of the roots, never planned under grade.
         expect(pit.depthMm.value).toBeLessThanOrEqual(pit.rootsHeightMm + 1e-9);
         expect(pit.proudMm.value).toBeGreaterThanOrEqual(0);
-        // Soil moved: what leaves the pit goes back in or is left over.
-        const ballBelowL = pit.pitL.value - pit.backfillL.value;
+        // Soil moved: what leaves the pit goes back in or is left over, beside what the roots displace.
         const leftL = pit.spoilL.value / practice.backfill.spoilBulking;
-        expect(pit.backfillL.value - pit.amendment.value + leftL).toBeCloseTo(pit.pitL.value, 6);
-        expect(ballBelowL).toBeGreaterThanOrEqual(-1e-9);
+        const soilBackL = pit.backfillL.value - pit.amendment.inFillL;
+        expect(soilBackL + leftL).toBeCloseTo(pit.pitL.value, 6);
+        expect(pit.backfillL.value + ballBelowGradeL(stock, pit)).toBeCloseTo(pit.pitL.value, 6);
+        // Bare roots have their own geometry: straight sides, spread and margin wide.
+        if (stock.kind === 'bare_root' && pit.shape.widthMm === pit.shape.lengthMm) {
+          expect(pit.shape.widthMm).toBeCloseTo(stock.rootSpreadMm + practice.pitWidth.bareRootMarginMm, 6);
+          expect(pit.shape.bottomWidthMm).toBeCloseTo(pit.shape.widthMm, 6);
+        }
         expect(plan.steps.map((step) => sayStep(step, 'us').act).every((words) => words.length > 5)).toBe(true);
       }),
       { numRuns: 600 },
@@ -112,22 +106,16 @@ describe('every preset on every kind of stock and ground', () => {
           const plan = plantingPlan({ practice, stock, ground: { ...ground, ...change }, assessment: null });
           return plan.kind === 'plan' ? plan.pit.proudMm.value : Infinity;
         };
-        expect(proud({ soil: 'clay' })).toBeGreaterThanOrEqual(proud({ soil: 'loam' }));
-        expect(proud({ percolation: fall(12) })).toBeGreaterThanOrEqual(proud({ percolation: fall(60) }));
+        const lightToHeavy = soilClasses.map((soil) => proud({ soil }));
+        expect(lightToHeavy).toEqual([...lightToHeavy].sort((a, b) => a - b));
+        const freeToTight = [180, 60, 12, 2].map((mm) => proud({ percolation: fall(mm) }));
+        expect(freeToTight).toEqual([...freeToTight].sort((a, b) => a - b));
       }),
       { numRuns: 200 },
     );
   });
 });
 
-const ground: GroundFacts = {
-  ...unknownGround,
-  soil: 'loam',
-  slopePct: 0,
-  stripWidthMm: 'open',
-  wireHeightM: 'none',
-  percolation: fall(60),
-};
 const planOf = (practice: Practice, stock: Stock = container, change: Partial<GroundFacts> = {}): PlantingPlan => {
   const plan = plantingPlan({ practice, stock, ground: { ...ground, ...change }, assessment: null });
   if (plan.kind === 'no_plan') throw new Error(plan.because.map((reason) => reason.code).join());
@@ -161,8 +149,7 @@ describe('schools on the same tree', () => {
   });
 
   it('bare-root has its own geometry: spread 500, 300 deep, level, 150.80 L', () => {
-    const bare: Stock = { kind: 'bare_root', caliperMm: 25, heightM: 2, rootSpreadMm: 500, rootDepthMm: 300 };
-    const { pit, steps, stakes } = planOf(preset('dormant-bare-root'), bare);
+    const { pit, steps, stakes } = planOf(preset('dormant-bare-root'), bareRoot);
     expect(pit.pitL.value).toBeCloseTo(150.8, 2);
     expect(pit.firstWaterL.value).toBe(0);
     expect(stakes?.before).toBe(true);
@@ -193,7 +180,12 @@ describe('stakes', () => {
   };
   const seen = { ...unknownAssessment('2026-11-01'), wind: 'exposed' as const, winterWindDeg: 250, summerWindDeg: 20 };
   it('hold a tall tree with a small ball against the wind, and come off', () => {
-    const plan = plantingPlan({ practice: fieldDefault, stock: tall, ground, assessment: seen, firstBranchM: 1.2 });
+    const plan = plantingPlan({
+      practice: fieldDefault,
+      stock: { ...tall, firstBranchM: 1.2 },
+      ground,
+      assessment: seen,
+    });
     if (plan.kind === 'no_plan') throw new Error('no plan');
     expect(plan.stakes).toMatchObject({ stakes: 2, bearingsDeg: [160, 340], heightMm: 1100, offAfterMonths: 12 });
     expect(plan.materials).toMatchObject({ stake: 2, tie: 2.4 });
@@ -251,27 +243,32 @@ describe('materials', () => {
   });
 });
 
-describe('choices as data', () => {
-  it('holds a value in every preset that the choice may have', () => {
-    for (const practice of presets) {
-      for (const choice of choices)
-        expect(() => withChoice(practice, choice.path, choiceValue(practice, choice.path))).not.toThrow();
-    }
-    expect(new Set(presets.flatMap(({ appliesTo }) => appliesTo))).toEqual(new Set(stockKinds));
+describe('the way from the kerb', () => {
+  const heavy: Stock = { ...container, kind: 'balled', ballDiameterMm: 600, ballHeightMm: 400 };
+  const carry = (change: Partial<Parameters<typeof plantingPlan>[0]>) => {
+    const plan = plantingPlan({ practice: fieldDefault, stock: heavy, ground, assessment: null, ...change });
+    if (plan.kind === 'no_plan') throw new Error('no plan');
+    return plan.carry;
+  };
+  it('is the measured distance and slope, else named as assumed', () => {
+    const seen = unknownAssessment('2026-11-01');
+    const measured = { ...seen, clearances: [{ thing: 'kerb' as const, distanceM: 12, by: 'tape' as const }] };
+    expect(carry({}).because.map(({ code }) => code)).toContain('lift_route_assumed');
+    expect(carry({ assessment: measured }).because.map(({ code }) => code)).toEqual(['lift_trolley']);
   });
-  it('tells where two practices differ, and makes one choice otherwise at a spot', () => {
-    const at = practiceAt(fieldDefault, [{ path: 'berm.where', value: 'none', reason: 'ponds here' }]);
-    expect(practiceDifferences(fieldDefault, at).map(({ choice, a, b }) => [choice.path, a, b])).toEqual([
-      ['berm.where', 'ball_edge', 'none'],
-    ]);
-    expect(fieldDefault.berm.where).toBe('ball_edge');
-    expect(planOf(at).pit.berm).toBeNull();
+  it('goes by machine where it is too steep for a trolley', () => {
+    expect(carry({ route: { distanceM: 10, slopePct: 5 } }).means).toBe('trolley');
+    expect(carry({ route: { distanceM: 10, slopePct: 25 } }).means).toBe('machine');
   });
-  it.each([
-    ['berm.where', 'moat', /Berm must be ball_edge/],
-    ['pitWidth.ballFactor', 9, /within 1–6/],
-    ['no.such', 1, /no choice/],
-  ] as const)('refuses %s = %s', (path, value, words) => {
-    expect(() => withChoice(fieldDefault, path, value)).toThrow(words);
+});
+
+describe('a guard', () => {
+  it('is put on where deer or mowers are recorded', () => {
+    const guards = (rubbedBy?: readonly 'deer'[]) => {
+      const assessment = { ...unknownAssessment('2026-11-01'), rubbedBy };
+      const plan = plantingPlan({ practice: fieldDefault, stock: container, ground, assessment });
+      return plan.kind === 'plan' ? plan.materials.guard : null;
+    };
+    expect([guards(), guards([]), guards(['deer'])]).toEqual([undefined, undefined, 1]);
   });
 });

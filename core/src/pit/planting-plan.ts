@@ -1,10 +1,11 @@
 import type { Assessment, GroundFacts } from '../ground';
 import type { Practice } from '../practice';
 import { because, type Reason } from '../reason';
-import type { Stock } from '../stock';
+import { liftingPlan, type LiftingPlan, type Stock } from '../stock';
 import { routineWater, type RoutineWater } from '../water';
-import { groundPercolationClass } from '../ground';
-import { labourOf, materialsOf, type Amounts, type Labour, type LabourRates } from './materials';
+import { clearanceOf, groundPercolationClass } from '../ground';
+import { labourOf, type Labour, type LabourRates } from './labour';
+import { materialsOf, type Amounts } from './materials';
 import { pitPlan, type NoPitPlan, type PitPlan } from './pit-plan';
 import { stakePlan, type StakePlan } from './stake-plan';
 import { plantingSteps, type PlantingStep } from './steps';
@@ -17,6 +18,8 @@ export interface PlantingPlan {
   readonly stakeBecause: readonly Reason[];
   readonly materials: Amounts;
   readonly labour: Labour;
+  /** How the tree comes from the kerb to its pit. */
+  readonly carry: LiftingPlan;
   readonly routine: RoutineWater;
   readonly steps: readonly PlantingStep[];
 }
@@ -26,9 +29,8 @@ export interface PlantingInput {
   readonly stock: Stock;
   readonly ground: GroundFacts;
   readonly assessment: Assessment | null;
-  readonly firstBranchM?: number | null;
-  /** Deer or mowers are recorded at the place. */
-  readonly rubbed?: boolean;
+  /** The way from the kerb where it is known otherwise than from the assessment. */
+  readonly route?: { readonly distanceM?: number | undefined; readonly slopePct?: number | undefined } | undefined;
   readonly rates?: LabourRates;
 }
 
@@ -48,7 +50,7 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     exposure: assessment?.wind ?? null,
     winterWindDeg: assessment?.winterWindDeg ?? null,
     summerWindDeg: assessment?.summerWindDeg ?? null,
-    firstBranchM: input.firstBranchM ?? null,
+    firstBranchM: stock.firstBranchM ?? null,
   });
   const heavySoil = ground.soil === 'clay' || ground.soil === 'clay_loam';
   const materials = materialsOf({
@@ -57,13 +59,12 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     stakes,
     heavySoil,
     saltDsM: assessment?.saltDsM ?? null,
-    rubbed: input.rubbed ?? false,
+    rubbed: (assessment?.rubbedBy ?? []).length > 0,
   });
   const labour = labourOf(
     {
       plan: pit,
       practice,
-      stock,
       stakes,
       soil: ground.soil,
       stony: ground.stony,
@@ -73,6 +74,7 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     input.rates,
   );
   const percolation = groundPercolationClass(ground);
+  const carry = carryOf(input, pit);
   return {
     kind: 'plan',
     pit,
@@ -80,7 +82,20 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     stakeBecause,
     materials,
     labour,
+    carry,
     routine: routineWater({ stock, percolation, mulchRingMm: pit.mulchRingMm, practice }),
-    steps: plantingSteps({ pit, practice, stock, stakes, materials, percolation }),
+    steps: plantingSteps({ pit, practice, stock, stakes, materials, percolation, carry }),
   };
+}
+
+/** Taken where nobody measured the way from the kerb. m */
+const usualCarryM = 5;
+
+function carryOf({ practice, ground, assessment, route }: PlantingInput, pit: PitPlan): LiftingPlan {
+  const measured = route?.distanceM ?? clearanceOf(assessment, 'kerb');
+  const distanceM = measured ?? usualCarryM;
+  const slopePct = route?.slopePct ?? ground.slopePct ?? 0;
+  const plan = liftingPlan({ massKg: pit.massKg.value, distanceM, slopePct }, practice.lifting);
+  const assumed = measured === null ? [because('lift_route_assumed', { distanceM })] : [];
+  return { ...plan, because: [...plan.because, ...assumed] };
 }

@@ -1,5 +1,5 @@
 import type { WindExposure } from '../ground';
-import { stakeLayouts, type Practice } from '../practice';
+import { stakeLayouts, stakeOrders, stakeRules, type Practice } from '../practice';
 import { because, type Reason } from '../reason';
 import { treeMass, type Stock } from '../stock';
 
@@ -14,7 +14,7 @@ export interface StakePlan {
   /** To be bought: with what goes into firm ground. mm */
   readonly lengthMm: number;
   readonly offAfterMonths: number;
-  /** Bare-root: the stake goes in before the tree; others after, outside the ball. */
+  /** The stake goes in before the tree; else after it, outside the ball. */
   readonly before: boolean;
   readonly because: readonly Reason[];
 }
@@ -52,9 +52,9 @@ export function standingMoments(stock: Stock, exposure: WindExposure): { overtur
 export function stakePlan(input: StakeInput): { plan: StakePlan | null; because: readonly Reason[] } {
   const { practice, stock } = input;
   const { rule, unstakedUnderM } = practice.staking;
-  if (rule === 'never') return { plan: null, because: [because('stake_never', {})] };
-  if (rule === 'nobody_returns') return { plan: null, because: [because('stake_nobody_returns', {})] };
-  if (rule === 'always') return layOut(input, [because('stake_always', { practice: practice.name })]);
+  const { when } = stakeRules[rule];
+  if (when === 'never') return { plan: null, because: [because('stake_rule', { rule })] };
+  if (when === 'always') return layOut(input, [because('stake_rule', { rule })]);
   const exposure = input.exposure ?? 'open';
   const unknown: Reason[] = input.exposure === null ? [because('stake_wind_unknown', {})] : [];
   if (stock.heightM < unstakedUnderM && exposure !== 'exposed') {
@@ -72,7 +72,7 @@ const inGroundMm = 600;
 
 function layOut(input: StakeInput, why: readonly Reason[]): { plan: StakePlan; because: readonly Reason[] } {
   const { practice, stock, firstBranchM } = input;
-  const { layout, offAfterMonths } = practice.staking;
+  const { layout, order, offAfterMonths } = practice.staking;
   const rootsMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
   const large = stock.caliperMm > 100;
   const stakes = stakeLayouts[layout].stakes ?? (large ? 3 : rootsMm > 600 || stock.heightM > 4 ? 2 : 1);
@@ -92,7 +92,7 @@ function layOut(input: StakeInput, why: readonly Reason[]): { plan: StakePlan; b
     heightMm,
     lengthMm: heightMm + inGroundMm,
     offAfterMonths,
-    before: stock.kind === 'bare_root',
+    before: (stakeOrders[order].first as readonly string[]).includes(stock.kind),
     because: because_,
   };
   return { plan, because: because_ };
@@ -103,10 +103,10 @@ const round360 = (deg: number): number => ((Math.round(deg) % 360) + 360) % 360;
 function bearings({ practice, winterWindDeg, summerWindDeg }: StakeInput, stakes: number): number[] {
   const wind = winterWindDeg ?? summerWindDeg;
   if (wind === null) return [];
-  const { layout } = practice.staking;
+  const { stand } = stakeLayouts[practice.staking.layout];
   if (stakes === 1) return [round360(wind)];
   if (stakes === 3) return [0, 120, 240].map((turn) => round360(wind + turn));
-  if (layout === 'two_winds' && winterWindDeg !== null && summerWindDeg !== null) {
+  if (stand === 'in_line' && winterWindDeg !== null && summerWindDeg !== null) {
     return [round360(winterWindDeg), round360(summerWindDeg)];
   }
   return [round360(wind - 90), round360(wind + 90)];

@@ -1,6 +1,6 @@
 import type { PercolationClass } from '../ground';
-import type { Practice } from '../practice';
-import type { Stock } from '../stock';
+import { fertilisers, herbicideUses, type Practice } from '../practice';
+import type { LiftingPlan, Stock } from '../stock';
 import type { Amounts } from './materials';
 import type { PitPlan } from './pit-plan';
 import type { StakePlan } from './stake-plan';
@@ -13,6 +13,7 @@ export const stepCodes = [
   'correct_roots',
   'prune_broken',
   'dig',
+  'drain',
   'rough_sides',
   'check_depth',
   'firm_base',
@@ -21,13 +22,16 @@ export const stepCodes = [
   'place',
   'plumb',
   'unwrap',
-  'mix_fill',
+  'amend',
+  'feed',
+  'gypsum',
   'fill',
   'soak_halfway',
   'measure_flare',
   'stake_after',
   'make_berm',
   'final_soak',
+  'herbicide',
   'mulch',
   'guard',
   'label',
@@ -35,7 +39,7 @@ export const stepCodes = [
 export type StepCode = (typeof stepCodes)[number];
 
 /** What a drawing says better: which small picture stands beside a step. */
-export type StepPicture = 'flare' | 'slits' | 'depth' | 'stakes' | 'mulch';
+export type StepPicture = 'flare' | 'roots' | 'depth' | 'cone' | 'unwrap' | 'stakes' | 'berm' | 'mulch';
 
 /** One step of planting: the code says what to do, the facts hold the numbers to hit. Lengths mm, volumes L. */
 export interface PlantingStep {
@@ -44,32 +48,40 @@ export interface PlantingStep {
   readonly picture: StepPicture | null;
 }
 
+interface StepsInput {
+  readonly pit: PitPlan;
+  readonly practice: Practice;
+  readonly stock: Stock;
+  readonly stakes: StakePlan | null;
+  readonly materials: Amounts;
+  readonly percolation: PercolationClass | undefined;
+  readonly carry: LiftingPlan;
+}
+
 /** The steps in their order, which kind of stock and practice change. */
-export function plantingSteps(input: {
-  pit: PitPlan;
-  practice: Practice;
-  stock: Stock;
-  stakes: StakePlan | null;
-  materials: Amounts;
-  percolation: PercolationClass | undefined;
-}): PlantingStep[] {
+export function plantingSteps(input: StepsInput): PlantingStep[] {
   const { pit, practice, stock, stakes } = input;
   const bare = stock.kind === 'bare_root';
   const soakL = pit.firstWaterL.value;
   const steps: (PlantingStep | null)[] = [
     step('mark_out', { widthMm: pit.shape.widthMm, lengthMm: pit.shape.lengthMm, ringMm: pit.mulchRingMm }),
-    step('lift_turf', { where: practice.berm.where }),
-    bare ? null : step('open_tree', { kind: stock.kind }),
-    step('find_flare', { surplusMm: bare ? 0 : stock.topRootsDepthMm, kind: stock.kind }, 'flare'),
+    step('lift_turf', { where: practice.berm.where, ring: practice.mulch.ring }),
+    bare ? null : step('open_tree', { kind: stock.kind, ties: practice.roots.ties }),
+    step(
+      'find_flare',
+      { surplusMm: bare ? 0 : stock.topRootsDepthMm - pit.surplusLeftMm, leftMm: pit.surplusLeftMm, kind: stock.kind },
+      'flare',
+    ),
     bare || stock.kind === 'balled'
       ? null
       : step(
           'correct_roots',
           { correction: practice.roots.correction, shaveOverPct: practice.roots.shaveOverPct },
-          'slits',
+          'roots',
         ),
     step('prune_broken', { pruning: practice.pruning.atPlanting }),
     step('dig', { depthMm: pit.depthMm.value + pit.fillUnderBallMm, widthMm: pit.widthMm.value, pitL: pit.pitL.value }),
+    pit.drainHole ? step('drain', {}) : null,
     step('rough_sides', { sides: practice.pitWidth.sides }),
     step(
       'check_depth',
@@ -78,13 +90,11 @@ export function plantingSteps(input: {
     ),
     pit.fillUnderBallMm > 0 ? step('firm_base', { fillMm: pit.fillUnderBallMm }) : null,
     stakes?.before ? stakeStep('stake_before', stakes) : null,
-    bare ? step('cone', {}) : null,
-    step('place', { massKg: pit.massKg.value, kind: stock.kind }),
+    bare ? step('cone', {}, 'cone') : null,
+    step('place', { massKg: pit.massKg.value, kind: stock.kind, means: input.carry.means, people: input.carry.people }),
     step('plumb', {}),
-    stock.kind === 'balled' ? step('unwrap', { wrap: practice.roots.wrap }) : null,
-    pit.amendment.value > 0
-      ? step('mix_fill', { material: pit.amendment.material, litres: pit.amendment.value })
-      : null,
+    stock.kind === 'balled' ? step('unwrap', { wrap: practice.roots.wrap }, 'unwrap') : null,
+    ...soilSteps(input),
     step('fill', {
       litres: pit.backfillL.value,
       settling: practice.backfill.settling,
@@ -93,11 +103,15 @@ export function plantingSteps(input: {
     soakL > 0 ? step('soak_halfway', { litres: soakL / 2 }) : null,
     step('measure_flare', { proudMm: pit.proudMm.value, toleranceMm: practice.asBuilt.flareToleranceMm }),
     stakes && !stakes.before ? stakeStep('stake_after', stakes) : null,
-    pit.berm ? step('make_berm', { heightMm: pit.berm.heightMm, where: practice.berm.where }) : null,
+    pit.berm ? step('make_berm', { heightMm: pit.berm.heightMm, where: practice.berm.where }, 'berm') : null,
     soakL > 0 ? step('final_soak', { litres: soakL / 2 }) : null,
+    herbicideUses[practice.herbicide].applied ? step('herbicide', {}) : null,
     step(
       'mulch',
       {
+        profile: practice.mulch.profile,
+        overBallMm: practice.mulch.overBallMm,
+        ring: practice.mulch.ring,
         ringMm: pit.mulchRingMm,
         thicknessMm: practice.mulch.thicknessMm,
         gapMm: practice.mulch.gapMm,
@@ -106,10 +120,24 @@ export function plantingSteps(input: {
       },
       'mulch',
     ),
-    (input.materials.guard ?? 0) > 0 ? step('guard', {}) : null,
+    (input.materials.guard ?? 0) > 0 ? step('guard', { guard: practice.guard }) : null,
     step('label', {}),
   ];
   return steps.filter((one) => one !== null);
+}
+
+/** What is put into the soil, if anything. */
+function soilSteps({ pit, practice, materials }: StepsInput): (PlantingStep | null)[] {
+  const { amendment } = pit;
+  const { buys } = fertilisers[practice.backfill.fertiliser];
+  const gypsumKg = materials.gypsum ?? 0;
+  return [
+    amendment.value > 0
+      ? step('amend', { material: amendment.material, litres: amendment.value, place: practice.backfill.place })
+      : null,
+    buys === null ? null : step('feed', { fertiliser: practice.backfill.fertiliser, amount: buys.perTree }),
+    gypsumKg > 0 ? step('gypsum', { kg: gypsumKg }) : null,
+  ];
 }
 
 function step(code: StepCode, facts: PlantingStep['facts'], picture: StepPicture | null = null): PlantingStep {

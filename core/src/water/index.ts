@@ -1,2 +1,3 @@
 export * from './soak';
 export * from './reference-et';
+export * from './routine-water';

@@ -3,3 +3,4 @@ export * from './say-remedy';
 export * from './say-reason';
 export * from './say-facts';
 export * from './say-step';
+export * from './say-amount';

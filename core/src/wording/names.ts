@@ -4,6 +4,7 @@ import type {
   GroundOwner,
   PercolationClass,
   ReplyState,
+  Rubbing,
   SiteThing,
   SiteVerdict,
   SizeClass,
@@ -15,7 +16,16 @@ import type {
 import type { MulchContact, ProbeClass, StakeState } from '../inspect';
 import type { FitPart, Grade, Rank } from '../match';
 import type { LabourTask } from '../pit';
-import type { BallState, LeaderState, ReceivingVerdict, StockKind, WoundGrade, WrapKind } from '../stock';
+import type {
+  BallState,
+  CrownFace,
+  LeaderState,
+  ReceivingVerdict,
+  RootNature,
+  StockKind,
+  WoundGrade,
+  WrapKind,
+} from '../stock';
 
 export const soilNames: Readonly<Record<SoilClass, string>> = {
   sand: 'sand',
@@ -207,10 +217,15 @@ export const factNames: Readonly<Record<string, string>> = {
   topRootsDepthMm: 'Topmost roots below the surface',
   rootSpreadMm: 'Root spread',
   rootDepthMm: 'Flare to lowest root',
+  surplusLeftMm: 'Surplus that stays on',
+  firstBranchM: 'First branch',
+  graftHeightMm: 'Graft above the flare',
   plantedOn: 'Planted on',
   flareAboveGradeMm: 'Flare above grade',
   holeWidthMm: 'Hole width',
   firstWaterL: 'First water',
+  stakes: 'Stakes set',
+  putBackMm: 'Put back under the ball',
   inspectedOn: 'Inspected on',
   flareDepthMm: 'Flare depth',
   mulchDepthMm: 'Mulch depth',
@@ -236,6 +251,7 @@ export const factNames: Readonly<Record<string, string>> = {
   underPavingM3: 'Rooting space under paving',
   probeStopsMm: 'Hand probe stops at',
   rubble: 'Rubble',
+  rubbedBy: 'Rubbed by',
   rockAtMm: 'Rock at',
   soilPh: 'Soil pH',
   saltDsM: 'Salt',
@@ -254,6 +270,8 @@ export const factNames: Readonly<Record<string, string>> = {
   species: 'Species',
   stockKind: 'Stock kind',
 };
+
+export const rubbingNames: Readonly<Record<Rubbing, string>> = { deer: 'deer', mowers: 'mowers' };
 
 export const rankNames: Readonly<Record<Rank, string>> = { species: 'Species', genus: 'Genus', family: 'Family' };
 
@@ -281,6 +299,18 @@ export const wrapKindNames: Readonly<Record<WrapKind, string>> = {
   natural: 'natural',
   treated: 'treated',
   synthetic: 'synthetic',
+};
+
+export const rootNatureNames: Readonly<Record<RootNature, string>> = {
+  structural: 'structural',
+  adventitious: 'adventitious',
+  fine: 'fine',
+};
+
+export const crownFaceNames: Readonly<Record<CrownFace, string>> = {
+  even: 'even all round',
+  marked: 'best face marked',
+  one_sided: 'bare on one side',
 };
 
 export const leaderNames: Readonly<Record<LeaderState, string>> = { single: 'single', split: 'split', lost: 'lost' };

@@ -7,6 +7,7 @@ import {
   mulchContactNames,
   ownerNames,
   probeNames,
+  rubbingNames,
   siteThingNames,
   siteVerdictNames,
   soilNames,
@@ -33,6 +34,7 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   owner: ownerNames,
   wind: windNames,
   wishes: wishNames,
+  rubbedBy: rubbingNames,
   verdict: siteVerdictNames,
 };
 

@@ -1,5 +1,5 @@
 import type { Reason, ReasonCode, ReasonFacts } from '../reason';
-import { fillMaterials, routineRules } from '../practice';
+import { fillMaterials, routineRules, stakeRules } from '../practice';
 import { formatNumber, formatQuantity, type UnitSystem } from '../units';
 import {
   fitPartNames,
@@ -10,6 +10,7 @@ import {
   siteThingNames,
   soilNames,
   stockNames,
+  wrapKindNames,
 } from './names';
 import { remedyWords } from './say-remedy';
 
@@ -59,6 +60,13 @@ const sentences: Sentences = {
   flare_larger_allowance_rules: (f, s) => `Allowances do not add up; the largest counts: + ${s.mm(f.extraMm)}.`,
   flare_settlement: (f, s) =>
     `${s.mm(f.fillUnderBallMm)} put back ${f.firmed ? 'and firmed' : 'loose'} under the ball settles ${s.pct(f.sharePct)}: + ${s.mm(f.settlementMm)}.`,
+  flare_for_graft: (f, s) =>
+    `The graft, ${s.mm(f.graftMm)} above the flare, stands at least ${s.mm(f.leastMm)} above grade: + ${s.mm(f.extraMm)}.`,
+  flare_for_later: (f, s) =>
+    `${s.mm(f.leftMm)} of surplus stays on the ball and comes off after ${months(f.months)}: + ${s.mm(f.extraMm)}.`,
+  clear_later: (f, s) =>
+    `Planted with ${s.mm(f.leftMm)} of surplus on the ball; cleared to the flare ${months(f.months)} after planting.`,
+  graft_above_grade: (f, s) => `Graft union ${s.mm(f.aboveMm)} above grade: keep soil and mulch off it.`,
   flare_percolation_unknown: () => 'No percolation rate yet: slow soil would ask for more.',
   depth_is_ball_less_proud: (f, s) =>
     `${s.mm(f.effectiveMm)} less ${s.mm(f.proudMm)} proud: dig ${s.mm(f.depthMm)} at the uphill edge.`,
@@ -82,6 +90,8 @@ const sentences: Sentences = {
   amendment_none: () => 'The practice fills with site soil only.',
   amendment_share: (f, s) =>
     `${capital(fillMaterials[f.material].name)}, ${s.pct(f.sharePct)} of the fill by the practice.`,
+  amendment_area: (f, s) =>
+    `${capital(fillMaterials[f.material].name)}, ${s.pct(f.sharePct)} of the top ${s.mm(f.depthMm)} of a ring ${s.mm(f.ringMm)} across, outside the pit.`,
   amendment_refused: (f) =>
     `${capital(fillMaterials[f.material].name)} holds water against slow soil and fills the pit like a basin: left out.`,
   base_put_back: (f, s) => `The practice digs ${s.mm(f.fillMm)} deeper and puts it back firmed.`,
@@ -93,10 +103,10 @@ const sentences: Sentences = {
   soak_fixed: () => 'A fixed volume by the practice.',
   soak_none: () => 'The practice gives none at planting.',
   routine: (f) => `${capital(routineRules[f.rule].name)}.`,
-  routine_slow: () => 'Slow soil: half as many visits.',
-  stake_never: () => 'The practice stakes only what will not stand.',
-  stake_nobody_returns: () => 'The practice sets no stake nobody comes back for.',
-  stake_always: (f) => `${f.practice} stakes every tree in its first year.`,
+  routine_slow: (f, s) => `Slow soil: ${s.pct(f.sharePct)} of the visits.`,
+  routine_summer: (f, s) => `In summer ${s.L(f.weeklyL)} a week.`,
+  routine_dormant: () => 'None in the dormant season.',
+  stake_rule: (f) => `By the practice: ${stakeRules[f.rule].name}.`,
   stake_short: (f, s) => `${s.m(f.heightM)} high, under ${s.m(f.underM)} and not exposed: it stands by itself.`,
   stake_bare_root: () => 'Bare roots hold nothing yet.',
   stake_firm: (f, s) =>
@@ -115,6 +125,7 @@ const sentences: Sentences = {
   mass_ball_and_top: (f, s) => `Ball as received ${s.kg(f.ballKg)}, stem and crown ${s.kg(f.topKg)}.`,
   lift_people: (f, s) => `Up to ${s.kg(f.limitKg)} for ${f.people === 1 ? 'one person' : `${f.people} people`}.`,
   lift_equipment: (f, s) => `Over ${s.kg(f.limitKg)}: trolley, boards or machine; no lifting by hand.`,
+  lift_route_assumed: (f, s) => `Way from the kerb not measured: taken as ${s.m(f.distanceM)}.`,
   lift_carry: (f, s) => `${s.kg(f.massKg)} carried ${s.m(f.distanceM)}.`,
   lift_trolley: (f, s) =>
     `${s.kg(f.massKg)} over a fall of ${s.pct(f.slopePct)}: trolley and boards, ${f.people} people to push and hold.`,
@@ -129,10 +140,36 @@ const sentences: Sentences = {
     `A circling root ${s.mm(f.rootMm)} thick, over ${s.mm(f.mostMm)}: it cannot be cut without harm.`,
   stock_ball_lost: () => 'The ball crumbles or is washed out: the fine roots are gone.',
   stock_ball_soft: () => 'The ball is soft: hold it moist and look again before planting.',
+  stock_no_soil_shows: () => 'No soil shows between the roots: open another and judge the circling again.',
+  stock_no_structural: () =>
+    'The probe met no structural root: adventitious and fine roots set no depth. Probe again, deeper and nearer the stem.',
+  stock_surplus_stays: (f, s) =>
+    `${s.mm(f.leftMm)} of the surplus cannot come off now: planted higher, the rest is cleared later.`,
+  stock_ball_flat: (f, s) => `Ball ${s.mm(f.ballHeightMm)} high, at least ${s.mm(f.leastMm)} for its width.`,
+  stock_one_sided: () => 'Bare on one side: turn its full side to where it is looked at.',
+  stock_treated_wrap: () => 'Treated wrap rots slowly: cut it away from the upper ball.',
+  stock_ties: (f) =>
+    f.ties === 'natural'
+      ? 'Ties of natural fibre: cut them at planting.'
+      : `Ties, ${wrapKindNames[f.ties]}: all off before planting.`,
+  lot_bad: (f, s) => `${f.bad} of ${f.opened} opened ${f.bad === 1 ? 'is' : 'are'} bad, more than ${s.pct(f.mostPct)}.`,
+  lot_open_all: (f) =>
+    `${f.bad === 1 ? 'One bad tree' : `${f.bad} bad trees`} found: open the other ${f.more} before the lot is taken.`,
+  lot_open_more: (f) => `Open ${f.more} more: the sample is ${f.open}.`,
+  lot_roots_unseen: (f) =>
+    f.trees === 1
+      ? 'One was opened without a look at its roots: it does not count to the sample.'
+      : `${f.trees} were opened without a look at their roots: they do not count to the sample.`,
+  lot_sampled: (f, s) =>
+    f.opened >= f.arrived
+      ? `All ${f.arrived} were opened.`
+      : `${f.opened} of ${f.arrived} opened: a bad lot would have shown with ${s.pct(f.surePct)} certainty.`,
+  lot_single_bad: (f) => (f.bad === 1 ? 'The bad one goes back.' : `The ${f.bad} bad ones go back.`),
   stock_kinked: () => 'Roots are kinked at the stem: they never straighten.',
   stock_too_deep: (f, s) =>
     `Topmost roots ${s.mm(f.deepMm)} down in a ball of ${s.mm(f.ballHeightMm)}: too little ball is left.`,
   stock_deep: (f, s) => `Topmost roots ${s.mm(f.deepMm)} down: scrape the surplus off before the pit is measured.`,
+  stock_wrong_kind: (f) => `It came ${stockNames[f.came]}, ${stockNames[f.ordered]} was ordered.`,
   stock_caliper_short: (f, s) => `Caliper ${s.mm(f.caliperMm)}, ${s.mm(f.orderedMm)} were ordered.`,
   stock_ball_small: (f, s) => `Ball ${s.mm(f.ballMm)}, at least ${s.mm(f.leastMm)} for its caliper.`,
   stock_wounded: () => 'A large wound on the trunk.',
@@ -310,7 +347,7 @@ const sentences: Sentences = {
   roots_pressing: (f, s) =>
     `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, under ${s.pct(f.limitPct)}; thickest ${s.mm(f.thickestMm)}.`,
   roots_staged: (f, s) =>
-    `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, ${s.n(f.limitPct)} to ${s.pct(f.toPct)}; thickest ${s.mm(f.thickestMm)}.`,
+    `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, ${s.n(f.limitPct)} to ${s.pct(f.toPct)}; thickest ${s.mm(f.thickestMm)}. At most ${s.pct(f.capPct)} of the root area in one season.`,
   roots_past_correction: (f, s) =>
     `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, over ${s.pct(f.limitPct)}; correction seldom succeeds.`,
   roots_thick: (f, s) => `A circling root is ${s.mm(f.thickestMm)} thick, over ${s.mm(f.limitMm)}.`,

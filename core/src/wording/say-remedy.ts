@@ -59,6 +59,11 @@ export const remedyWords: Readonly<Record<RemedyCode, RemedyWords>> = {
     how: 'Too long planted to lift: have the collar excavated by a qualified arborist, or weigh replacement.',
     caution: cuts,
   },
+  replace_tree: {
+    act: 'Replace the tree',
+    how: 'Claim it while a warranty runs; plant a new one by the practice, its flare found first.',
+    caution: 'No digging without a valid utility ticket.',
+  },
   cover_roots: {
     act: 'Cover bare roots',
     how: 'Bring soil up to the flare and mulch over it, clear of the trunk.',

@@ -1,14 +1,23 @@
 import type { PlantingStep, StepCode } from '../pit';
 import {
+  bermPlaces,
+  fertilisers,
   fillMaterials,
+  fillPlaces,
+  guardRules,
   mulchMaterials,
+  mulchProfiles,
+  nurseryTies,
+  optionOf,
+  pitSides,
   plantingPrunings,
+  ringRules,
   rootCorrections,
   settlings,
   stoneUses,
   wrapRemovals,
 } from '../practice';
-import { compassPoint, formatQuantity, type UnitSystem } from '../units';
+import { compassPoint, formatNumber, formatQuantity, type UnitSystem } from '../units';
 
 /** A step in words: what to do, what to check or hit, the mistake to avoid, and the caution where there is one. */
 export interface SaidStep {
@@ -47,6 +56,50 @@ const stakeAct = (say: Say): string =>
   `${say.number('stakes') === 1 ? 'One stake' : `${say.number('stakes')} stakes`} ${winds(say)}, ${say.mm('fromTrunkMm')} from the trunk; ` +
   `tie at ${say.mm('heightMm')} with a wide strap, loose.`;
 
+const flareAct = (say: Say): string => {
+  const scraped =
+    say.number('surplusMm') > 0
+      ? `Scrape ${say.mm('surplusMm')} off the top until the first structural roots show; measure the ball again.`
+      : 'Look for the first structural roots at the surface.';
+  if (say.number('leftMm') === 0) return scraped;
+  return (
+    `Scrape ${say.mm('surplusMm')} off the top and leave ${say.mm('leftMm')}: the ball would not bear more. ` +
+    'Mark on the label that the rest comes off later.'
+  );
+};
+/** What lifted turf is kept for, if anything. */
+const turfKept = (say: Say): string | null => {
+  if (optionOf(bermPlaces, say.word('where')).of === 'turf') return 'the ring';
+  return optionOf(ringRules, say.word('ring')).sodBack ? 'the circle, to lie upside down under the mulch' : null;
+};
+const bermWords = (say: Say): string => {
+  const { at, of } = optionOf(bermPlaces, say.word('where'));
+  const built = of === 'turf' ? 'of turf, upside down, ' : '';
+  return `A ring ${built}${say.mm('heightMm')} high at the edge of the ${at ?? 'ball'}.`;
+};
+const mulchAct = (say: Say): string => {
+  const { tapers } = optionOf(mulchProfiles, say.word('profile'));
+  const over = tapers ? `${say.mm('overBallMm')} over the ball` : 'even';
+  const sod = optionOf(ringRules, say.word('ring')).sodBack ? 'Sod upside down first. ' : '';
+  const material = cap(nameOf(mulchMaterials, say.word('material')));
+  return (
+    `${sod}${material}: ring of ${say.mm('ringMm')}, ${say.mm('thicknessMm')} thick, ${over}, ` +
+    `${say.mm('gapMm')} clear of the trunk: ${say.L('litres')}.`
+  );
+};
+const tiesAct = (say: Say): string =>
+  `Tags, ties, nursery stake and trunk wrap: ${nameOf(nurseryTies, say.word('ties'))}.`;
+const feedAct = (say: Say): string => {
+  const { name, buys } = optionOf(fertilisers, say.word('fertiliser'));
+  const amount = buys === null ? '' : ` ${formatNumber(buys.perTree, 2)} ${buys.unit} for this tree, by the label.`;
+  return `${cap(name)}:${amount}`;
+};
+const carryAct = (say: Say): string => {
+  const people = say.number('people');
+  if (say.word('means') === 'people') return people === 1 ? 'One carries it.' : `${people} carry it.`;
+  return say.word('means') === 'trolley' ? `On a trolley, ${people} to push and hold.` : 'By machine, nobody beneath.';
+};
+
 const sayers: Readonly<Record<StepCode, Sayer>> = {
   mark_out: (s) =>
     said(
@@ -59,9 +112,7 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
   lift_turf: (s) =>
     said(
       'Lift turf and old mulch',
-      s.word('where') === 'turf'
-        ? 'Lift the turf in slabs and keep it for the ring.'
-        : 'Rake old mulch off, lift the turf.',
+      turfKept(s) ? `Lift the turf in slabs and keep it for ${turfKept(s)}.` : 'Rake old mulch off, lift the turf.',
       'Turf lies apart from the soil.',
       'Turf in the fill: it rots and leaves holes.',
     ),
@@ -69,17 +120,15 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
     said(
       'Open the tree while it lies',
       s.word('kind') === 'container'
-        ? 'Slide the container off; take off tags, ties, nursery stake and trunk wrap.'
-        : 'Cut the wrap open on top and off what will be out of reach; take off tags, ties, nursery stake and trunk wrap.',
+        ? `Slide the container off. ${tiesAct(s)}`
+        : `Cut the wrap open on top and off what will be out of reach. ${tiesAct(s)}`,
       'Nothing is left tied around the trunk.',
       'Pulling by the trunk: roots tear off inside the ball.',
     ),
   find_flare: (s) =>
     said(
       'Find the flare',
-      s.number('surplusMm') > 0
-        ? `Scrape ${s.mm('surplusMm')} off the top until the first structural roots show; measure the ball again.`
-        : 'Look for the first structural roots at the surface.',
+      flareAct(s),
       'The trunk widens and two or more main roots leave it.',
       'Taking roots grown from a buried stem, or a graft, for the flare.',
     ),
@@ -96,7 +145,7 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
       'Prune',
       `${cap(nameOf(plantingPrunings, s.word('pruning')))}.`,
       'Cuts stand just outside the branch collar.',
-      'Shaping the crown now: the tree needs its leaves.',
+      optionOf(plantingPrunings, s.word('pruning')).avoid,
     ),
   dig: (s) =>
     said(
@@ -106,12 +155,18 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
       'Deeper than the number: loose soil under the ball sinks it.',
       'Clear the swing of a pick aloud; lift it and let it drop. Stop at any pipe, cable or unknown object.',
     ),
+  drain: () =>
+    said(
+      'Bore the drain',
+      'Bore one hole, a hand across, through the base beside where the ball will stand; fill it with coarse gravel.',
+      'Water poured in is gone before the tree is placed.',
+      'A drain that ends in the same tight soil: then plant higher, or elsewhere.',
+      'Boring is digging: within the ticket only, and stop at any resistance that is not soil.',
+    ),
   rough_sides: (s) =>
     said(
       'Open the sides',
-      s.word('sides') === 'broken_down'
-        ? 'Break the sides down inward with a bar.'
-        : 'Rough up glazed sides with fork or pick.',
+      optionOf(pitSides, s.word('sides')).open,
       'No side shines.',
       'Leaving a smooth pot of clay: roots turn round in it.',
     ),
@@ -146,7 +201,7 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
   place: (s) =>
     said(
       'Place',
-      `Set it in by the ${s.word('kind') === 'bare_root' ? 'roots' : 'ball'}, best face to the street.`,
+      `${carryAct(s)} Set it in by the ${s.word('kind') === 'bare_root' ? 'roots' : 'ball'}, best face to the street.`,
       'The flare stands at its number on every side.',
       'Lifting by the trunk.',
       `It weighs ${s.kg('massKg')}: lift with the team and tools the plan names; roll heavy balls on boards.`,
@@ -166,12 +221,26 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
       'Folding cloth down: it dries the ball like a wick.',
       'Cut wire springs: eyes covered.',
     ),
-  mix_fill: (s) =>
+  amend: (s) => {
+    const { act, check, avoid } = optionOf(fillPlaces, s.word('place'));
+    const material = nameOf(fillMaterials, s.word('material'));
+    return said('Mix in', `Mix ${s.L('litres')} of ${material} ${act}`, check, avoid);
+  },
+  feed: (s) =>
     said(
-      'Mix the fill',
-      `Mix ${s.L('litres')} of ${nameOf(fillMaterials, s.word('material'))} evenly into the site soil.`,
-      'One colour, no layers.',
-      'A layer on top or in the base.',
+      'Feed',
+      feedAct(s),
+      'The amount is measured, not thrown.',
+      'Against roots or trunk: salts burn.',
+      'Soil test first; label and licence rule. Gloves, and keep it off skin and out of drains.',
+    ),
+  gypsum: (s) =>
+    said(
+      'Work in gypsum',
+      `${s.kg('kg')} over the base, the sides and into the fill.`,
+      'The soil test that asks for it is on record.',
+      'Gypsum without a test: it helps sodic soil alone.',
+      'Dust: mask and eyes covered.',
     ),
   fill: (s) =>
     said(
@@ -205,7 +274,7 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
   make_berm: (s) =>
     said(
       'Make the berm',
-      `A ring ${s.mm('heightMm')} high at the ${s.word('where') === 'pit_edge' ? 'edge of the pit' : 'edge of the ball'}.`,
+      bermWords(s),
       'It holds water all round, higher on the downhill side.',
       'A bowl against the trunk.',
     ),
@@ -216,17 +285,26 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
       'The probe finds moist soil down to the base of the ball.',
       'Leaving sunken fill: top it up to grade.',
     ),
+  herbicide: () =>
+    said(
+      'Herbicide',
+      'Pre-emergent under the mulch, by its label, by whoever holds the licence.',
+      'None on bark, roots or wet soil.',
+      'More than the label says.',
+      'Label and licence rule; gloves and eye protection; keep people and dogs off until it is dry.',
+    ),
   mulch: (s) =>
     said(
       'Mulch',
-      `${cap(nameOf(mulchMaterials, s.word('material')))}: ring of ${s.mm('ringMm')}, ${s.mm('thicknessMm')} thick, thin over the ball, ${s.mm('gapMm')} clear of the trunk: ${s.L('litres')}.`,
+      mulchAct(s),
       'The flare can be seen.',
       'Mulch against the bark: it rots and hides gnawing.',
+      optionOf(mulchMaterials, s.word('material')).caution,
     ),
-  guard: () =>
+  guard: (s) =>
     said(
       'Guard',
-      'Put the guard on, wide enough for two years of growth.',
+      `Put the guard on, wide enough for two years of growth. ${optionOf(guardRules, s.word('guard')).season ?? ''}`.trim(),
       'It stands clear of the bark.',
       'A guard nobody loosens.',
     ),

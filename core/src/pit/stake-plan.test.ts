@@ -1,0 +1,116 @@
+import fc from 'fast-check';
+import { fieldDefault, withChoice, type ChoiceValue, type Practice } from '../practice';
+import type { Stock } from '../stock';
+import { stakePlan, standingMoments, type StakeInput } from './stake-plan';
+
+const stock: Stock = {
+  kind: 'container',
+  caliperMm: 40,
+  heightM: 3,
+  ballDiameterMm: 450,
+  ballHeightMm: 400,
+  topRootsDepthMm: 0,
+};
+const practice = (...made: readonly (readonly [string, ChoiceValue])[]): Practice =>
+  made.reduce((one, [path, value]) => withChoice(one, path, value), fieldDefault);
+const always = (...made: readonly (readonly [string, ChoiceValue])[]) => practice(['staking.rule', 'always'], ...made);
+const ask = (change: Partial<StakeInput> = {}) =>
+  stakePlan({
+    practice: fieldDefault,
+    stock,
+    exposure: 'open',
+    winterWindDeg: null,
+    summerWindDeg: null,
+    firstBranchM: null,
+    ...change,
+  });
+const codes = (change: Partial<StakeInput>) => ask(change).because.map(({ code }) => code);
+
+describe('the moments of a gust and of a ball', () => {
+  it('are those of the formula: ½·1.23·19²·0.25 Pa on 0.147·h² m² at 0.65·h', () => {
+    // 55.50 Pa × 0.147 × 9 m² × 1.95 m = 143.2 Nm.
+    expect(standingMoments(stock, 'open').overturnNm).toBeCloseTo(143.2, 1);
+  });
+  it('grow with the wind and the height, and the hold with the ball', () => {
+    const tree = fc.record({
+      heightM: fc.double({ min: 1, max: 7, noNaN: true }),
+      ball: fc.integer({ min: 250, max: 900 }),
+    });
+    fc.assert(
+      fc.property(tree, ({ heightM, ball }) => {
+        const of = (h: number, ballDiameterMm: number) => ({ ...stock, heightM: h, ballDiameterMm });
+        const here = standingMoments(of(heightM, ball), 'open');
+        expect(standingMoments(of(heightM, ball), 'exposed').overturnNm).toBeGreaterThan(here.overturnNm);
+        expect(standingMoments(of(heightM + 0.5, ball), 'open').overturnNm).toBeGreaterThan(here.overturnNm);
+        expect(standingMoments(of(heightM, ball + 50), 'open').holdNm).toBeGreaterThan(here.holdNm);
+      }),
+    );
+  });
+});
+
+describe('whether a tree is staked', () => {
+  it.each([
+    ['never', null],
+    ['nobody_returns', null],
+    ['always', 1],
+  ] as const)('%s, whatever the gust', (rule, stakes) => {
+    const made = { practice: practice(['staking.rule', rule]), exposure: 'exposed' as const };
+    expect(ask(made).plan?.stakes ?? null).toBe(stakes);
+    expect(ask(made).because[0]).toMatchObject({ code: 'stake_rule', facts: { rule } });
+  });
+  it('a short tree stands by itself, but for an exposed place', () => {
+    const short = { ...stock, heightM: 2.4, ballDiameterMm: 300, ballHeightMm: 250 };
+    expect(codes({ stock: short })).toEqual(['stake_short']);
+    expect(codes({ stock: short, exposure: 'exposed' })).toContain('stake_outweighed');
+  });
+  it('bare roots hold nothing yet', () => {
+    const bare: Stock = { kind: 'bare_root', caliperMm: 25, heightM: 2.8, rootSpreadMm: 500, rootDepthMm: 300 };
+    expect(codes({ stock: bare })[0]).toBe('stake_bare_root');
+    expect(ask({ stock: bare }).plan).toMatchObject({ before: true, fromTrunkMm: 100 });
+  });
+  it('says that winds were not recorded, and takes the ground as open', () => {
+    expect(codes({ exposure: null })).toContain('stake_wind_unknown');
+    const { because: _why, ...open } = ask({ exposure: 'open' }).plan ?? {};
+    expect(ask({ exposure: null }).plan).toMatchObject(open);
+  });
+});
+
+describe('how it is staked', () => {
+  it.each([
+    ['one by ball and height', {}, [], 1],
+    ['two for a wide ball', { ballDiameterMm: 650 }, [], 2],
+    ['two for a tall tree', { heightM: 4.5 }, [], 2],
+    ['three for a thick trunk', { caliperMm: 110 }, [], 3],
+    ['one to windward', { heightM: 4.5 }, [['staking.layout', 'windward']], 1],
+    ['three guys', {}, [['staking.layout', 'guys']], 3],
+  ] as const)('%s', (_name, change, made, stakes) => {
+    expect(ask({ practice: always(...made), stock: { ...stock, ...change } }).plan?.stakes).toBe(stakes);
+  });
+  it.each([
+    ['windward', [250]],
+    ['across', [160, 340]],
+    ['two_winds', [250, 20]],
+    ['guys', [250, 10, 130]],
+  ] as const)('%s against winds from 250 and 20 degrees: %j', (layout, bearings) => {
+    const plan = ask({ practice: always(['staking.layout', layout]), winterWindDeg: 250, summerWindDeg: 20 }).plan;
+    expect(plan?.bearingsDeg).toEqual(bearings);
+  });
+  it('in line with two winds needs both: with one it stands across it', () => {
+    const plan = ask({
+      practice: always(['staking.layout', 'two_winds']),
+      winterWindDeg: null,
+      summerWindDeg: 20,
+    }).plan;
+    expect(plan?.bearingsDeg).toEqual([290, 110]);
+  });
+  it('ties at a third of the height, under the first branch less 100 mm, never under 300 mm', () => {
+    const tie = (firstBranchM: number | null) => ask({ practice: always(), firstBranchM }).plan?.heightMm;
+    expect([tie(null), tie(0.9), tie(0.2)]).toEqual([1000, 800, 300]);
+    // What stands in the ground is bought with it.
+    expect(ask({ practice: always() }).plan?.lengthMm).toBe(1600);
+  });
+  it('stands outside the ball, after the tree, and comes off when the practice says', () => {
+    const plan = ask({ practice: always(['staking.offAfterMonths', 9]) }).plan;
+    expect(plan).toMatchObject({ fromTrunkMm: 275, before: false, offAfterMonths: 9 });
+  });
+});

@@ -1,0 +1,123 @@
+import fc from 'fast-check';
+import { unknownAssessment, type GroundFacts } from '../ground';
+import { fieldDefault, presets, withChoice, type ChoiceValue, type Practice } from '../practice';
+import type { Stock } from '../stock';
+import { bareRoot, container, fall, openLoam as ground } from '../testing/checked-case';
+import { sayStep } from '../wording';
+import { plantingPlan } from './planting-plan';
+import { stepCodes, type StepCode } from './steps';
+
+const stocks: Readonly<Record<Stock['kind'], Stock>> = {
+  container,
+  balled: { kind: 'balled', caliperMm: 65, heightM: 4, ballDiameterMm: 700, ballHeightMm: 500, topRootsDepthMm: 190 },
+  // Tall enough that a stake may be asked for.
+  bare_root: { ...bareRoot, heightM: 2.8 },
+};
+const deer = { ...unknownAssessment('2026-11-01'), rubbedBy: ['deer' as const], wind: 'exposed' as const };
+const stepsOf = (kind: Stock['kind'], practice: Practice = fieldDefault, at: GroundFacts = ground) => {
+  const plan = plantingPlan({ practice, stock: stocks[kind], ground: at, assessment: deer });
+  if (plan.kind === 'no_plan') throw new Error('no plan');
+  return plan.steps;
+};
+const codes = (...args: Parameters<typeof stepsOf>) => stepsOf(...args).map(({ code }) => code);
+const before = (list: readonly StepCode[], a: StepCode, b: StepCode) => {
+  expect(list).toContain(a);
+  expect(list).toContain(b);
+  expect(list.indexOf(a)).toBeLessThan(list.indexOf(b));
+};
+const said = (code: StepCode, ...args: Parameters<typeof stepsOf>) => {
+  const step = stepsOf(...args).find((one) => one.code === code);
+  if (!step) throw new Error(`no step ${code}`);
+  return sayStep(step, 'metric');
+};
+
+describe('the steps', () => {
+  it.each(['container', 'balled', 'bare_root'] as const)('of %s stock keep the order of the work', (kind) => {
+    const list = codes(kind);
+    // The flare before the hole, the depth before the tree, half the water before the mulch, the label last.
+    before(list, 'find_flare', 'dig');
+    before(list, 'dig', 'check_depth');
+    before(list, 'check_depth', 'place');
+    before(list, 'place', 'plumb');
+    before(list, 'plumb', 'fill');
+    before(list, 'soak_halfway', 'final_soak');
+    before(list, 'final_soak', 'mulch');
+    before(list, 'mulch', 'guard');
+    expect(list.at(-1)).toBe('label');
+    expect(list).toEqual([...list].sort((a, b) => stepCodes.indexOf(a) - stepCodes.indexOf(b)));
+  });
+  it('are those of the kind: roots of containers, wrap of balls, a cone for bare roots', () => {
+    const own = ['correct_roots', 'unwrap', 'cone', 'open_tree'] as const;
+    const has = (kind: Stock['kind']) => own.filter((code) => codes(kind).includes(code));
+    expect(has('container')).toEqual(['correct_roots', 'open_tree']);
+    expect(has('balled')).toEqual(['unwrap', 'open_tree']);
+    expect(has('bare_root')).toEqual(['cone']);
+  });
+  it('set the stake of bare roots before the tree, that of others after it', () => {
+    const staked = withChoice(fieldDefault, 'staking.rule', 'always');
+    before(codes('bare_root', staked), 'stake_before', 'cone');
+    before(codes('container', staked), 'fill', 'stake_after');
+  });
+  it('leave out what the practice or the ground leaves out', () => {
+    const slow = { ...ground, percolation: fall(12) };
+    expect(codes('container', fieldDefault, slow)).not.toContain('make_berm');
+    expect(codes('container', withChoice(fieldDefault, 'firstSoak.rule', 'none'))).not.toContain('soak_halfway');
+    expect(codes('container', withChoice(fieldDefault, 'guard', 'none'))).not.toContain('guard');
+  });
+  it('never repeat a step', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...presets), fc.constantFrom(...Object.values(stocks)), (practice, stock) => {
+        const plan = plantingPlan({ practice, stock, ground, assessment: deer });
+        if (plan.kind === 'no_plan') return;
+        expect(new Set(plan.steps.map(({ code }) => code)).size).toBe(plan.steps.length);
+      }),
+    );
+  });
+});
+
+describe('the words of a step', () => {
+  it('carry the numbers to hit', () => {
+    expect(said('dig', 'container').act).toContain('300 mm deep at the uphill edge of the ball, 1125 mm wide');
+    expect(said('check_depth', 'container').act).toContain('Pit 300 mm, roots 340 mm: the flare will stand 40 mm');
+    expect(said('measure_flare', 'container').act).toContain('40 mm above grade, within 15 mm');
+  });
+  it('scrape no more off than the practice takes at once, and say that the rest comes later', () => {
+    // 190 mm over the roots, 150 at once: 40 stay.
+    expect(said('find_flare', 'balled').act).toContain('Scrape 150 mm off the top and leave 40 mm');
+  });
+  it('dig as deep as is put back, and put it back firmed', () => {
+    const deeper = withChoice(fieldDefault, 'pitWidth.base', 'dug_deeper');
+    // Flare 40 + 7.5 for settling: 292.5 deep, 75 more to dig.
+    expect(said('dig', 'container', deeper).act).toContain('368 mm deep');
+    expect(said('firm_base', 'container', deeper).act).toContain('Put 75 mm back');
+  });
+  it('caution where it can hurt', () => {
+    const everything = (
+      [
+        ['staking.rule', 'always'],
+        ['backfill.fertiliser', 'slow_pellets'],
+        ['herbicide', 'yes'],
+      ] as readonly [string, ChoiceValue][]
+    ).reduce((one, [path, value]) => withChoice(one, path, value), fieldDefault);
+    const cautions: readonly (readonly [StepCode, RegExp])[] = [
+      ['mark_out', /no valid ticket, no digging/],
+      ['dig', /pipe, cable/],
+      ['place', /weighs 48 kg/],
+      ['stake_after', /Look for marks/],
+      ['feed', /Soil test first; label and licence/],
+      ['herbicide', /Label and licence/],
+      ['correct_roots', /gloves/],
+    ];
+    for (const [code, words] of cautions)
+      expect([code, said(code, 'container', everything).caution]).toEqual([code, expect.stringMatching(words)]);
+    expect(said('unwrap', 'balled', everything).caution).toContain('eyes covered');
+  });
+  it('name the check and the mistake of every step', () => {
+    for (const kind of Object.keys(stocks) as Stock['kind'][]) {
+      for (const step of stepsOf(kind)) {
+        const { title, check, avoid } = sayStep(step, 'us');
+        for (const words of [check, avoid]) expect([title, /^[A-Z].{8,}\.$/.test(words)]).toEqual([title, true]);
+      }
+    }
+  });
+});

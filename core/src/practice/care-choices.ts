@@ -1,0 +1,210 @@
+import { number, option, yesNo, type ChoiceGroup } from './choice';
+import {
+  aftercareTimes,
+  bermPlaces,
+  herbicideUses,
+  mulchMaterials,
+  mulchProfiles,
+  ringRules,
+  routineRules,
+  soakRules,
+} from './care-options';
+import {
+  guardRules,
+  plantingPrunings,
+  stakeLayouts,
+  stakeOrders,
+  stakeRules,
+  structuralPrunings,
+} from './tree-options';
+
+/** Stakes, berm, mulch, water and pruning. */
+export const careChoices: readonly ChoiceGroup[] = [
+  {
+    name: 'Staking and guard',
+    choices: [
+      option('staking.rule', 'Stake', stakeRules, 'Some movement builds taper; a rocking ball tears new roots.'),
+      option('staking.layout', 'Layout', stakeLayouts, 'Low and loose ties let the stem bend and thicken.'),
+      option('staking.order', 'Stake and tree', stakeOrders, 'Stakes through a ball cut what was to hold the tree.'),
+      number(
+        'staking.unstakedUnderM',
+        'unstaked under, unless exposed',
+        [0, 8, 'm'],
+        'Programmes that stake only where needed.',
+        'Short crowns catch little wind.',
+      ),
+      number(
+        'staking.offAfterMonths',
+        'off after',
+        [1, 36, 'months'],
+        'Most: a year. Contractors: the warranty.',
+        'Forgotten ties strangle; trees left tied stay weak.',
+      ),
+      option('guard', 'Trunk guard', guardRules, 'Trimmers and deer kill young bark; so do guards nobody loosens.'),
+    ],
+  },
+  {
+    name: 'Berm and mulch',
+    choices: [
+      option('berm.where', 'Berm', bermPlaces, 'Holds the dose over the ball; in slow soil it drowns.'),
+      number(
+        'berm.heightMm',
+        'berm height',
+        [0, 300, 'mm'],
+        '75–100 mm: what a spade heaps and water does not wash.',
+        'Higher ones break and pile soil on the flare.',
+      ),
+      yesNo(
+        'berm.notInSlowSoil',
+        'no berm where water drains slowly',
+        'Who has probed drowned balls; some keep it everywhere for its looks.',
+        'Standing water over the ball shuts out air.',
+      ),
+      option(
+        'mulch.ring',
+        'Free of grass',
+        ringRules,
+        'Grass takes water and nitrogen first; wider rings grow faster trees.',
+      ),
+      number(
+        'mulch.leastRingDiameterMm',
+        'ring at least across',
+        [600, 6000, 'mm'],
+        '1.2 m: most guides; parks give more.',
+        'Gains grow with the ring up to about 2 m.',
+      ),
+      option('mulch.material', 'Mulch', mulchMaterials, 'Any that lets air through keeps moisture and mowers off.'),
+      number(
+        'mulch.thicknessMm',
+        'mulch thickness',
+        [0, 150, 'mm'],
+        '25–50 mm: fine bark. 50–75: most. 75–100: coarse chips.',
+        'Beyond 100 mm it keeps air and light rain out.',
+      ),
+      option('mulch.profile', 'laid', mulchProfiles, 'Thick mulch over the ball keeps water from it.'),
+      number(
+        'mulch.overBallMm',
+        'over the ball, where it tapers',
+        [0, 100, 'mm'],
+        '0–25 mm: enough to shade the soil.',
+        'The ball needs every drop it is given.',
+      ),
+      number(
+        'mulch.gapMm',
+        'clear of the trunk by',
+        [25, 300, 'mm'],
+        '25 mm to a hand’s width; never against bark.',
+        'Piled up it rots bark and draws rodents.',
+      ),
+      option(
+        'herbicide',
+        'Herbicide under the mulch',
+        herbicideUses,
+        'Young roots take up some of them; label and licence rule.',
+      ),
+    ],
+  },
+  {
+    name: 'Water',
+    choices: [
+      option('firstSoak.rule', 'First soak', soakRules, 'Closes air gaps; dormant stock in wet soil needs none.'),
+      number(
+        'firstSoak.doses',
+        'doses, or fillings',
+        [0, 10, 'times'],
+        'Two: most, one to settle and one to fill.',
+        'A dry ball sheds the first dose.',
+      ),
+      number(
+        'firstSoak.fixedL',
+        'fixed volume',
+        [0, 500, 'L'],
+        '40 L: hand-outs with buckets.',
+        'Too much for a whip, too little for a large ball.',
+      ),
+      number(
+        'firstSoak.lPer25Mm',
+        'for each 25 mm of caliper',
+        [0, 200, 'L'],
+        'Contractors: about 40 L.',
+        'Caliper follows crown, not ball.',
+      ),
+      yesNo(
+        'firstSoak.skipBareRootInSlowSoil',
+        'none for bare-root stock in slow soil',
+        'Bare-root planters in winter.',
+        'Wet, cold soil has no air to give.',
+      ),
+      option(
+        'routine.rule',
+        'Afterwards',
+        routineRules,
+        'The rules differ by a factor of ten: each silently assumes a soil, a climate and a ball.',
+      ),
+      number(
+        'routine.lPer25Mm',
+        'a visit’s dose for each 25 mm of caliper',
+        [0, 200, 'L'],
+        '8 L: frequent and light. 40 L: once a week.',
+        'Small doses often keep the ball moist; large ones run past it.',
+      ),
+      number(
+        'routine.weeklyL',
+        'weekly volume',
+        [0, 500, 'L'],
+        '40 L: two cans, or one bag.',
+        'Right for one size of tree.',
+      ),
+      number(
+        'routine.summerFactor',
+        'in summer that volume',
+        [0.5, 4, '×'],
+        'Volunteers in dry towns: half as much again, or twice.',
+        'Use follows the weather: two to four times spring’s.',
+      ),
+      number(
+        'routine.visitsPerWeek',
+        'visits',
+        [0, 7, 'a week'],
+        'One: rounds by truck. Two and more: residents.',
+        'A small container can empty in a hot day or two.',
+      ),
+      yesNo(
+        'routine.dormant',
+        'watered in the dormant season too',
+        'Dry-winter towns; most stop when leaves fall.',
+        'A dormant tree uses little; wet cold balls rot.',
+      ),
+      option(
+        'routine.time',
+        'For how long',
+        aftercareTimes,
+        'Roots regain their spread in about a year for each 25 mm of caliper.',
+      ),
+      number(
+        'routine.months',
+        'fixed time',
+        [0, 120, 'months'],
+        'First summer, one year, two years or three growing seasons.',
+        'Losses peak in the second summer, when help has stopped.',
+      ),
+    ],
+  },
+  {
+    name: 'Pruning',
+    choices: [
+      option(
+        'pruning.atPlanting',
+        'At planting',
+        plantingPrunings,
+        'Leaves feed new roots; shortening does not balance lost ones.',
+      ),
+      option(
+        'pruning.structural',
+        'While young',
+        structuralPrunings,
+        'Small early cuts close; fast raising costs taper.',
+      ),
+    ],
+  },
+];

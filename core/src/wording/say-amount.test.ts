@@ -1,0 +1,20 @@
+import { amountUnit, readAmount, sayAmount } from './say-amount';
+
+describe('amounts of material in words', () => {
+  it.each([
+    ['coarse_compost', 56.4, '56 L', '15 gal'],
+    ['drench', 0.05, '0.05 L', '0.01 gal'],
+    ['bone_meal', 0.15, '0.15 kg', '0.33 lb'],
+    ['tie', 2.4, '2.4 m', '7.9 ft'],
+    ['stake', 2, '2', '2'],
+    ['gypsum', 0, '0 kg', '0 lb'],
+  ] as const)('%s, %d', (code, amount, metric, us) => {
+    expect([sayAmount(code, amount, 'metric'), sayAmount(code, amount, 'us')]).toEqual([metric, us]);
+  });
+  it('are typed in the units they are said in', () => {
+    // A US gallon is 3.785 411 784 L.
+    expect([amountUnit('mulch', 'us'), amountUnit('stake', 'us')]).toEqual(['gal', '']);
+    expect(readAmount('mulch', 10, 'us')).toBeCloseTo(37.85411784, 8);
+    expect(readAmount('stake', 10, 'us')).toBe(10);
+  });
+});

@@ -1,0 +1,28 @@
+import { materials, type MaterialCode, type MaterialUnit } from '../pit';
+import { displays, formatNumber, fromDisplay, toDisplay, type Quantity, type UnitSystem } from '../units';
+
+const quantities: Partial<Readonly<Record<MaterialUnit, Quantity>>> = { L: 'volumeL', kg: 'massKg', m: 'heightM' };
+
+/** The unit amounts of a material are said and typed in; empty for pieces. */
+export function amountUnit(code: MaterialCode, units: UnitSystem): string {
+  const quantity = quantities[materials[code].unit];
+  return quantity ? displays[quantity][units].unit : '';
+}
+
+/** An amount as a number in the reader's units, to the digits that matter: `0.15`, `2.4`, `170`. */
+export function amountNumber(code: MaterialCode, amount: number, units: UnitSystem): string {
+  const quantity = quantities[materials[code].unit];
+  const value = quantity ? toDisplay(amount, quantity, units).value : amount;
+  return formatNumber(value, !quantity || value === 0 || value >= 10 ? 0 : value >= 1 ? 1 : 2);
+}
+
+/** An amount of a material in words: `0.15 kg`, `170 L`, `2`. */
+export function sayAmount(code: MaterialCode, amount: number, units: UnitSystem): string {
+  return `${amountNumber(code, amount, units)} ${amountUnit(code, units)}`.trim();
+}
+
+/** What somebody typed, in their own units, as the amount that is kept. */
+export function readAmount(code: MaterialCode, typed: number, units: UnitSystem): number {
+  const quantity = quantities[materials[code].unit];
+  return quantity ? fromDisplay(typed, quantity, units) : typed;
+}
