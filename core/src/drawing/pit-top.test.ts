@@ -61,8 +61,27 @@ describe('the pit from above', () => {
           expect(y).toBeLessThanOrEqual(heightPx);
         }
       }
-      const marks = shapes.filter(({ role }) => role === 'wall');
-      expect(marks).toHaveLength(2);
+      expect(shapes.filter(({ role }) => role === 'stake')).toHaveLength(2);
     }
+  });
+
+  it('sets stakes by the compass where north is up, and says their bearings where the strip lies across', () => {
+    const middles = (where: GroundFacts) =>
+      top(where)
+        .shapes.filter((shape) => shape.role === 'stake')
+        .map((shape) => (shape.kind === 'text' ? [] : shape.points))
+        .map((points) => points.reduce(([x, y], [px, py]) => [x + px / points.length, y + py / points.length], [0, 0]));
+    const [north, south] = middles({ ...ground, stripWidthMm: 'open' });
+    expect(north?.[0]).toBeCloseTo(south?.[0] ?? 0, 6);
+    expect(north?.[1]).toBeLessThan(south?.[1] ?? 0);
+    const [one, other] = middles(ground);
+    expect(one?.[1]).toBeCloseTo(other?.[1] ?? 0, 6);
+    expect(top(ground).description).toContain('2 stakes to N and S');
+  });
+
+  it('leaves kerbs out that are far from the pit', () => {
+    const edges = (stripWidthMm: number) =>
+      top({ ...ground, stripWidthMm }).shapes.filter(({ role }) => role === 'grade').length;
+    expect([edges(900), edges(9000)]).toEqual([2, 0]);
   });
 });

@@ -15,14 +15,22 @@ export interface PitTopInput {
 
 const textPx = 13;
 const roundSteps = 36;
+/** A stake is seen at any scale. */
+const stakeLeastPx = 5;
 
-/** The pit from above, north up, to scale: outline along the strip, ball, mulch ring, stakes, winds. */
+/**
+ * The pit from above, to scale: outline, ball, mulch ring, stakes, winds. North is up; in a strip, whose bearing nobody
+ * records, the strip lies across the drawing, and words say to which side of the compass the stakes stand.
+ */
 export function pitTop(input: PitTopInput): Drawing {
   const { plan, stakes, ground, windsDeg, units, widthPx } = input;
   const { widthMm, lengthMm } = plan.shape;
   const strip = typeof ground.stripWidthMm === 'number' ? ground.stripWidthMm : null;
   const reachMm = Math.max(lengthMm, plan.mulchRingMm, 2 * (stakes?.fromTrunkMm ?? 0) + 200) / 2 + 120;
-  const upMm = Math.max(widthMm, plan.mulchRingMm, strip ?? 0, 2 * (stakes?.fromTrunkMm ?? 0)) / 2 + 200;
+  const neededMm = Math.max(widthMm, plan.mulchRingMm, 2 * (stakes?.fromTrunkMm ?? 0)) / 2 + 200;
+  // Kerbs far from the pit say nothing about it, and would make it small.
+  const edgeMm = strip !== null && strip / 2 < 1.3 * neededMm ? strip / 2 : null;
+  const upMm = Math.max(neededMm, edgeMm === null ? 0 : edgeMm + 120);
   const room = { side: 14, top: 22, bottom: 40 };
   const scale = Math.min((widthPx - 2 * room.side) / (2 * reachMm), 260 / (2 * upMm));
   const heightPx = Math.round(room.top + 2 * upMm * scale + room.bottom);
@@ -39,12 +47,12 @@ export function pitTop(input: PitTopInput): Drawing {
     return [x, Math.min(cy + edge, Math.max(cy - edge, y))];
   });
   const edges: Shape[] =
-    strip === null
+    edgeMm === null
       ? []
       : [1, -1].map((side) => ({
           kind: 'line',
           role: 'grade',
-          points: [at(-reachMm, (side * strip) / 2), at(reachMm, (side * strip) / 2)],
+          points: [at(-reachMm, side * edgeMm), at(reachMm, side * edgeMm)],
         }));
   const shapes: Shape[] = [
     { kind: 'polygon', role: 'mulch', points: ring },
@@ -57,13 +65,13 @@ export function pitTop(input: PitTopInput): Drawing {
       points: [...stadium(widthMm, lengthMm, at), stadium(widthMm, lengthMm, at)[0] ?? at(0, 0)],
     },
     ...edges,
-    ...stakeMarks(stakes, at, round),
-    ...windMarks(windsDeg, { at, reachMm, upMm }),
+    ...stakeMarks(stakes, edgeMm === null, at, (x, y) => round(Math.max(38, stakeLeastPx / scale), x, y)),
+    ...(edgeMm === null ? windMarks(windsDeg, { at, reachMm, upMm }) : []),
     text('label', [widthPx / 2, heightPx - 24], words(input), 'middle', true),
     text(
       'note',
       [widthPx / 2, heightPx - 7],
-      strip === null ? 'from above, north up' : 'from above, along the strip',
+      edgeMm === null ? 'from above, north up' : 'from above, along the strip',
       'middle',
     ),
   ];
@@ -81,7 +89,8 @@ function words({ plan, stakes, units, windsDeg }: PitTopInput): string {
   const pit = lengthMm > widthMm + 1 ? `${mm(widthMm)} by ${mm(lengthMm)}` : `${mm(widthMm)} across`;
   const wind = windsDeg.length > 0 ? `, wind from ${windsDeg.map(compassPoint).join(' and ')}` : '';
   if (!stakes) return `${pit}, no stake`;
-  return `${pit}, ${stakes.stakes === 1 ? '1 stake' : `${stakes.stakes} stakes`}${wind}`;
+  const to = stakes.bearingsDeg.length > 0 ? ` to ${stakes.bearingsDeg.map(compassPoint).join(' and ')}` : '';
+  return `${pit}, ${stakes.stakes === 1 ? '1 stake' : `${stakes.stakes} stakes`}${to}${wind}`;
 }
 
 function text(
@@ -102,23 +111,24 @@ function stadium(widthMm: number, lengthMm: number, at: (x: number, y: number) =
   });
 }
 
-/** Stakes where the winds ask for them; side by side where nobody recorded the winds. */
+/** Stakes where the winds ask for them; side by side where nobody recorded the winds, or which way the strip runs. */
 function stakeMarks(
   stakes: StakePlan | null,
+  northUp: boolean,
   at: (x: number, y: number) => Point,
-  round: (radiusMm: number, xMm?: number, yMm?: number) => Point[],
+  mark: (xMm: number, yMm: number) => Point[],
 ): Shape[] {
   if (!stakes) return [];
   const bearings =
-    stakes.bearingsDeg.length > 0
+    northUp && stakes.bearingsDeg.length > 0
       ? stakes.bearingsDeg
       : Array.from({ length: stakes.stakes }, (_, i) => 90 + (360 / stakes.stakes) * i);
   return bearings.flatMap((deg): Shape[] => {
     const turn = (deg * Math.PI) / 180;
     const [x, y] = [Math.sin(turn) * stakes.fromTrunkMm, Math.cos(turn) * stakes.fromTrunkMm];
     return [
-      { kind: 'line', role: 'flare', points: [at(0, 0), at(x, y)] },
-      { kind: 'polygon', role: 'wall', points: round(38, x, y) },
+      { kind: 'line', role: 'tie', points: [at(0, 0), at(x, y)] },
+      { kind: 'polygon', role: 'stake', points: mark(x, y) },
     ];
   });
 }

@@ -32,7 +32,12 @@ export type Role =
   | 'wire'
   | 'wall'
   | 'pavement'
-  | 'shade';
+  | 'shade'
+  | 'stake'
+  | 'tie'
+  | 'amendment'
+  | 'surplus'
+  | 'put_back';
 
 export type Point = readonly [x: number, y: number];
 
@@ -63,14 +68,52 @@ export interface Drawing {
   readonly description: string;
 }
 
-/** Typical advance of a character in the shipped text face, em; labels are placed by it. */
-const advanceEm = 0.53;
+/**
+ * Advances of the shipped text face in its bold weight, em, by kinds of letter: labels are placed by them, and a strong
+ * one must not be cut off. Read off the face; regular text runs a twentieth narrower.
+ */
+const advancesEm: readonly (readonly [RegExp, number])[] = [
+  [/[mMW%]/, 0.92],
+  [/w/, 0.74],
+  [/[ijl.,:;'’|]/, 0.32],
+  [/[frt()\s-]/, 0.36],
+  [/[1I]/, 0.44],
+  [/[A-Z]/, 0.7],
+  [/\d/, 0.63],
+];
+const usualEm = 0.58;
+const advanceEm = (letter: string): number => advancesEm.find(([kind]) => kind.test(letter))?.[1] ?? usualEm;
 
-export const textWidthPx = (text: string, sizePx: number): number => text.length * sizePx * advanceEm;
+export const textWidthPx = (text: string, sizePx: number): number =>
+  sizePx * [...text].reduce((sum, letter) => sum + advanceEm(letter), 0);
 
-/** Moves wished positions apart until neighbours are at least `gapPx` from each other; order is kept. */
-export function spreadApart(wished: readonly number[], gapPx: number): number[] {
+/** A line of words and what parts it from the next block. */
+const linePx = 18;
+
+/**
+ * First lines of blocks of words, as near to where they wish to stand as fits: in order, none over another, between
+ * the ends given. Blocks that are higher together than the room run out of its lower end.
+ */
+export function stackApart(
+  blocks: readonly { readonly wish: number; readonly height: number }[],
+  room: { readonly from: number; readonly to: number },
+): number[] {
   const placed: number[] = [];
-  for (const y of wished) placed.push(Math.max(y, (placed.at(-1) ?? -Infinity) + gapPx));
-  return placed;
+  let least = room.from;
+  for (const { wish, height } of blocks) {
+    const y = Math.max(wish, least);
+    placed.push(y);
+    least = y + height;
+  }
+  for (let i = blocks.length - 1; i >= 0; i--) {
+    const height = blocks[i]?.height ?? 0;
+    placed[i] = Math.min(placed[i] ?? 0, (placed[i + 1] ?? room.to + linePx) - height);
+  }
+  // Pushed up against the upper end, the first ones win.
+  least = room.from;
+  return placed.map((y, i) => {
+    const at = Math.max(y, least);
+    least = at + (blocks[i]?.height ?? 0);
+    return at;
+  });
 }

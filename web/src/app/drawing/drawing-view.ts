@@ -25,8 +25,7 @@ import type { Drawing, Point } from '@sombra/core';
           }
           @case ('text') {
             <text
-              [attr.class]="shape.role"
-              [class.strong]="shape.strong"
+              [attr.class]="shape.strong ? shape.role + ' strong' : shape.role"
               [attr.x]="shape.at[0]"
               [attr.y]="shape.at[1]"
               [attr.text-anchor]="shape.align"
