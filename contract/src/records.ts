@@ -2,6 +2,7 @@ import {
   groundOwners,
   mulchContacts,
   probeClasses,
+  rubbings,
   siteThings,
   siteVerdicts,
   soilClasses,
@@ -71,6 +72,7 @@ export const assessmentSchema = z
     pavementM: measure('clearanceM').nullable(),
     pavementWidthM: measure('pavementWidthM').nullable(),
     pavementDeg: measure('bearingDeg').nullable(),
+    rubbedBy: z.array(z.enum(rubbings)).max(rubbings.length).optional(),
     wishes: z.array(z.enum(wishes)).max(wishes.length),
     photoId: z.uuid().nullable(),
     note: z.string().trim().max(600),
@@ -97,7 +99,12 @@ export const percolationTestSchema = z.strictObject({
   readings: z.array(z.strictObject({ at: instant, levelMm: measure('waterLevelMm') })).max(60),
 }) satisfies z.ZodType<PercolationTest>;
 
-const top = { caliperMm: measure('caliperMm'), heightM: measure('treeHeightM') };
+const top = {
+  caliperMm: measure('caliperMm'),
+  heightM: measure('treeHeightM'),
+  firstBranchM: measure('firstBranchM').optional(),
+  graftHeightMm: measure('graftHeightMm').optional(),
+};
 
 const ballSchema = <K extends 'container' | 'balled'>(kind: K) =>
   z.strictObject({
@@ -106,6 +113,7 @@ const ballSchema = <K extends 'container' | 'balled'>(kind: K) =>
     ballDiameterMm: measure('ballDiameterMm'),
     ballHeightMm: measure('ballHeightMm'),
     topRootsDepthMm: measure('topRootsDepthMm'),
+    surplusLeftMm: measure('topRootsDepthMm').optional(),
   });
 
 export const stockSchema = z
@@ -128,6 +136,14 @@ export const stockSchema = z
         message: `must be less than the ball height ${stock.ballHeightMm} mm, got ${stock.topRootsDepthMm}`,
       });
     }
+    if (stock.kind !== 'bare_root' && (stock.surplusLeftMm ?? 0) > stock.topRootsDepthMm) {
+      context.addIssue({
+        code: 'custom',
+        path: ['surplusLeftMm'],
+        input: stock.surplusLeftMm,
+        message: `must be at most the surplus, ${stock.topRootsDepthMm} mm, got ${stock.surplusLeftMm}`,
+      });
+    }
   }) satisfies z.ZodType<Stock>;
 
 export const plantingSchema = z.strictObject({
@@ -136,6 +152,7 @@ export const plantingSchema = z.strictObject({
   holeWidthMm: measure('holeWidthMm'),
   firstWaterL: measure('firstWaterL'),
   stakes: z.int().min(0).max(6).optional(),
+  putBackMm: measure('putBackMm').optional(),
   practiceId: z.string().max(60),
   practiceVersion: z.int().min(1),
 }) satisfies z.ZodType<PlantingFacts>;
@@ -165,6 +182,7 @@ export const remedyCodes = [
   'examine_roots',
   'lift_and_replant',
   'collar_excavation',
+  'replace_tree',
   'cover_roots',
   'top_up_mulch',
   'thin_mulch',

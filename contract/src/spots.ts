@@ -130,6 +130,8 @@ export const spotDetailSchema = z.object({
   }),
   tree: z.object({ id: z.uuid(), species: z.string().nullable() }).nullable(),
   practice: practiceSchema,
+  /** The version its tree was planted under; `null` before planting, or where that version is not on record. */
+  plantedUnder: practiceSchema.nullable(),
   rules: rulesSchema,
   leave: leaveSchema,
   /** Since when a planting asks for a ticket or a clearance; earlier ones are history. */
@@ -147,6 +149,7 @@ export interface SpotDetail {
   };
   tree: { id: string; species: string | null } | null;
   practice: Practice;
+  plantedUnder: Practice | null;
   rules: Rules;
   leave: Leave;
   ticketsSince: string;

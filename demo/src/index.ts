@@ -5,3 +5,4 @@ export type { DemoFeature, DemoLayer } from './base-map';
 export type { DemoDay, DemoRound, DemoTicket } from './bookings';
 export type { DemoView } from './views';
 export * from './nurseries';
+export * from './deliveries';

@@ -51,11 +51,13 @@ export function measuredStock(kind: StockKind, from: Dice, surplusMm: number): S
     };
   }
   const caliperMm = kind === 'container' ? from.whole(32, 52) : from.whole(48, 72);
+  const heightM = Math.round((1.6 + caliperMm / 22) * 10) / 10;
   const ballDiameterMm = toStep(caliperMm * from.between(9.6, 11.2), 10);
   return {
     kind,
     caliperMm,
-    heightM: Math.round((1.6 + caliperMm / 22) * 10) / 10,
+    heightM,
+    firstBranchM: Math.round(heightM * 4) / 10,
     ballDiameterMm,
     ballHeightMm: toStep(
       ballDiameterMm * (kind === 'container' ? from.between(0.82, 0.95) : from.between(0.68, 0.8)),

@@ -1,5 +1,5 @@
-import { fieldRecordSchema } from '@sombra/contract';
-import { fieldDefault, spotLife, standing } from '@sombra/core';
+import { fieldRecordSchema, receivedTreeSchema } from '@sombra/contract';
+import { fieldDefault, judgeLot, spotLife, standing } from '@sombra/core';
 import { demoTown, preparedSpots } from './town';
 
 const today = '2026-11-23';
@@ -120,5 +120,31 @@ describe('the demo town', () => {
       standing(spot.records.map(strip)).some((record) => record.kind === 'stock'),
     );
     expect(withStock).toHaveLength(24);
+  });
+
+  it('has a delivery half looked at, from the nursery that sends deep stock, and an order on its way', () => {
+    const [arrived, awaited] = town.deliveries;
+    expect([arrived?.arrivedOn, awaited?.arrivedOn]).toEqual(['2026-11-21', null]);
+    const [deep, sound] = arrived?.lots ?? [];
+    const judged = (lot: typeof deep) =>
+      lot &&
+      judgeLot(
+        {
+          arrived: lot.spots.length,
+          opened: lot.trees.map(({ tree }) => tree),
+          ordered: { kind: lot.stockKind, caliperMm: lot.caliperMm },
+        },
+        fieldDefault.receiving,
+      );
+    expect(judged(deep)?.bad).toBeGreaterThan(0);
+    expect(judged(sound)?.bad).toBe(0);
+    for (const { tree } of town.deliveries.flatMap(({ lots }) => lots.flatMap(({ trees }) => trees))) {
+      expect(receivedTreeSchema.safeParse(tree).error).toBeUndefined();
+    }
+    // For places that wait for their tree, each in one order only.
+    const refs = town.deliveries.flatMap(({ lots }) => lots.flatMap((lot) => lot.spots));
+    expect(new Set(refs).size).toBe(refs.length);
+    const waiting = new Set(lives.filter(({ life }) => life.stage === 'stock').map(({ spot }) => spot.ref));
+    expect(refs.every((ref) => waiting.has(ref))).toBe(true);
   });
 });

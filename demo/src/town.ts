@@ -11,6 +11,7 @@ import {
   type DemoTicket,
 } from './bookings';
 import { measuredGround, measuredStock, type Site } from './measures';
+import { demoDeliveries, type DemoDelivery } from './deliveries';
 import { demoNurseries, type DemoNursery } from './nurseries';
 import { dice, seededUuid, type Dice } from './seed';
 import { pickSpecies } from './species-mix';
@@ -57,6 +58,7 @@ export interface DemoTown {
   readonly rounds: readonly DemoRound[];
   readonly views: readonly DemoView[];
   readonly nurseries: readonly DemoNursery[];
+  readonly deliveries: readonly DemoDelivery[];
 }
 
 /** Four past seasons and the one under way. */
@@ -95,6 +97,7 @@ export function demoTown({ seed, today }: { seed: string; today: IsoDate }): Dem
     rounds: demoRounds(seed, today),
     views: demoViews(today),
     nurseries: demoNurseries(seed),
+    deliveries: demoDeliveries(spots, { seed, today }),
   };
 }
 

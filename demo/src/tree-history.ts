@@ -169,7 +169,13 @@ function probe(on: IsoDate, { site, wetness, from }: Planted): ProbeClass {
   return from.pick(['moist', 'moist', 'moist', 'moist', 'moist', 'moist', 'wet']);
 }
 
-const neverDone: readonly RemedyCode[] = ['lift_and_replant', 'collar_excavation', 'refer_arborist', 'stage_root_cuts'];
+const neverDone: readonly RemedyCode[] = [
+  'lift_and_replant',
+  'collar_excavation',
+  'replace_tree',
+  'refer_arborist',
+  'stage_root_cuts',
+];
 
 function getsDone(remedy: RemedyCode, { site, from }: Planted): boolean {
   if (remedy === 'remove_stake' && site.trouble === 'forgotten_stakes') return false;

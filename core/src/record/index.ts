@@ -1,3 +1,4 @@
 export * from './record';
+export * from './measured-drop';
 export * from './spot-life';
 export * from './spot-periods';

@@ -1,4 +1,4 @@
-import { fieldDefault } from '../practice';
+import { fieldDefault, type Practice } from '../practice';
 import { unknownAssessment, unknownGround, type GroundFacts } from '../ground';
 import type { FieldRecord, RecordFacts, RecordKind } from './record';
 import { spotLife } from './spot-life';
@@ -195,6 +195,47 @@ describe('a spot from its records', () => {
         again,
       ),
     ).toEqual(['loosen_tie']);
+  });
+
+  it('holds the planting against the practice it was planted under, and care against the one of today', () => {
+    const higher: Practice = {
+      ...fieldDefault,
+      id: 'ours',
+      flareAboveGrade: { ...fieldDefault.flareAboveGrade, baseMm: 75 },
+      staking: { ...fieldDefault.staking, offAfterMonths: 6 },
+    };
+    const records = [rec('ground', ground), rec('stock', stock), rec('planting', { ...planting, stakes: 1 })];
+    const raised = (programmes: Practice, plantedUnder?: Practice) =>
+      spotLife(records, programmes, plantedUnder)
+        .decisions.filter(({ kind }) => kind === 'do_remedy')
+        .map(({ remedy, dueOn }) => [remedy, dueOn]);
+    expect(raised(fieldDefault)).toEqual([['remove_stake', '2027-01-10']]);
+    // 40 mm proud is 35 short of the 75 the other school wants; its stakes come off after half a year.
+    expect(raised(fieldDefault, higher)).toEqual([
+      ['replant_higher', '2026-01-24'],
+      ['remove_stake', '2026-07-10'],
+    ]);
+    expect(raised(higher, fieldDefault)).toEqual([['remove_stake', '2027-01-10']]);
+    expect(spotLife(records, higher, fieldDefault).practice.id).toBe('field-default');
+  });
+
+  it('books the clearing of surplus that stayed on the ball, until it is done', () => {
+    const deep: RecordFacts['stock'] = { ...stock, kind: 'balled', topRootsDepthMm: 90, surplusLeftMm: 40 };
+    const built = { ...planting, flareAboveGradeMm: [65] };
+    const base = [rec('ground', ground), rec('stock', deep), rec('planting', built)] as const;
+    const booked = life(...base).decisions.find(({ remedy }) => remedy === 'clear_to_flare');
+    expect([booked?.dueOn, booked?.because[0]?.code]).toEqual(['2027-01-10', 'clear_later']);
+    const done = rec('remedy', { remedy: 'clear_to_flare', doneOn: '2026-12-01' });
+    expect(remedies(...base, done)).toEqual([]);
+  });
+
+  it('expects a tree on put-back soil to stand higher by what that still settles', () => {
+    // 100 mm put back and firmed settles a tenth: 10 mm more than 40.
+    const built = (mm: number) => rec('planting', { ...planting, flareAboveGradeMm: [mm], putBackMm: 100 });
+    const findings = (mm: number) =>
+      life(rec('ground', ground), rec('stock', stock), built(mm)).planting?.judgement.findings[0]?.because.facts;
+    expect(findings(50)).toMatchObject({ plannedMm: 50 });
+    expect(remedies(rec('ground', ground), rec('stock', stock), built(30))).toEqual(['replant_higher']);
   });
 
   it('books the first look a month after planting, and raises what was built wrong', () => {

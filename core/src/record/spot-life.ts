@@ -1,8 +1,15 @@
 import { addDaysTo, addMonthsTo, type IsoDate } from '../calendar';
 import { judgeAsBuilt, type AsBuiltJudgement } from '../day';
 import { groundPercolationClass, testReadings, unknownGround, type Assessment, type GroundFacts } from '../ground';
-import { judgeInspection, remedyDays, scheduledLook, type InspectionVerdict, type NextLook } from '../inspect';
-import { groundGaps, pitPlan, type PitPlan, type PitResult } from '../pit';
+import {
+  judgeInspection,
+  remedyDays,
+  scheduledLook,
+  type InspectionContext,
+  type InspectionVerdict,
+  type NextLook,
+} from '../inspect';
+import { groundGaps, pitPlan, surplusLeft, type PitResult } from '../pit';
 import { practiceAt, type Practice } from '../practice';
 import { because, worstLevel, type Level, type Reason, type RemedyCode } from '../reason';
 import type { Stock } from '../stock';
@@ -47,6 +54,8 @@ export interface Decision {
 export interface JudgedPlanting {
   readonly record: RecordOfKind<'planting'>;
   readonly judgement: AsBuiltJudgement;
+  /** The practice it was planted under, with what was decided otherwise for this spot. */
+  readonly practice: Practice;
 }
 
 export interface JudgedInspection {
@@ -63,7 +72,7 @@ export interface SpotLife {
   /** The standing verdict on the place; one from before the spot was moved does not stand. */
   readonly verdict: VerdictFacts | null;
   readonly choice: ChoiceFacts | null;
-  /** The programme's practice with what was decided otherwise for this spot. */
+  /** What its pit goes by, with what was decided otherwise here: the practice it was planted under, else the programme's. */
   readonly practice: Practice;
   readonly overrides: readonly OverrideFacts[];
   readonly stock: Stock | null;
@@ -76,11 +85,20 @@ export interface SpotLife {
   readonly decisions: readonly Decision[];
 }
 
+/** Looks as they were judged before, with what they were judged by: a life cut into periods asks for each many times. */
+export type JudgedLooks = Map<FieldRecord, { readonly by: InspectionContext; readonly verdict: InspectionVerdict }>;
+
 /**
- * Works out where a spot stands from its records alone, by one practice: the current facts, the plan, each
- * judgement, and the decisions that wait. Running it again on the same records gives the same answer.
+ * Works out where a spot stands from its records alone, by the programme's practice: the current facts, the plan,
+ * each judgement, and the decisions that wait. How a tree was planted is held against the practice it was planted
+ * under; how it is looked after, against the programme's of today. Running it again on the same records gives the same answer.
  */
-export function spotLife(records: readonly FieldRecord[], programmes: Practice): SpotLife {
+export function spotLife(
+  records: readonly FieldRecord[],
+  programmes: Practice,
+  plantedUnder: Practice = programmes,
+  looks: JudgedLooks = new Map(),
+): SpotLife {
   const kept = standing(records);
   const overrides = standingOverrides(kept);
   const practice = practiceAt(programmes, overrides);
@@ -89,15 +107,19 @@ export function spotLife(records: readonly FieldRecord[], programmes: Practice):
   const verdict = standingVerdict(kept);
   const choice = ofKind(kept, 'choice').at(-1)?.facts ?? null;
   const stock = ofKind(kept, 'stock').at(-1)?.facts ?? null;
-  const plan = stock ? pitPlan({ ground, stock, practice }) : null;
-  const goodPlan = plan?.kind === 'plan' ? plan : undefined;
-  const planting = judgedPlanting(kept, goodPlan, practice);
-  const inspections = judgedInspections(kept, planting, ground, practice);
+  const planting = judgedPlanting(kept, { ground, stock, practice: practiceAt(plantedUnder, overrides) });
+  const plan = stock ? pitPlan({ ground, stock, practice: planting?.practice ?? practice }) : null;
+  const inspections = judgedInspections(kept, { planting, ground, practice, looks });
   const done = ofKind(kept, 'remedy');
   const remedies = planting ? openRemedies(planting, inspections, done, practice) : [];
   const nextLook = planting ? lookAfter(planting, inspections, practice) : null;
   const decisions = planting
-    ? [...remedies, ...stakeDecision(planting, { inspections, done, remedies, practice }), ...lookDecision(nextLook)]
+    ? [
+        ...remedies,
+        ...stakeDecision(planting, { inspections, done, remedies }),
+        ...clearDecision(planting, { stock, done, remedies }),
+        ...lookDecision(nextLook),
+      ]
     : preparation({ ground, assessment, verdict, choice, stock, plan });
   const level = planting ? worstLevel(remedies.map((decision) => decision.level)) : 'good';
   const stage = planting ? 'inspect' : (decisions[0]?.stage ?? 'ground');
@@ -107,7 +129,7 @@ export function spotLife(records: readonly FieldRecord[], programmes: Practice):
     assessment,
     verdict,
     choice,
-    practice,
+    practice: planting?.practice ?? practice,
     overrides,
     stock,
     plan,
@@ -127,28 +149,41 @@ function standingOverrides(kept: readonly FieldRecord[]): OverrideFacts[] {
 
 function judgedPlanting(
   kept: readonly FieldRecord[],
-  plan: PitPlan | undefined,
-  practice: Practice,
+  by: { ground: GroundFacts; stock: Stock | null; practice: Practice },
 ): JudgedPlanting | null {
   const record = ofKind(kept, 'planting').at(-1);
-  return record ? { record, judgement: judgeAsBuilt(record.facts, plan, practice) } : null;
+  if (!record) return null;
+  const { ground, stock, practice } = by;
+  const { putBackMm } = record.facts;
+  const dug = putBackMm === undefined ? {} : { fillUnderBallMm: putBackMm };
+  const plan = stock ? pitPlan({ ground, stock, practice, ...dug }) : null;
+  const judgement = judgeAsBuilt(record.facts, plan?.kind === 'plan' ? plan : undefined, practice);
+  return { record, judgement, practice };
 }
 
 function judgedInspections(
   kept: readonly FieldRecord[],
-  planting: JudgedPlanting | null,
-  ground: GroundFacts,
-  practice: Practice,
+  of: { planting: JudgedPlanting | null; ground: GroundFacts; practice: Practice; looks: JudgedLooks },
 ): JudgedInspection[] {
+  const { planting, practice, looks } = of;
   if (!planting) return [];
-  const context = {
-    practice,
-    plantedOn: planting.record.facts.plantedOn,
-    percolation: groundPercolationClass(ground),
-  };
+  const { plantedOn } = planting.record.facts;
+  const by = { practice, plantedOn, percolation: groundPercolationClass(of.ground) };
   return ofKind(kept, 'inspection')
     .sort((a, b) => a.facts.inspectedOn.localeCompare(b.facts.inspectedOn))
-    .map((record) => ({ record, verdict: judgeInspection(record.facts, context) }));
+    .map((record) => ({ record, verdict: verdictOf(record, by, looks) }));
+}
+
+function verdictOf(record: RecordOfKind<'inspection'>, by: InspectionContext, looks: JudgedLooks): InspectionVerdict {
+  const before = looks.get(record);
+  const same =
+    before?.by.practice === by.practice &&
+    before.by.plantedOn === by.plantedOn &&
+    before.by.percolation === by.percolation;
+  if (before && same) return before.verdict;
+  const verdict = judgeInspection(record.facts, by);
+  looks.set(record, { by, verdict });
+  return verdict;
 }
 
 /** Ground facts with the readings of a percolation test that was run since they were written. */
@@ -272,7 +307,6 @@ function stakeDecision(
     inspections: readonly JudgedInspection[];
     done: readonly RecordOfKind<'remedy'>[];
     remedies: readonly Decision[];
-    practice: Practice;
   },
 ): Decision[] {
   const { plantedOn, stakes } = planting.record.facts;
@@ -282,10 +316,27 @@ function stakeDecision(
     known.done.some(({ facts }) => facts.remedy === 'remove_stake') ||
     known.remedies.some(({ remedy }) => remedy === 'remove_stake');
   if (!stakes || settled) return [];
-  const months = known.practice.staking.offAfterMonths;
+  const months = planting.practice.staking.offAfterMonths;
   const reasons = [because('stake_off', { months })];
   const dueOn = addMonthsTo(plantedOn, Math.round(months));
   return [{ kind: 'do_remedy', stage: 'inspect', level: 'watch', dueOn, remedy: 'remove_stake', because: reasons }];
+}
+
+/** Surplus that stayed on the ball at planting is cleared later, on a day the desk knows from the planting on. */
+function clearDecision(
+  planting: JudgedPlanting,
+  known: { stock: Stock | null; done: readonly RecordOfKind<'remedy'>[]; remedies: readonly Decision[] },
+): Decision[] {
+  const { practice, record } = planting;
+  const leftMm = known.stock ? surplusLeft(known.stock, practice) : 0;
+  const settled =
+    known.done.some(({ facts }) => facts.remedy === 'clear_to_flare') ||
+    known.remedies.some(({ remedy }) => remedy === 'clear_to_flare');
+  if (leftMm <= 0 || settled) return [];
+  const months = practice.roots.clearLaterMonths;
+  const dueOn = addMonthsTo(record.facts.plantedOn, Math.round(months));
+  const reasons = [because('clear_later', { leftMm, months })];
+  return [{ kind: 'do_remedy', stage: 'inspect', level: 'watch', dueOn, remedy: 'clear_to_flare', because: reasons }];
 }
 
 function lookDecision(nextLook: NextLook | null): Decision[] {

@@ -4,7 +4,7 @@ import type { Practice } from '../practice';
 import type { ProbeClass } from '../inspect';
 import { daysBetween } from '../calendar';
 import { happenedOn, ofKind, recordsUpTo, standing, type FieldRecord, type Position } from './record';
-import { spotLife, type SpotLife } from './spot-life';
+import { spotLife, type JudgedLooks, type SpotLife } from './spot-life';
 
 /** A stretch of days in which nothing new was recorded at a spot. */
 export interface SpotPeriod {
@@ -28,14 +28,15 @@ export interface SpotPeriod {
  */
 export function spotPeriods(
   records: readonly FieldRecord[],
-  context: { practice: Practice; addedOn: IsoDate; position: Position },
+  context: { practice: Practice; plantedUnder?: Practice | undefined; addedOn: IsoDate; position: Position },
 ): SpotPeriod[] {
   const kept = standing(records);
   const days = kept.map(happenedOn).filter((day) => day !== null);
   const starts = [...new Set([...days, ...days.concat(context.addedOn).sort().slice(0, 1)])].sort();
+  const looks: JudgedLooks = new Map();
   return starts.map((fromDay, i) => {
     const known = recordsUpTo(records, fromDay);
-    const life = spotLife(known, context.practice);
+    const life = spotLife(known, context.practice, context.plantedUnder, looks);
     const plantedOn = life.planting?.record.facts.plantedOn ?? null;
     const probes = life.inspections.map(({ record }) => record.facts.probe).filter((probe) => probe !== null);
     return {

@@ -14,9 +14,6 @@ export interface LiftingPlan {
 /** Rolling resistance of a ball trolley on soft ground, and the push one person keeps up. */
 const rolling = 0.08;
 const pushN = 200;
-/** Steeper than this no trolley is held by hand; heavier than this none is loaded by hand. */
-const steepestPct = 15;
-const trolleyMostKg = 250;
 const gravity = 9.81;
 
 /**
@@ -37,7 +34,7 @@ export function liftingPlan(
   if (team.kind === 'people' && carried.kind === 'people') {
     return { means: 'people', people: carried.people, because: [because('lift_carry', { massKg, distanceM })] };
   }
-  if (massKg <= trolleyMostKg && slopePct <= steepestPct) {
+  if (massKg <= limits.trolleyMostKg && slopePct <= limits.trolleySteepestPct) {
     const pushedN = massKg * gravity * (rolling + slopePct / 100);
     const people = Math.max(2, Math.ceil(pushedN / pushN));
     return { means: 'trolley', people, because: [because('lift_trolley', { massKg, slopePct, people })] };

@@ -30,12 +30,24 @@ export function treeMass(stock: Stock): TreeMass {
   return { ballKg, topKg, totalKg: ballKg + topKg };
 }
 
+/** Where a practice draws the lines of lifting. kg: team capacity does not add up. */
 export interface LiftingLimits {
-  /** Mass that 1, 2, 3 people may lift: team capacity does not add up. kg */
-  readonly byPeopleKg: readonly [number, number, number];
+  readonly onePersonKg: number;
+  readonly twoPeopleKg: number;
+  readonly threePeopleKg: number;
+  /** Heavier than this nothing is loaded on a trolley by hand. */
+  readonly trolleyMostKg: number;
+  /** Steeper than this no trolley is held by hand. % */
+  readonly trolleySteepestPct: number;
 }
 
-export const defaultLiftingLimits: LiftingLimits = { byPeopleKg: [23, 30, 34] };
+export const defaultLiftingLimits: LiftingLimits = {
+  onePersonKg: 23,
+  twoPeopleKg: 30,
+  threePeopleKg: 34,
+  trolleyMostKg: 250,
+  trolleySteepestPct: 15,
+};
 
 export type LiftingTeam =
   | { readonly kind: 'people'; readonly people: 1 | 2 | 3; readonly limitKg: number }
@@ -43,7 +55,7 @@ export type LiftingTeam =
 
 /** Who lifts a mass by hand, or that trolley, boards or a machine are needed. */
 export function liftingTeam(massKg: number, lifting: LiftingLimits = defaultLiftingLimits): LiftingTeam {
-  const [one, two, three] = lifting.byPeopleKg;
+  const { onePersonKg: one, twoPeopleKg: two, threePeopleKg: three } = lifting;
   if (massKg <= one) return { kind: 'people', people: 1, limitKg: one };
   if (massKg <= two) return { kind: 'people', people: 2, limitKg: two };
   if (massKg <= three) return { kind: 'people', people: 3, limitKg: three };

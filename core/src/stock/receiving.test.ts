@@ -1,52 +1,65 @@
-import fc from 'fast-check';
-import { defaultReceivingRules, judgeReceived, samplingPlan, type ReceivedTree } from './receiving';
-import { liftingPlan } from './lifting-plan';
+import { defaultReceivingRules as rules, judgeReceived } from './receiving';
+import { structuralDepthMm, unseenTree, type ReceivedTree, type RootProbe } from './received-tree';
 
+const probe = (depthMm: number, nature: RootProbe['nature'] = 'structural'): RootProbe => ({ depthMm, nature });
 const sound: ReceivedTree = {
+  ...unseenTree,
   caliperMm: 50,
   heightM: 3,
   ballDiameterMm: 450,
   ballHeightMm: 400,
-  rootSpreadMm: null,
-  rootDepthMm: null,
-  topRootsDepthMm: [10, 20, 15],
+  probes: [probe(10), probe(20), probe(15)],
   circlingPct: 5,
   thickestCirclingMm: 4,
+  soilShows: true,
   kinked: false,
   ball: 'firm',
   wrap: 'none',
-  graftHeightMm: null,
+  ties: 'none',
   leader: 'single',
   wounds: 'none',
   brokenBranches: false,
   firstBranchM: 1.8,
-  bestFaceDeg: null,
+  face: 'even',
 };
 const ordered = { kind: 'container' as const, caliperMm: 50 };
 
 describe('a tree that arrives', () => {
   it.each([
     ['sound', {}, 'accept', 'stock_sound'],
+    ['another kind than ordered', { kind: 'balled' }, 'hold', 'stock_wrong_kind'],
+    ['the kind that was ordered', { kind: 'container' }, 'accept', 'stock_sound'],
     ['pot-bound over half', { circlingPct: 60 }, 'return', 'stock_pot_bound'],
     ['circling over a tenth', { circlingPct: 30 }, 'correct', 'stock_circling'],
     ['a thick circling root', { thickestCirclingMm: 25 }, 'return', 'stock_thick_circling'],
+    ['no soil between the roots', { soilShows: false }, 'hold', 'stock_no_soil_shows'],
     ['a washed-out ball', { ball: 'washed_out' }, 'return', 'stock_ball_lost'],
     ['a soft ball', { ball: 'soft' }, 'hold', 'stock_ball_soft'],
     ['kinked roots', { kinked: true }, 'return', 'stock_kinked'],
     // A third of 400 mm is 133: at 150 mm over 35 % of the ball is surplus.
-    ['roots 150 mm deep', { topRootsDepthMm: [90, 150] }, 'return', 'stock_too_deep'],
-    ['roots 60 mm deep', { topRootsDepthMm: [60] }, 'correct', 'stock_deep'],
+    ['roots 150 mm deep', { probes: [probe(90), probe(150)] }, 'return', 'stock_too_deep'],
+    ['roots 60 mm deep', { probes: [probe(60)] }, 'correct', 'stock_deep'],
+    ['only adventitious roots', { probes: [probe(20, 'adventitious')] }, 'hold', 'stock_no_structural'],
     ['a thin stem', { caliperMm: 44 }, 'return', 'stock_caliper_short'],
     ['a small ball', { ballDiameterMm: 390 }, 'hold', 'stock_ball_small'],
+    ['a flat ball', { ballHeightMm: 200 }, 'hold', 'stock_ball_flat'],
     ['a lost leader', { leader: 'lost' }, 'hold', 'stock_no_leader'],
     ['synthetic wrap', { wrap: 'synthetic' }, 'correct', 'stock_synthetic_wrap'],
+    ['treated wrap', { wrap: 'treated' }, 'correct', 'stock_treated_wrap'],
+    ['synthetic ties', { ties: 'synthetic' }, 'correct', 'stock_ties'],
+    ['natural ties', { ties: 'natural' }, 'accept', 'stock_ties'],
+    ['a crown bare on one side', { face: 'one_sided' }, 'correct', 'stock_one_sided'],
   ] as const)('%s', (_name, change, verdict, reason) => {
-    const judged = judgeReceived({ ...sound, ...change }, ordered);
+    const judged = judgeReceived({ ...sound, ...change }, ordered, rules);
     expect([judged.verdict, judged.because[0]?.code]).toEqual([verdict, reason]);
   });
 
   it('is judged by its worst finding and names them all', () => {
-    const judged = judgeReceived({ ...sound, circlingPct: 30, ball: 'crumbling', brokenBranches: true }, ordered);
+    const judged = judgeReceived(
+      { ...sound, circlingPct: 30, ball: 'crumbling', brokenBranches: true },
+      ordered,
+      rules,
+    );
     expect(judged.verdict).toBe('return');
     expect(judged.because.map(({ code }) => code)).toEqual([
       'stock_circling',
@@ -54,41 +67,28 @@ describe('a tree that arrives', () => {
       'stock_broken_branches',
     ]);
   });
+
+  it('is judged by what was seen alone: nothing seen, nothing found', () => {
+    expect(judgeReceived(unseenTree, ordered, rules).verdict).toBe('accept');
+  });
+
+  it('follows the thresholds of the practice', () => {
+    const strict = { ...rules, circlingReturnPct: 20, deepRootsMm: 5 };
+    expect(judgeReceived({ ...sound, circlingPct: 30 }, ordered, strict).verdict).toBe('return');
+    expect(judgeReceived(sound, ordered, strict).because[0]?.code).toBe('stock_deep');
+  });
+
+  it('has surplus that cannot come off named beside the depth', () => {
+    const judged = judgeReceived({ ...sound, probes: [probe(90)], surplusLeftMm: 40 }, ordered, rules);
+    expect(judged.because.map(({ code }) => code)).toEqual(['stock_deep', 'stock_surplus_stays']);
+  });
 });
 
-describe('how many of a lot to open', () => {
-  // Hypergeometric by hand: 24 trees of which 3 are bad; C(21,12)/C(24,12) = 0.1087, C(21,13)/C(24,13) = 0.0815.
-  it('opens 13 of 24 to find a tenth of bad ones nine times in ten', () => {
-    const plan = samplingPlan(24);
-    expect(plan.open).toBe(13);
-    expect(plan.surePct).toBeCloseTo(91.85, 1);
-  });
-  it('opens a single tree, and all of a few', () => {
-    expect(samplingPlan(1).open).toBe(1);
-    expect(samplingPlan(3).open).toBe(3);
-  });
-  it('never opens more than there are, nor fewer for more certainty', () => {
-    fc.assert(
-      fc.property(fc.integer({ min: 1, max: 800 }), fc.integer({ min: 50, max: 99 }), (lot, sure) => {
-        const open = samplingPlan(lot, { ...defaultReceivingRules, lotSurePct: sure }).open;
-        expect(open).toBeLessThanOrEqual(lot);
-        expect(samplingPlan(lot, { ...defaultReceivingRules, lotSurePct: 99.5 }).open).toBeGreaterThanOrEqual(open);
-      }),
+describe('the depth of the topmost roots', () => {
+  it('is that of the deepest structural one: adventitious and fine roots set none', () => {
+    expect(structuralDepthMm({ probes: [probe(20, 'adventitious'), probe(70), probe(90, 'fine'), probe(55)] })).toBe(
+      70,
     );
-  });
-});
-
-describe('from the kerb to the pit', () => {
-  it.each([
-    [20, 5, 0, 'people', 1],
-    [16, 30, 0, 'people', 3],
-    [48, 20, 0, 'trolley', 2],
-    // 200 kg up 12 %: 200 × 9.81 × 0.20 = 392 N, two people of 200 N.
-    [200, 20, 12, 'trolley', 2],
-    [240, 20, 14, 'trolley', 3],
-    [246, 20, 20, 'machine', 2],
-    [600, 5, 0, 'machine', 2],
-  ] as const)('%d kg over %d m at %d %%: %s, %d people', (massKg, distanceM, slopePct, means, people) => {
-    expect(liftingPlan({ massKg, distanceM, slopePct })).toMatchObject({ means, people });
+    expect(structuralDepthMm({ probes: [probe(20, 'fine')] })).toBeNull();
   });
 });

@@ -1,39 +1,6 @@
-import { requireWithin } from '../errors';
 import { because, type Level, type Reason } from '../reason';
+import { structuralDepthMm, type ReceivedTree } from './received-tree';
 import type { StockKind } from './stock';
-
-export const ballStates = ['firm', 'soft', 'crumbling', 'washed_out'] as const;
-export type BallState = (typeof ballStates)[number];
-export const wrapKinds = ['none', 'natural', 'treated', 'synthetic'] as const;
-export type WrapKind = (typeof wrapKinds)[number];
-export const leaderStates = ['single', 'split', 'lost'] as const;
-export type LeaderState = (typeof leaderStates)[number];
-export const woundGrades = ['none', 'small', 'large'] as const;
-export type WoundGrade = (typeof woundGrades)[number];
-
-/** What is looked at on a tree that arrives; `null` for what nobody measured. Lengths mm. */
-export interface ReceivedTree {
-  readonly caliperMm: number | null;
-  readonly heightM: number | null;
-  readonly ballDiameterMm: number | null;
-  readonly ballHeightMm: number | null;
-  readonly rootSpreadMm: number | null;
-  readonly rootDepthMm: number | null;
-  /** Topmost structural roots below the surface, by probe at several points. */
-  readonly topRootsDepthMm: readonly number[];
-  /** Share of the ball's face that circling roots cover. % */
-  readonly circlingPct: number | null;
-  readonly thickestCirclingMm: number | null;
-  readonly kinked: boolean | null;
-  readonly ball: BallState | null;
-  readonly wrap: WrapKind | null;
-  readonly graftHeightMm: number | null;
-  readonly leader: LeaderState | null;
-  readonly wounds: WoundGrade | null;
-  readonly brokenBranches: boolean | null;
-  readonly firstBranchM: number | null;
-  readonly bestFaceDeg: number | null;
-}
 
 /** Where a practice draws its lines on what arrives. */
 export interface ReceivingRules {
@@ -47,6 +14,8 @@ export interface ReceivingRules {
   readonly deepRootsReturnShare: number;
   /** Least ball for each millimetre of caliper. */
   readonly ballPerCaliper: number;
+  /** Least height of a ball as a share of its diameter. */
+  readonly ballHeightLeastShare: number;
   /** Caliper may fall short of what was ordered by this share. */
   readonly caliperShortShare: number;
   /** A lot may hold this share of bad trees before it has to be found. % */
@@ -62,6 +31,7 @@ export const defaultReceivingRules: ReceivingRules = {
   deepRootsMm: 25,
   deepRootsReturnShare: 0.35,
   ballPerCaliper: 8,
+  ballHeightLeastShare: 0.5,
   caliperShortShare: 0.1,
   lotBadPct: 10,
   lotSurePct: 90,
@@ -76,82 +46,116 @@ export interface ReceivingJudgement {
   readonly level: Level;
 }
 
-const levelOf: Readonly<Record<ReceivingVerdict, Level>> = {
+/** What was ordered: what arrives is held against it. */
+export interface OrderedTree {
+  readonly kind: StockKind;
+  readonly caliperMm: number;
+}
+
+export const levelOfVerdict: Readonly<Record<ReceivingVerdict, Level>> = {
   accept: 'good',
   correct: 'watch',
   hold: 'act',
   return: 'urgent',
 };
 
+export const worstVerdict = (verdicts: readonly ReceivingVerdict[]): ReceivingVerdict =>
+  receivingVerdicts[Math.max(0, ...verdicts.map((verdict) => receivingVerdicts.indexOf(verdict)))] ?? 'accept';
+
+type Found = readonly [ReceivingVerdict, Reason];
+
 /** Accept, correct at planting, hold or return: the worst finding rules, each with its reason. */
-export function judgeReceived(
-  tree: ReceivedTree,
-  ordered: { readonly kind: StockKind; readonly caliperMm: number },
-  rules: ReceivingRules = defaultReceivingRules,
-): ReceivingJudgement {
-  const found: { verdict: ReceivingVerdict; reason: Reason }[] = [];
-  const add = (verdict: ReceivingVerdict, reason: Reason) => found.push({ verdict, reason });
-  const deepest = Math.max(0, ...tree.topRootsDepthMm);
-  if (tree.circlingPct !== null && tree.circlingPct > rules.circlingReturnPct) {
-    add('return', because('stock_pot_bound', { circlingPct: tree.circlingPct, mostPct: rules.circlingReturnPct }));
-  } else if (tree.circlingPct !== null && tree.circlingPct > rules.circlingCorrectPct) {
-    add('correct', because('stock_circling', { circlingPct: tree.circlingPct, fromPct: rules.circlingCorrectPct }));
-  }
-  if (tree.thickestCirclingMm !== null && tree.thickestCirclingMm > rules.circlingRootReturnMm) {
-    const facts = { rootMm: tree.thickestCirclingMm, mostMm: rules.circlingRootReturnMm };
-    add('return', because('stock_thick_circling', facts));
-  }
-  if (tree.ball === 'crumbling' || tree.ball === 'washed_out') add('return', because('stock_ball_lost', {}));
-  if (tree.ball === 'soft') add('hold', because('stock_ball_soft', {}));
-  if (tree.kinked) add('return', because('stock_kinked', {}));
-  if (tree.ballHeightMm !== null && deepest > rules.deepRootsReturnShare * tree.ballHeightMm) {
-    add('return', because('stock_too_deep', { deepMm: deepest, ballHeightMm: tree.ballHeightMm }));
-  } else if (deepest > rules.deepRootsMm) {
-    add('correct', because('stock_deep', { deepMm: deepest }));
-  }
-  if (tree.caliperMm !== null && tree.caliperMm < ordered.caliperMm * (1 - rules.caliperShortShare)) {
-    add('return', because('stock_caliper_short', { caliperMm: tree.caliperMm, orderedMm: ordered.caliperMm }));
-  }
-  const ballMm = ordered.kind === 'bare_root' ? tree.rootSpreadMm : tree.ballDiameterMm;
-  if (ballMm !== null && tree.caliperMm !== null && ballMm < tree.caliperMm * rules.ballPerCaliper) {
-    const leastMm = tree.caliperMm * rules.ballPerCaliper;
-    add('hold', because('stock_ball_small', { ballMm, leastMm }));
-  }
-  if (tree.wounds === 'large') add('return', because('stock_wounded', {}));
-  if (tree.leader === 'lost') add('hold', because('stock_no_leader', {}));
-  if (tree.leader === 'split') add('correct', because('stock_split_leader', {}));
-  if (tree.wrap === 'synthetic') add('correct', because('stock_synthetic_wrap', {}));
-  if (tree.brokenBranches) add('correct', because('stock_broken_branches', {}));
-  const order: readonly ReceivingVerdict[] = receivingVerdicts;
-  const worst = Math.max(0, ...found.map(({ verdict }) => order.indexOf(verdict)));
-  const verdict = order[worst] ?? 'accept';
-  const reasons = found.map(({ reason }) => reason);
-  return { verdict, because: reasons.length > 0 ? reasons : [because('stock_sound', {})], level: levelOf[verdict] };
+export function judgeReceived(tree: ReceivedTree, ordered: OrderedTree, rules: ReceivingRules): ReceivingJudgement {
+  const found = [
+    ...judgeKind(tree, ordered),
+    ...judgeCircling(tree, rules),
+    ...judgeBall(tree, ordered, rules),
+    ...judgeDepth(tree, rules),
+    ...judgeTop(tree, ordered, rules),
+    ...judgeTies(tree),
+  ];
+  const verdict = worstVerdict(found.map(([one]) => one));
+  const reasons = found.map(([, reason]) => reason);
+  return {
+    verdict,
+    because: reasons.length > 0 ? reasons : [because('stock_sound', {})],
+    level: levelOfVerdict[verdict],
+  };
 }
 
-export interface SamplingPlan {
-  /** How many trees of the lot to open. */
-  readonly open: number;
-  /** One bad tree among them: all are opened. */
-  readonly openAllFrom: 1;
-  /** Chance that the sample finds a lot as bad as the limit. % */
-  readonly surePct: number;
+/** Another kind than was ordered has another season, another pit and other care: somebody decides. */
+function judgeKind({ kind }: ReceivedTree, ordered: OrderedTree): Found[] {
+  if (kind === null || kind === ordered.kind) return [];
+  return [['hold', because('stock_wrong_kind', { came: kind, ordered: ordered.kind })]];
 }
 
-/**
- * How many trees of a lot to open, so that a lot with the share of bad trees a practice does not bear is found with
- * its certainty: the least n with hypergeometric P(0 bad among n) small enough (single sampling, acceptance number 0).
- * @throws InvalidInputError for a lot that is no whole number of 1–100 000
- */
-export function samplingPlan(lot: number, rules: ReceivingRules = defaultReceivingRules): SamplingPlan {
-  requireWithin('lot', lot, { min: 1, max: 100_000, unit: 'trees' });
-  const bad = Math.max(1, Math.ceil((rules.lotBadPct / 100) * lot - 1e-9));
-  const missed = 1 - rules.lotSurePct / 100;
-  let none = 1;
-  for (let open = 1; open <= lot; open++) {
-    // One more tree, and again a good one of those that are left.
-    none *= Math.max(0, (lot - bad - (open - 1)) / (lot - (open - 1)));
-    if (none <= missed + 1e-12) return { open, openAllFrom: 1, surePct: (1 - none) * 100 };
+function judgeCircling({ circlingPct, thickestCirclingMm, soilShows, kinked }: ReceivedTree, rules: ReceivingRules) {
+  const found: Found[] = [];
+  if (circlingPct !== null && circlingPct > rules.circlingReturnPct) {
+    found.push(['return', because('stock_pot_bound', { circlingPct, mostPct: rules.circlingReturnPct })]);
+  } else if (circlingPct !== null && circlingPct > rules.circlingCorrectPct) {
+    found.push(['correct', because('stock_circling', { circlingPct, fromPct: rules.circlingCorrectPct })]);
   }
-  return { open: lot, openAllFrom: 1, surePct: 100 };
+  if (thickestCirclingMm !== null && thickestCirclingMm > rules.circlingRootReturnMm) {
+    const facts = { rootMm: thickestCirclingMm, mostMm: rules.circlingRootReturnMm };
+    found.push(['return', because('stock_thick_circling', facts)]);
+  }
+  if (soilShows === false) found.push(['hold', because('stock_no_soil_shows', {})]);
+  if (kinked) found.push(['return', because('stock_kinked', {})]);
+  return found;
+}
+
+function judgeBall(tree: ReceivedTree, ordered: OrderedTree, rules: ReceivingRules): Found[] {
+  const found: Found[] = [];
+  const { ball, ballDiameterMm, ballHeightMm, caliperMm } = tree;
+  if (ball === 'crumbling' || ball === 'washed_out') found.push(['return', because('stock_ball_lost', {})]);
+  if (ball === 'soft') found.push(['hold', because('stock_ball_soft', {})]);
+  const bare = (tree.kind ?? ordered.kind) === 'bare_root';
+  const ballMm = bare ? tree.rootSpreadMm : ballDiameterMm;
+  if (ballMm !== null && caliperMm !== null && ballMm < caliperMm * rules.ballPerCaliper) {
+    found.push(['hold', because('stock_ball_small', { ballMm, leastMm: caliperMm * rules.ballPerCaliper })]);
+  }
+  if (bare || ballDiameterMm === null || ballHeightMm === null) return found;
+  const leastMm = ballDiameterMm * rules.ballHeightLeastShare;
+  if (ballHeightMm < leastMm) found.push(['hold', because('stock_ball_flat', { ballHeightMm, leastMm })]);
+  return found;
+}
+
+function judgeDepth(tree: ReceivedTree, rules: ReceivingRules): Found[] {
+  const deepMm = structuralDepthMm(tree);
+  if (deepMm === null) return tree.probes.length > 0 ? [['hold', because('stock_no_structural', {})]] : [];
+  const { ballHeightMm, surplusLeftMm } = tree;
+  if (ballHeightMm !== null && deepMm > rules.deepRootsReturnShare * ballHeightMm) {
+    return [['return', because('stock_too_deep', { deepMm, ballHeightMm })]];
+  }
+  if (deepMm <= rules.deepRootsMm) return [];
+  const left: Found[] =
+    surplusLeftMm !== null && surplusLeftMm > 0
+      ? [['correct', because('stock_surplus_stays', { leftMm: surplusLeftMm })]]
+      : [];
+  return [['correct', because('stock_deep', { deepMm })], ...left];
+}
+
+function judgeTop(tree: ReceivedTree, ordered: OrderedTree, rules: ReceivingRules): Found[] {
+  const found: Found[] = [];
+  const { caliperMm, leader, wounds, brokenBranches, face } = tree;
+  if (caliperMm !== null && caliperMm < ordered.caliperMm * (1 - rules.caliperShortShare)) {
+    found.push(['return', because('stock_caliper_short', { caliperMm, orderedMm: ordered.caliperMm })]);
+  }
+  if (wounds === 'large') found.push(['return', because('stock_wounded', {})]);
+  if (leader === 'lost') found.push(['hold', because('stock_no_leader', {})]);
+  if (leader === 'split') found.push(['correct', because('stock_split_leader', {})]);
+  if (brokenBranches) found.push(['correct', because('stock_broken_branches', {})]);
+  if (face === 'one_sided') found.push(['correct', because('stock_one_sided', {})]);
+  return found;
+}
+
+function judgeTies({ wrap, ties }: ReceivedTree): Found[] {
+  const found: Found[] = [];
+  if (wrap === 'synthetic') found.push(['correct', because('stock_synthetic_wrap', {})]);
+  if (wrap === 'treated') found.push(['correct', because('stock_treated_wrap', {})]);
+  if (ties !== null && ties !== 'none') {
+    found.push([ties === 'natural' ? 'accept' : 'correct', because('stock_ties', { ties })]);
+  }
+  return found;
 }

@@ -8,6 +8,10 @@ interface TopMeasures {
   /** Trunk diameter 150 mm above the flare, or at 300 mm once it exceeds 100 mm. */
   readonly caliperMm: number;
   readonly heightM: number;
+  /** Left out where nobody looked. */
+  readonly firstBranchM?: number | undefined;
+  /** Graft union above the flare; left out on own roots or where nobody looked. */
+  readonly graftHeightMm?: number | undefined;
 }
 
 export interface BallStock extends TopMeasures {
@@ -17,6 +21,8 @@ export interface BallStock extends TopMeasures {
   readonly ballHeightMm: number;
   /** Topmost structural roots below the surface of the ball; adventitious roots do not count. */
   readonly topRootsDepthMm: number;
+  /** Of that, what cannot come off at planting without breaking the ball; left out where all of it can. */
+  readonly surplusLeftMm?: number | undefined;
 }
 
 export interface BareRootStock extends TopMeasures {
@@ -34,6 +40,8 @@ export type Stock = BallStock | BareRootStock;
 export function requireStock(stock: Stock): void {
   requireWithin('caliperMm', stock.caliperMm, limits.caliperMm);
   requireWithin('heightM', stock.heightM, limits.treeHeightM);
+  if (stock.firstBranchM !== undefined) requireWithin('firstBranchM', stock.firstBranchM, limits.firstBranchM);
+  if (stock.graftHeightMm !== undefined) requireWithin('graftHeightMm', stock.graftHeightMm, limits.graftHeightMm);
   if (stock.kind === 'bare_root') {
     requireWithin('rootSpreadMm', stock.rootSpreadMm, limits.rootSpreadMm);
     requireWithin('rootDepthMm', stock.rootDepthMm, limits.rootDepthMm);
@@ -48,6 +56,9 @@ export function requireStock(stock: Stock): void {
       'topRootsDepthMm',
       { received: stock.topRootsDepthMm, max: stock.ballHeightMm, unit: 'mm' },
     );
+  }
+  if (stock.surplusLeftMm !== undefined) {
+    requireWithin('surplusLeftMm', stock.surplusLeftMm, { min: 0, max: stock.topRootsDepthMm, unit: 'mm' });
   }
 }
 
