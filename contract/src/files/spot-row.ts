@@ -120,10 +120,13 @@ const stockColumns = {
   ball_diameter_mm: cell(number('ballDiameterMm')),
   ball_height_mm: cell(number('ballHeightMm')),
   top_roots_depth_mm: cell(number('topRootsDepthMm')),
+  surplus_left_mm: cell(number('topRootsDepthMm')),
   root_spread_mm: cell(number('rootSpreadMm')),
   root_depth_mm: cell(number('rootDepthMm')),
   caliper_mm: cell(number('caliperMm')),
   height_m: cell(number('treeHeightM')),
+  first_branch_m: cell(number('firstBranchM')),
+  graft_height_mm: cell(number('graftHeightMm')),
 };
 
 const text = (max: number) =>
@@ -149,6 +152,8 @@ export const spotRowSchema = z.object({
   flare_above_grade_mm: flareCell,
   hole_width_mm: cell(number('holeWidthMm')),
   first_water_l: cell(number('firstWaterL')),
+  stakes_set: cell(z.preprocess(asNumber, plantingSchema.shape.stakes.unwrap())),
+  put_back_mm: cell(number('putBackMm')),
   inspected_on: cell(isoDate),
   flare_depth_mm: cell(number('flareDepthMm')),
   mulch_depth_mm: cell(number('mulchDepthMm')),
@@ -178,13 +183,17 @@ export const columnMeasures: Partial<Record<keyof SpotRow, Measure>> = {
   ball_diameter_mm: 'ballDiameterMm',
   ball_height_mm: 'ballHeightMm',
   top_roots_depth_mm: 'topRootsDepthMm',
+  surplus_left_mm: 'topRootsDepthMm',
   root_spread_mm: 'rootSpreadMm',
   root_depth_mm: 'rootDepthMm',
   caliper_mm: 'caliperMm',
   height_m: 'treeHeightM',
+  first_branch_m: 'firstBranchM',
+  graft_height_mm: 'graftHeightMm',
   flare_above_grade_mm: 'flareAboveGradeMm',
   hole_width_mm: 'holeWidthMm',
   first_water_l: 'firstWaterL',
+  put_back_mm: 'putBackMm',
   flare_depth_mm: 'flareDepthMm',
   mulch_depth_mm: 'mulchDepthMm',
   percolation: 'waterLevelMm',
@@ -238,6 +247,10 @@ function rowGround(row: SpotRow): GroundFacts | null {
 
 type Group<T> = { ok: true; value: T | null } | { ok: false; column: keyof SpotRow; message: string };
 
+/** A fact that may be left out is left out where its cell is empty. */
+const given = <K extends string>(key: K, value: number | null): Partial<Record<K, number>> =>
+  value === null ? {} : ({ [key]: value } as Record<K, number>);
+
 function rowStock(row: SpotRow): Group<Stock> {
   if (row.stock_kind === null) {
     const stray = (Object.keys(stockColumns) as (keyof typeof stockColumns)[]).find(
@@ -247,22 +260,27 @@ function rowStock(row: SpotRow): Group<Stock> {
       ? { ok: false, column: 'stock_kind', message: `must be given where ${stray} is given` }
       : { ok: true, value: null };
   }
+  const top = {
+    caliperMm: row.caliper_mm,
+    heightM: row.height_m,
+    ...given('firstBranchM', row.first_branch_m),
+    ...given('graftHeightMm', row.graft_height_mm),
+  };
   const parsed = stockSchema.safeParse(
     row.stock_kind === 'bare_root'
       ? {
           kind: row.stock_kind,
-          caliperMm: row.caliper_mm,
-          heightM: row.height_m,
+          ...top,
           rootSpreadMm: row.root_spread_mm,
           rootDepthMm: row.root_depth_mm,
         }
       : {
           kind: row.stock_kind,
-          caliperMm: row.caliper_mm,
-          heightM: row.height_m,
+          ...top,
           ballDiameterMm: row.ball_diameter_mm,
           ballHeightMm: row.ball_height_mm,
           topRootsDepthMm: row.top_roots_depth_mm,
+          ...given('surplusLeftMm', row.surplus_left_mm),
         },
   );
   if (parsed.success) return { ok: true, value: parsed.data };
@@ -282,6 +300,9 @@ const stockColumnOf: Readonly<Record<string, keyof SpotRow>> = {
   ballDiameterMm: 'ball_diameter_mm',
   ballHeightMm: 'ball_height_mm',
   topRootsDepthMm: 'top_roots_depth_mm',
+  surplusLeftMm: 'surplus_left_mm',
+  firstBranchM: 'first_branch_m',
+  graftHeightMm: 'graft_height_mm',
   rootSpreadMm: 'root_spread_mm',
   rootDepthMm: 'root_depth_mm',
 };
@@ -294,7 +315,8 @@ function rowPlanting(row: SpotRow): Group<NonNullable<RowFacts['planting']>> {
     const column = (Object.keys(cells) as (keyof typeof cells)[]).find((c) => cells[c] === null) ?? 'planted_on';
     return { ok: false, column, message: 'must be given for a planted tree' };
   }
-  return { ok: true, value: { plantedOn, flareAboveGradeMm: flare, holeWidthMm: hole, firstWaterL: water } };
+  const built = { plantedOn, flareAboveGradeMm: flare, holeWidthMm: hole, firstWaterL: water };
+  return { ok: true, value: { ...built, ...given('stakes', row.stakes_set), ...given('putBackMm', row.put_back_mm) } };
 }
 
 const inspectionColumns = [

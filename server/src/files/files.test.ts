@@ -2,7 +2,7 @@ import { importLimits, type ImportPreview, type ImportProgress } from '@sombra/c
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { v7 as uuidv7 } from 'uuid';
-import { look, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
+import { container, look, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
 
 let town: TestTown;
 let cora: Visitor;
@@ -148,9 +148,14 @@ describe('exporting and reading back', () => {
         flareAboveGradeMm: [70, 72.5, 81],
         holeWidthMm: 1740,
         firstWaterL: 72,
+        stakes: 2,
+        putBackMm: 40,
         practiceId: 'field-default',
         practiceVersion: 1,
       };
+      const stock = { ...container, topRootsDepthMm: 90, surplusLeftMm: 20, firstBranchM: 1.4, graftHeightMm: 120 };
+      const { version } = (await cora.spot(spotId)).spot;
+      await cora.record(sending(spotId, { kind: 'stock', facts: stock }, version));
       await cora.record(sending(spotId, { kind: 'planting', facts: planting }));
       const roots = [{ arc: { fromDeg: 350, toDeg: 40 }, diameterMm: 18 }];
       await cora.record(
@@ -163,6 +168,8 @@ describe('exporting and reading back', () => {
     await cora.send('POST', '/api/spots/withdraw', { spotIds: [gone.spotId], withdrawn: true });
     const file = await exported(cora, format);
     expect(file).toContain(`GONE-${format}`);
+    // Read back where it came from, it says nothing new.
+    expect(await importFile(cora, file)).toMatchObject({ kind: 'done', written: 0, bad: 0 });
     const other = await openTestTown();
     try {
       const visitor = await Visitor.signedIn(other.url, 'cora');

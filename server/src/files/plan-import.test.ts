@@ -77,6 +77,40 @@ describe('what a row will write', () => {
     expect(plan({}, { records }).verdict).toBe('same');
   });
 
+  it('keeps what may be left out and is not in the file', () => {
+    const known = { ...stock, surplusLeftMm: 30, firstBranchM: 1.4, graftHeightMm: 120 };
+    const records = [kept(1, { kind: 'stock', facts: known })];
+    expect(plan(stockCells, { records }).verdict).toBe('same');
+    const facts = (cells: object) => plan({ ...stockCells, ...cells }, { records }).records[0]?.record.facts;
+    expect(facts({ caliper_mm: '55' })).toEqual({ ...known, caliperMm: 55 });
+    expect(facts({ first_branch_m: '1.6' })).toEqual({ ...known, firstBranchM: 1.6 });
+    // Less over the roots than was to stay on: nothing stays.
+    expect(facts({ top_roots_depth_mm: '20' })).toEqual({
+      ...stock,
+      topRootsDepthMm: 20,
+      firstBranchM: 1.4,
+      graftHeightMm: 120,
+    });
+  });
+
+  it('keeps the stakes and the soil put back of a planting that the file does not name', () => {
+    const planting = {
+      plantedOn: '2026-01-10',
+      flareAboveGradeMm: [40],
+      holeWidthMm: 1125,
+      firstWaterL: 52,
+      stakes: 2,
+      putBackMm: 60,
+      practiceId: 'many-hands',
+      practiceVersion: 1,
+    };
+    const records = [kept(1, { kind: 'planting', facts: planting })];
+    const cells = { planted_on: '2026-01-10', flare_above_grade_mm: '40', hole_width_mm: '1125' };
+    expect(plan({ ...cells, first_water_l: '52' }, { records }).verdict).toBe('same');
+    const changed = plan({ ...cells, first_water_l: '60', stakes_set: '1' }, { records });
+    expect(changed.records[0]?.record.facts).toEqual({ ...planting, firstWaterL: 60, stakes: 1 });
+  });
+
   it('is a correction of the newest record, not of one corrected before', () => {
     const records = [
       kept(1, { kind: 'stock', facts: { ...stock, caliperMm: 99 } }),

@@ -1,5 +1,13 @@
 import type { ImportRow, KeptRecord } from '@sombra/contract';
-import { ofKind, standing, type FieldRecord, type Practice, type RecordFacts, type RecordKind } from '@sombra/core';
+import {
+  ofKind,
+  standing,
+  type FieldRecord,
+  type Practice,
+  type RecordFacts,
+  type RecordKind,
+  type Stock,
+} from '@sombra/core';
 import { isDeepStrictEqual } from 'node:util';
 import type { SpotRow as StoredSpot } from '../ground/repository';
 import type { NewRecord } from '../record/repository';
@@ -67,7 +75,7 @@ function differs({ cells }: GoodRow, stored: StoredSpot): boolean {
 
 function changedFacts(row: GoodRow, known: readonly FieldRecord[], context: PlanContext): FieldRecord[] {
   const kept = standing(known);
-  const { ground, stock, planting, inspection } = row.facts;
+  const { ground, planting, inspection } = row.facts;
   const changes: FieldRecord[] = [];
   const write = <K extends RecordKind>(kind: K, facts: RecordFacts[K], corrects: FieldRecord | undefined) => {
     const record = { id: context.newId(), kind, recordedAt: context.now, supersedes: corrects?.id ?? null, facts };
@@ -75,11 +83,15 @@ function changedFacts(row: GoodRow, known: readonly FieldRecord[], context: Plan
   };
   const current = <K extends 'ground' | 'stock' | 'planting'>(kind: K) => ofKind(kept, kind).at(-1);
   if (ground && !isDeepStrictEqual(current('ground')?.facts, ground)) write('ground', ground, current('ground'));
+  const stock = row.facts.stock && withUnsaid(row.facts.stock, current('stock')?.facts);
   if (stock && !isDeepStrictEqual(current('stock')?.facts, stock)) write('stock', stock, current('stock'));
   if (planting) {
     const before = current('planting');
     const { id: practiceId, version: practiceVersion } = context.practice;
+    const { stakes, putBackMm } = before?.facts ?? {};
+    const unsaid = { ...(stakes === undefined ? {} : { stakes }), ...(putBackMm === undefined ? {} : { putBackMm }) };
     const facts = {
+      ...unsaid,
       ...planting,
       practiceId: before?.facts.practiceId ?? practiceId,
       practiceVersion: before?.facts.practiceVersion ?? practiceVersion,
@@ -92,6 +104,19 @@ function changedFacts(row: GoodRow, known: readonly FieldRecord[], context: Plan
     if (!isDeepStrictEqual(sameDay?.facts, inspection)) write('inspection', inspection, sameDay);
   }
   return changes;
+}
+
+/** Facts that may be left out stay as they are known where the row says nothing of them. */
+function withUnsaid(stock: Stock, before: Stock | undefined): Stock {
+  if (before?.kind !== stock.kind) return stock;
+  const { firstBranchM, graftHeightMm } = before;
+  const kept = {
+    ...(firstBranchM === undefined ? {} : { firstBranchM }),
+    ...(graftHeightMm === undefined ? {} : { graftHeightMm }),
+  };
+  if (stock.kind === 'bare_root' || before.kind === 'bare_root') return { ...kept, ...stock };
+  const left = before.surplusLeftMm;
+  return { ...kept, ...(left === undefined || left > stock.topRootsDepthMm ? {} : { surplusLeftMm: left }), ...stock };
 }
 
 export function importRow({ row, verdict, writes }: PlannedRow): ImportRow {

@@ -1,10 +1,11 @@
 import { importLimits, importQuerySchema, type ImportProgress } from '@sombra/contract';
-import express, { Router, type Request, type Response } from 'express';
+import express, { Router, type Request } from 'express';
 import type { Knex } from 'knex';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { z } from 'zod';
-import { parse, problemOf } from '../platform/problems';
+import { parse } from '../platform/problems';
+import { streamProgress } from '../platform/progress';
 import { userOf } from '../platform/sessions';
 import { exportCsv, exportGeoJson } from './export-service';
 import { previewImport, runImport } from './import-service';
@@ -23,7 +24,10 @@ export function fileRoutes(db: Knex): Router {
 
   router.post('/imports', anyFile, async (request, response) => {
     const { id, fileName } = parse(importQuerySchema, request.query);
-    await streamImport(db, request, response, { id, fileName });
+    const file = { id, fileName, bytes: bytesOf(request) };
+    await streamProgress<ImportProgress>(request, response, (run) =>
+      runImport(db, userOf(request), { ...file, ...run }),
+    );
   });
 
   router.get('/exports/trees.:format', async (request, response) => {
@@ -34,29 +38,4 @@ export function fileRoutes(db: Knex): Router {
   });
 
   return router;
-}
-
-/** Answers line by line as the import goes on; a client that hangs up cancels it. */
-async function streamImport(
-  db: Knex,
-  request: Request,
-  response: Response,
-  act: { id: string; fileName: string },
-): Promise<void> {
-  const abort = new AbortController();
-  response.on('close', () => abort.abort());
-  const say = (progress: ImportProgress) => {
-    if (!response.headersSent) response.type('application/x-ndjson').setHeader('x-accel-buffering', 'no');
-    response.write(`${JSON.stringify(progress)}\n`);
-    response.flush?.();
-  };
-  try {
-    await runImport(db, userOf(request), { ...act, bytes: bytesOf(request), signal: abort.signal, onProgress: say });
-  } catch (error) {
-    if (!response.headersSent) throw error;
-    const { problem, ours } = problemOf(error, String(request.id));
-    if (ours) request.log.error({ err: error }, 'import failed');
-    say({ kind: 'failed', title: problem.title, reference: problem.reference });
-  }
-  response.end();
 }

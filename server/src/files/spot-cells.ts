@@ -53,7 +53,13 @@ function groundCells(kept: Kept): Partial<Cells> {
 
 function stockCells(stock: Stock | undefined): Partial<Cells> {
   if (!stock) return {};
-  const top = { stock_kind: stock.kind, caliper_mm: stock.caliperMm, height_m: stock.heightM };
+  const top = {
+    stock_kind: stock.kind,
+    caliper_mm: stock.caliperMm,
+    height_m: stock.heightM,
+    first_branch_m: stock.firstBranchM ?? null,
+    graft_height_mm: stock.graftHeightMm ?? null,
+  };
   return stock.kind === 'bare_root'
     ? { ...top, root_spread_mm: stock.rootSpreadMm, root_depth_mm: stock.rootDepthMm }
     : { ...top, ...ballCells(stock) };
@@ -63,6 +69,7 @@ const ballCells = (stock: BallStock): Partial<Cells> => ({
   ball_diameter_mm: stock.ballDiameterMm,
   ball_height_mm: stock.ballHeightMm,
   top_roots_depth_mm: stock.topRootsDepthMm,
+  surplus_left_mm: stock.surplusLeftMm ?? null,
 });
 
 function plantingCells(kept: Kept): Partial<Cells> {
@@ -73,6 +80,8 @@ function plantingCells(kept: Kept): Partial<Cells> {
     flare_above_grade_mm: planting.flareAboveGradeMm.join(' '),
     hole_width_mm: planting.holeWidthMm,
     first_water_l: planting.firstWaterL,
+    stakes_set: planting.stakes ?? null,
+    put_back_mm: planting.putBackMm ?? null,
   };
 }
 

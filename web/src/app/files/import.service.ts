@@ -1,13 +1,15 @@
-import { HttpClient, HttpDownloadProgressEvent, HttpEventType, HttpParams, HttpResponse } from '@angular/common/http';
+import { HttpClient, HttpParams } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import { importPreviewSchema, importProgressSchema, type ImportPreview, type ImportProgress } from '@sombra/contract';
-import { distinctUntilChanged, filter, map, type Observable } from 'rxjs';
+import { map, type Observable } from 'rxjs';
+import { ProgressService } from '../frame/progress.service';
 
 const typeOf = (file: File): string => (file.name.toLowerCase().endsWith('.csv') ? 'text/csv' : 'application/geo+json');
 
 @Injectable({ providedIn: 'root' })
 export class ImportService {
   private readonly http = inject(HttpClient);
+  private readonly progress = inject(ProgressService);
 
   preview(file: File): Observable<ImportPreview> {
     const params = new HttpParams({ fromObject: { fileName: file.name } });
@@ -19,27 +21,8 @@ export class ImportService {
   /** Unsubscribing hangs up, which cancels the import: nothing of it is stored then. */
   run(file: File, id: string): Observable<ImportProgress> {
     const params = new HttpParams({ fromObject: { fileName: file.name, id } });
-    const headers = { 'content-type': typeOf(file) };
-    return this.http
-      .post('/api/imports', file, { params, headers, observe: 'events', reportProgress: true, responseType: 'text' })
-      .pipe(
-        filter((event) => event.type === HttpEventType.DownloadProgress || event.type === HttpEventType.Response),
-        map((event) =>
-          lastLine(
-            event instanceof HttpResponse
-              ? (event.body ?? '')
-              : ((event as HttpDownloadProgressEvent).partialText ?? ''),
-          ),
-        ),
-        filter((line) => line !== ''),
-        distinctUntilChanged(),
-        map((line) => importProgressSchema.parse(JSON.parse(line))),
-      );
+    return this.progress
+      .post('/api/imports', file, { params, headers: { 'content-type': typeOf(file) } })
+      .pipe(map((line) => importProgressSchema.parse(line)));
   }
-}
-
-/** The last line that has arrived whole. */
-function lastLine(text: string): string {
-  const end = text.lastIndexOf('\n');
-  return end === -1 ? '' : text.slice(text.lastIndexOf('\n', end - 1) + 1, end);
 }
