@@ -20,6 +20,7 @@ import { mapRoutes } from '../map/routes';
 import { peopleRoutes } from '../people/routes';
 import { makePeople } from '../people/service';
 import { recordRoutes } from '../record/routes';
+import { dayRoutes } from '../day/routes';
 import { pitRoutes } from '../pit/routes';
 import { stockRoutes } from '../stock/routes';
 import { practiceRoutes } from '../practice/routes';
@@ -102,20 +103,43 @@ function api({ config, db, sessionPool, live, centre }: AppParts): express.Route
   router.use(csrf.csrfSynchronisedProtection);
   router.use(deskRoutes(db), spotRoutes(db), groundRoutes(db, config), recordRoutes(db), fileRoutes(db));
   router.use(seasonRoutes(db), findRoutes(db), viewRoutes(db), mapRoutes(db, config), liveRoutes(live));
-  router.use(rulesRoutes(db), practiceRoutes(db), stockRoutes(db, config), pitRoutes(db), ticketRoutes(db, centre));
+  router.use(
+    rulesRoutes(db),
+    practiceRoutes(db),
+    stockRoutes(db, config),
+    pitRoutes(db),
+    dayRoutes(db),
+    ticketRoutes(db, centre),
+  );
   router.use(matchRoutes(db, config.nurseries ? httpNurseries(config.nurseries.url) : null));
   router.use(noSuchDoor);
   return router;
 }
 
+/** Said of a document, which a script inside it cannot change: half a kilobyte spared on each of some sixty scripts. */
+const ofDocuments = [
+  'content-security-policy',
+  'cross-origin-opener-policy',
+  'origin-agent-cluster',
+  'referrer-policy',
+  'x-dns-prefetch-control',
+  'x-download-options',
+  'x-frame-options',
+  'x-permitted-cross-domain-policies',
+  'x-xss-protection',
+];
+
 /** Built files carry a hash in their name and may be kept; the page itself may not. */
 function serveWeb(app: Express, webRoot: string): void {
   const hashed = /-[A-Z0-9]{8}\.(js|css|woff2)$/;
+  // A worker has a policy of its own, and keeps it.
+  const script = /^(chunk|main|polyfills)-[A-Z0-9]{8}\.js$/;
   app.use(
     express.static(webRoot, {
       index: false,
       setHeaders: (response, file) => {
         response.setHeader('cache-control', hashed.test(file) ? 'public, max-age=31536000, immutable' : 'no-cache');
+        if (script.test(path.basename(file))) for (const header of ofDocuments) response.removeHeader(header);
       },
     }),
   );

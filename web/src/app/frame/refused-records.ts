@@ -3,6 +3,7 @@ import { RouterLink } from '@angular/router';
 import { recordNames, sayFacts, type RecordFacts, type RecordKind } from '@sombra/core';
 import { format } from 'date-fns';
 import { OutboxService } from '../offline/outbox.service';
+import { ParcelsService } from '../offline/parcels.service';
 import type { OutboxEntry } from '../offline/outbox-store';
 import { SessionService } from '../people/session.service';
 import type { OpenStage } from './open-stages';
@@ -40,6 +41,12 @@ const benches: Readonly<Record<RecordKind, OpenStage>> = {
         <button type="button" class="btn btn-link btn-sm" (click)="outbox.withdraw(line.entry.id)">Drop it</button>
       </div>
     }
+    @for (parcel of parcels.refused(); track parcel.id) {
+      <div class="problem" role="alert">
+        <b>{{ parcel.name }} was not taken.</b> {{ parcel.refused ? say(parcel.refused) : '' }}
+        <button type="button" class="btn btn-link btn-sm" (click)="parcels.drop(parcel.id)">Drop it</button>
+      </div>
+    }
     @if (fault(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
     }
@@ -57,6 +64,8 @@ const benches: Readonly<Record<RecordKind, OpenStage>> = {
 })
 export class RefusedRecords {
   protected readonly outbox = inject(OutboxService);
+  protected readonly parcels = inject(ParcelsService);
+  protected readonly say = sayProblem;
   private readonly session = inject(SessionService);
   protected readonly fault = signal<string | null>(null);
   protected readonly lines = computed(() =>

@@ -3,6 +3,7 @@ import { RouterLink } from '@angular/router';
 import { NgbDropdown, NgbDropdownItem, NgbDropdownMenu, NgbDropdownToggle } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { OutboxService } from '../offline/outbox.service';
+import { ParcelsService } from '../offline/parcels.service';
 import { SessionService } from '../people/session.service';
 import { FindBox } from './find-box';
 import { KeysService } from './keys.service';
@@ -30,11 +31,11 @@ const themeNames: Readonly<Record<Theme, string>> = {
         </button>
       }
       <span class="grow"></span>
-      @if (outbox.waiting().length > 0) {
+      @if (waiting() > 0) {
         <span class="waiting" role="status">
           <i class="bi bi-hourglass-split" aria-hidden="true"></i>
-          {{ outbox.waiting().length }} kept on this device, to be sent
-          <button type="button" class="btn btn-sm btn-outline-primary" (click)="outbox.flush()">Send now</button>
+          {{ waiting() }} kept on this device, to be sent
+          <button type="button" class="btn btn-sm btn-outline-primary" (click)="sendNow()">Send now</button>
         </span>
       }
       <s-find-box />
@@ -164,7 +165,9 @@ const themeNames: Readonly<Record<Theme, string>> = {
 })
 export class Topbar {
   protected readonly session = inject(SessionService);
-  protected readonly outbox = inject(OutboxService);
+  private readonly outbox = inject(OutboxService);
+  private readonly parcels = inject(ParcelsService);
+  protected readonly waiting = computed(() => this.outbox.waiting().length + this.parcels.waiting().length);
   protected readonly view = inject(ViewState);
   protected readonly theme = inject(ThemeService);
   private readonly modals = inject(NgbModal);
@@ -180,6 +183,11 @@ export class Topbar {
       { keys: 'c', where: 'Everywhere', does: 'calendar: show another day', run: () => this.pickDay() },
       { keys: 't', where: 'Everywhere', does: 'back to today', run: () => this.view.setDay(this.view.today()) },
     ]);
+  }
+
+  protected sendNow(): void {
+    this.outbox.flush();
+    this.parcels.flush();
   }
 
   protected pickDay(): void {
