@@ -1,4 +1,4 @@
-import type { DemoDay, DemoRound, DemoTicket } from '@sombra/demo';
+import type { DemoDay, DemoDelivery, DemoNursery, DemoRound, DemoTicket } from '@sombra/demo';
 import { addDaysTo } from '@sombra/core';
 import type { Db } from '../platform/db';
 
@@ -39,4 +39,91 @@ export async function insertRound(db: Db, round: DemoRound): Promise<void> {
     from_day: round.fromDay,
     until_day: round.untilDay,
   });
+}
+
+/** An order with the list it came of, and the delivery with the trees looked at so far. */
+export async function insertDelivery(db: Db, made: DemoDelivery, nurseries: readonly DemoNursery[]): Promise<void> {
+  const by = 'Inês Tavoro';
+  const madeAt = `${made.orderedOn}T10:00:00Z`;
+  const spots = await db('spot')
+    .whereIn(
+      'ref',
+      made.lots.flatMap((lot) => lot.spots),
+    )
+    .select<{ id: string; ref: string }[]>('id', 'ref');
+  const asked = {
+    id: made.listId,
+    title: `Winter list for ${made.nursery}`,
+    spotIds: spots.map(({ id }) => id),
+    budget: null,
+    plantOn: addDaysTo(made.orderedOn, 45),
+    stockKinds: [...new Set(made.lots.map(({ stockKind }) => stockKind))],
+    locks: [],
+  };
+  await db('season_list').insert({
+    id: made.listId,
+    title: asked.title,
+    state: 'accepted',
+    asked: JSON.stringify(asked),
+    made_by: by,
+    made_at: madeAt,
+  });
+  const lines = made.lots.map(({ species, stockKind, caliperMm, price, spots: refs }) => ({
+    species,
+    stockKind,
+    caliperMm,
+    heightM: Math.round((1.4 + caliperMm / 22) * 10) / 10,
+    price,
+    spots: refs,
+    count: refs.length,
+  }));
+  const terms = nurseries.find(({ name }) => name === made.nursery)?.terms ?? '';
+  await db('nursery_order').insert({
+    id: made.orderId,
+    list_id: made.listId,
+    number: made.number,
+    nursery: made.nursery,
+    body: JSON.stringify({ lines, terms, currency: 'EUR', plantOn: asked.plantOn }),
+    made_by: by,
+    made_at: madeAt,
+  });
+  if (made.arrivedOn) await insertArrival(db, made, made.arrivedOn);
+}
+
+async function insertArrival(db: Db, made: DemoDelivery, arrivedOn: string): Promise<void> {
+  const by = 'Bento Quarel';
+  await db('delivery').insert({
+    id: made.deliveryId,
+    order_id: made.orderId,
+    arrived_on: arrivedOn,
+    covered: true,
+    moist: true,
+    holding: made.holding,
+    made_by: by,
+  });
+  await db('delivery_water').insert({ delivery_id: made.deliveryId, on_day: addDaysTo(arrivedOn, 1), by_name: by });
+  await db('delivery_lot').insert(
+    made.lots.map((lot, position) => ({
+      id: lot.id,
+      delivery_id: made.deliveryId,
+      position,
+      species: lot.species,
+      stock_kind: lot.stockKind,
+      caliper_mm: lot.caliperMm,
+      price: lot.price,
+      spots: JSON.stringify(lot.spots),
+      expected: lot.spots.length,
+      arrived: lot.arrived,
+    })),
+  );
+  const trees = made.lots.flatMap((lot) =>
+    lot.trees.map(({ id, tree }, i) => ({
+      id,
+      lot_id: lot.id,
+      tree: JSON.stringify(tree),
+      seen_by: by,
+      seen_at: `${arrivedOn}T${String(9 + Math.floor(i / 6)).padStart(2, '0')}:${String((i % 6) * 9).padStart(2, '0')}:00Z`,
+    })),
+  );
+  if (trees.length > 0) await db('lot_tree').insert(trees);
 }

@@ -1,5 +1,6 @@
-import type { Practices } from '@sombra/contract';
+import type { AdoptProgress, MeasuredSettlement, Practices, Session } from '@sombra/contract';
 import { fieldDefault, presets, spotLife, withChoice, type FieldRecord } from '@sombra/core';
+import { adoptPractice } from './service';
 import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
 
 let town: TestTown;
@@ -78,5 +79,93 @@ describe('practices', () => {
     expect((await life()).plan).toMatchObject({ berm: { heightMm: 90 } });
     await cora.record(override('none'));
     expect(await life()).toMatchObject({ plan: { berm: null }, overrides: [{ reason: 'ponds in winter' }] });
+  });
+});
+
+describe('adopting', () => {
+  const adopt = (id: string) => cora.send<string>('POST', '/api/practices/adopt', { id, version: 1 });
+
+  it('tells how far it is, spot by spot, and ends with the practices as they are then', async () => {
+    const lines = (await adopt('native-soil')).body.trim().split('\n');
+    const news = lines.map((line) => JSON.parse(line) as AdoptProgress);
+    const { count } = (await town.db('spot').count().first()) as { count: string };
+    expect(news.at(-2)).toEqual({ kind: 'progress', done: Number(count), of: Number(count) });
+    expect(news.at(-1)).toMatchObject({ kind: 'done', practices: { current: { id: 'native-soil', version: 1 } } });
+    await adopt('field-default');
+  });
+
+  it('changes nothing where it is refused, or given up before it has ended', async () => {
+    expect((await vic.send('POST', '/api/practices/adopt', { id: 'native-soil', version: 1 })).status).toBe(403);
+    const user = (await cora.send<Session>('GET', '/api/session')).body.user;
+    if (!user) throw new Error('nobody is signed in');
+    const news: AdoptProgress[] = [];
+    const given = { signal: AbortSignal.abort(), onProgress: (one: AdoptProgress) => news.push(one) };
+    await expect(adoptPractice(town.db, user, { id: 'native-soil', version: 1 }, given)).rejects.toThrow('cancelled');
+    expect(news).toEqual([]);
+    expect((await read()).current).toEqual({ id: 'field-default', version: 1 });
+  });
+});
+
+describe('settlement of soil put back under balls', () => {
+  it('is trained by the drops that were measured, and unknown before', async () => {
+    expect((await cora.send('GET', '/api/practices/settlement')).body).toBeNull();
+    // 100 mm put back, planted 50 mm proud, found 20 mm proud: sank 30.
+    const { spotId } = await town.addSpot('P-0003');
+    const version = async () => (await cora.spot(spotId)).spot.version;
+    await cora.record(sending(spotId, { kind: 'ground', facts: loam }, await version()));
+    await cora.record(sending(spotId, { kind: 'stock', facts: container }, await version()));
+    await town.db('programme').update({ tickets_since: '2027-01-01' });
+    const planting = {
+      plantedOn: '2026-10-10',
+      flareAboveGradeMm: [50],
+      holeWidthMm: 1125,
+      firstWaterL: 50,
+      putBackMm: 100,
+      practiceId: 'field-default',
+      practiceVersion: 1,
+    };
+    await cora.record(sending(spotId, { kind: 'planting', facts: planting }));
+    const look = {
+      inspectedOn: '2026-11-10',
+      flareDepthMm: -20,
+      mulchDepthMm: null,
+      mulchContact: null,
+      stake: null,
+      probe: null,
+      circlingRoots: null,
+    };
+    await cora.record(sending(spotId, { kind: 'inspection', facts: look }));
+    const { body } = await cora.send<NonNullable<MeasuredSettlement>>('GET', '/api/practices/settlement');
+    // One drop of 0.3 beside five of the practice's 0.1.
+    expect([body.drops, body.measuredShare]).toEqual([1, 0.3]);
+    expect(body.share).toBeCloseTo((0.3 + 5 * 0.1) / 6, 9);
+  });
+});
+
+describe('a planted tree', () => {
+  it('keeps the practice it was planted under when the programme adopts another', async () => {
+    const { spotId } = await town.addSpot('P-0004');
+    const version = async () => (await cora.spot(spotId)).spot.version;
+    await cora.record(sending(spotId, { kind: 'ground', facts: loam }, await version()));
+    await cora.record(sending(spotId, { kind: 'stock', facts: container }, await version()));
+    const planting = {
+      plantedOn: '2026-10-10',
+      flareAboveGradeMm: [40],
+      holeWidthMm: 1125,
+      firstWaterL: 60,
+      practiceId: 'field-default',
+      practiceVersion: 1,
+    };
+    await cora.record(sending(spotId, { kind: 'planting', facts: planting }));
+    const found = async () =>
+      (await town.db('decision').where({ spot_id: spotId, until_day: null }).pluck('remedy')) as string[];
+    const before = await found();
+    expect(before).not.toContain('replant_higher');
+    // Heavy clay wants 75 mm above grade: this tree was never planted by it.
+    await cora.send('POST', '/api/practices/adopt', { id: 'heavy-clay', version: 1 });
+    expect(await found()).toEqual(before);
+    const detail = await cora.spot(spotId);
+    expect([detail.practice.id, detail.plantedUnder?.id]).toEqual(['heavy-clay', 'field-default']);
+    await cora.send('POST', '/api/practices/adopt', { id: 'field-default', version: 1 });
   });
 });

@@ -66,3 +66,17 @@ export async function insertPractice(db: Db, practice: Practice, by: string): Pr
 export async function setProgrammePractice(db: Db, { id, version }: { id: string; version: number }): Promise<void> {
   await db('programme').update({ practice_id: id, practice_version: version });
 }
+
+/** Spots whose tree was planted on soil that was put back under it. */
+export async function spotsOnPutBack(db: Db): Promise<string[]> {
+  return db('field_record')
+    .where({ kind: 'planting' })
+    .whereRaw("(facts->>'putBackMm')::double precision > 0")
+    .distinct()
+    .pluck('spot_id');
+}
+
+/** Spots something was recorded at since a moment. */
+export async function spotsRecordedSince(db: Db, since: Date): Promise<string[]> {
+  return db('field_record').where('received_at', '>=', since).distinct().pluck('spot_id');
+}

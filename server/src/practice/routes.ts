@@ -1,21 +1,26 @@
-import { adoptPracticeSchema, savePracticeSchema } from '@sombra/contract';
+import { adoptPracticeSchema, savePracticeSchema, type AdoptProgress } from '@sombra/contract';
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { parse } from '../platform/problems';
+import { streamProgress } from '../platform/progress';
 import { userOf } from '../platform/sessions';
 import { allPractices } from './repository';
-import { adoptPractice, savePractice } from './service';
+import { adoptPractice, measuredSettlement, savePractice } from './service';
 
 export function practiceRoutes(db: Knex): Router {
   const router = Router();
   router.get('/practices', async (_request, response) => {
     response.json(await allPractices(db));
   });
+  router.get('/practices/settlement', async (_request, response) => {
+    response.json(await measuredSettlement(db));
+  });
   router.put('/practices', async (request, response) => {
     response.json(await savePractice(db, userOf(request), parse(savePracticeSchema, request.body).practice));
   });
   router.post('/practices/adopt', async (request, response) => {
-    response.json(await adoptPractice(db, userOf(request), parse(adoptPracticeSchema, request.body)));
+    const asked = parse(adoptPracticeSchema, request.body);
+    await streamProgress<AdoptProgress>(request, response, (run) => adoptPractice(db, userOf(request), asked, run));
   });
   return router;
 }

@@ -1,19 +1,28 @@
-import type { AdoptPractice, Practices, User } from '@sombra/contract';
+import type { AdoptPractice, AdoptProgress, MeasuredSettlement, Practices, User } from '@sombra/contract';
 import {
-  choices,
-  choiceValue,
   ConflictError,
   InvalidInputError,
+  measuredDrop,
   NotFoundError,
   presetIds,
-  requireChoiceValue,
+  requirePractice,
+  trainedSettlement,
   type Practice,
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { asActor } from '../platform/db';
 import { requireRole } from '../platform/sessions';
-import { rebuildAll } from '../record/derive';
-import { allPractices, findPractice, insertPractice, newestVersion, setProgrammePractice } from './repository';
+import { deriveAndKeep, rebuildAll } from '../record/derive';
+import { announceAll, currentPractice, recordsOfSpots } from '../record/repository';
+import {
+  allPractices,
+  findPractice,
+  insertPractice,
+  newestVersion,
+  setProgrammePractice,
+  spotsOnPutBack,
+  spotsRecordedSince,
+} from './repository';
 
 /**
  * Keeps a practice as the next version of itself, or as a new one at version 0.
@@ -27,7 +36,7 @@ export async function savePractice(db: Knex, user: User, practice: Practice): Pr
       title: 'A shipped practice is copied, never changed',
     });
   }
-  for (const choice of choices) requireChoiceValue(choice, choiceValue(practice, choice.path));
+  requirePractice(practice);
   return asActor(db, user.name, async (trx) => {
     const newest = await newestVersion(trx, practice.id);
     const next = { ...practice, version: practice.version + 1 };
@@ -40,18 +49,46 @@ export async function savePractice(db: Knex, user: User, practice: Practice): Pr
   });
 }
 
+/** What the drops that crews measured say of fill under balls, beside what the programme's practice says. */
+export async function measuredSettlement(db: Knex): Promise<MeasuredSettlement> {
+  const records = await recordsOfSpots(db, await spotsOnPutBack(db));
+  const drops = [...records.values()].map(measuredDrop).filter((drop) => drop !== null);
+  const { settlementFirmed } = (await currentPractice(db)).flareAboveGrade;
+  return trainedSettlement(drops, settlementFirmed);
+}
+
+export interface Adoption {
+  /** Cancelled while running: the programme's practice stays what it was. */
+  readonly signal: AbortSignal;
+  readonly onProgress: (progress: AdoptProgress) => void;
+}
+
+/** Others are served between two chunks of this many spots. */
+const chunkSpots = 25;
+
 /**
  * Makes a practice the programme's, and works out afresh what follows from it for every spot, in one act. Trees keep
  * the version they were planted under.
  */
-export async function adoptPractice(db: Knex, user: User, asked: AdoptPractice): Promise<Practices> {
+export async function adoptPractice(db: Knex, user: User, asked: AdoptPractice, run: Adoption): Promise<void> {
   requireRole(user, ['coordinator'], 'adopt a practice');
-  return asActor(db, user.name, async (trx) => {
+  const began = new Date();
+  await asActor(db, user.name, async (trx) => {
     const practice = await findPractice(trx, asked.id, asked.version);
     if (!practice) throw new NotFoundError('no such practice', 'id');
     await insertPractice(trx, practice, 'Sombra');
     await setProgrammePractice(trx, asked);
-    await rebuildAll(trx);
-    return allPractices(trx);
+    await rebuildAll(trx, { chunk: chunkSpots, onProgress: run.onProgress, check: () => requireRunning(run.signal) });
+    await announceAll(trx);
+  });
+  // What others recorded meanwhile was still worked out by the practice before.
+  await asActor(db, user.name, async (trx) => deriveAndKeep(trx, await spotsRecordedSince(trx, began)));
+  run.onProgress({ kind: 'done', practices: await allPractices(db) });
+}
+
+function requireRunning(signal: AbortSignal): void {
+  if (!signal.aborted) return;
+  throw new InvalidInputError('the change of practice was cancelled', 'id', {
+    title: 'The change was cancelled; the programme plants by what it did before',
   });
 }

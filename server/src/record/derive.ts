@@ -6,6 +6,8 @@ import {
   currentPractice,
   derivedOf,
   derivedVersion,
+  plantedUnder,
+  practiceShelf,
   recordsOfSpots,
   replaceDerived,
   setDerivedVersion,
@@ -15,16 +17,23 @@ import {
 } from './repository';
 
 /** Raised whenever the core judges otherwise or keeps more: what was derived before is then worked out again. */
-const version = 3;
+const version = 5;
 
 /** Works out from the records where these spots stand, and stood. */
 export async function derive(db: Db, spotIds: readonly string[]): Promise<DerivedSpot[]> {
   const practice = await currentPractice(db);
   const records = await recordsOfSpots(db, spotIds);
   const grounds = await spotGrounds(db, spotIds);
+  const shelf = await practiceShelf(db);
   return grounds.map((spot) => {
-    const context = { practice, addedOn: spot.addedOn, position: [spot.lng, spot.lat] as const };
-    return derivedOf(spot, spotPeriods(records.get(spot.id) ?? [], context));
+    const known = records.get(spot.id) ?? [];
+    const context = {
+      practice,
+      plantedUnder: plantedUnder(known, shelf),
+      addedOn: spot.addedOn,
+      position: [spot.lng, spot.lat] as const,
+    };
+    return derivedOf(spot, spotPeriods(known, context));
   });
 }
 
@@ -39,27 +48,35 @@ export interface RebuildReport {
   readonly differing: readonly string[];
 }
 
-/** Works everything out afresh, compares it with what is kept, and keeps the fresh state. */
-export async function rebuildAll(db: Db, chunk = 500): Promise<RebuildReport> {
+export interface Rebuild {
+  /** Spots worked out at a time: few where others are served meanwhile. */
+  readonly chunk?: number;
+  readonly onProgress?: (progress: { kind: 'progress'; done: number; of: number }) => void;
+  /** Throws to give up between two chunks. */
+  readonly check?: () => void;
+}
+
+/** Works everything out afresh, compares it with what is kept, and keeps what differs. */
+export async function rebuildAll(db: Db, { chunk = 500, onProgress, check }: Rebuild = {}): Promise<RebuildReport> {
   const ids = (await db<{ id: string }>('spot').orderBy('id').select('id')).map((row) => row.id);
   const differing: string[] = [];
   for (let at = 0; at < ids.length; at += chunk) {
+    check?.();
     const part = ids.slice(at, at + chunk);
     const fresh = await derive(db, part);
     const stored = await storedDerived(db, part);
-    for (const spot of fresh) {
-      // Reasons pass through JSON in the database: compare what they say, not how numbers were held.
-      const same = isDeepStrictEqual(
-        JSON.parse(JSON.stringify(spot)),
-        JSON.parse(JSON.stringify(stored.get(spot.spotId) ?? null)),
-      );
-      if (!same) differing.push(spot.spotId);
-    }
-    await replaceDerived(db, fresh);
+    const changed = fresh.filter((spot) => !sameDerived(spot, stored.get(spot.spotId)));
+    differing.push(...changed.map(({ spotId }) => spotId));
+    await replaceDerived(db, changed);
+    onProgress?.({ kind: 'progress', done: at + part.length, of: ids.length });
   }
   await setDerivedVersion(db, version);
   return { spots: ids.length, differing };
 }
+
+/** Reasons pass through JSON in the database: compares what they say, not how numbers were held. */
+const sameDerived = (fresh: DerivedSpot, stored: DerivedSpot | undefined): boolean =>
+  isDeepStrictEqual(JSON.parse(JSON.stringify(fresh)), JSON.parse(JSON.stringify(stored ?? null)));
 
 /** After an update of Sombra: works out afresh what an older version derived. */
 export async function rebuildIfStale(db: Db): Promise<void> {

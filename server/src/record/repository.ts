@@ -1,6 +1,9 @@
 import { practiceSchema, type KeptRecord } from '@sombra/contract';
 import {
   fieldDefault,
+  ofKind,
+  presets,
+  standing,
   type Decision,
   type FieldRecord,
   type Level,
@@ -98,6 +101,24 @@ export async function currentPractice(db: Db): Promise<Practice> {
     )
     .first<{ body: unknown } | undefined>('practice.body');
   return row ? practiceSchema.parse(row.body) : fieldDefault;
+}
+
+/** Practices by id and version. */
+export type Shelf = ReadonlyMap<string, Practice>;
+const shelfKey = (id: string, version: number): string => `${id}@${version}`;
+
+/** Every version of a practice that trees may have been planted under. */
+export async function practiceShelf(db: Db): Promise<Shelf> {
+  const rows = await db('practice').select<{ id: string; version: number; body: unknown }[]>('id', 'version', 'body');
+  const shipped = presets.map((practice): [string, Practice] => [shelfKey(practice.id, practice.version), practice]);
+  const kept = rows.map((row): [string, Practice] => [shelfKey(row.id, row.version), practiceSchema.parse(row.body)]);
+  return new Map([...shipped, ...kept]);
+}
+
+/** The practice the tree of these records was planted under; `undefined` before planting. */
+export function plantedUnder(records: readonly KeptRecord[], shelf: Shelf): Practice | undefined {
+  const planting = ofKind(standing(records), 'planting').at(-1)?.facts;
+  return planting && shelf.get(shelfKey(planting.practiceId, planting.practiceVersion));
 }
 
 export interface DecisionRow {
@@ -262,6 +283,11 @@ export async function announce(db: Db, spotIds: readonly string[]): Promise<void
   // A notice carries 8000 bytes at most; more spots than fit are "many".
   const spots = spotIds.length <= 100 ? spotIds : null;
   await db.raw(`select pg_notify('sombra_changed', ?)`, [JSON.stringify({ spots })]);
+}
+
+/** Says that what follows from the records of every spot may have changed. */
+export async function announceAll(db: Db): Promise<void> {
+  await db.raw(`select pg_notify('sombra_changed', ?)`, [JSON.stringify({ spots: null })]);
 }
 
 export async function derivedVersion(db: Db): Promise<number> {

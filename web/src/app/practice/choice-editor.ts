@@ -13,15 +13,27 @@ import {
   choiceTable,
   choiceValue,
   InvalidInputError,
+  requirePractice,
   stockKinds,
   stockNames,
   withChoice,
   type Choice,
   type Practice,
   type StockKind,
+  type UnitSystem,
 } from '@sombra/core';
 import { SessionService } from '../people/session.service';
-import { sayChoice } from './say-choice';
+import { DraftsService } from '../offline/drafts.service';
+import { choiceText, choiceUnit, readChoice, sayChoice } from './say-choice';
+
+/** What was typed in the editor and not stored yet. */
+export interface TypedPractice {
+  readonly name: string;
+  readonly kinds: readonly StockKind[];
+  /** Fields as typed, by the path of their choice, in the units they were typed in. */
+  readonly typed: Readonly<Record<string, string>>;
+  readonly units: UnitSystem;
+}
 
 /** Every choice of a practice, to be made otherwise; what is out of its limits is named and kept as typed. */
 @Component({
@@ -36,9 +48,13 @@ import { sayChoice } from './say-choice';
           class="form-control"
           maxlength="80"
           [value]="name()"
-          (input)="name.set($any($event.target).value)"
+          (input)="rename($any($event.target).value)"
         />
-        <span></span>
+        <span class="words">
+          @if (faults()['name']; as fault) {
+            <b class="fault" role="alert">{{ fault }}</b>
+          }
+        </span>
       </div>
       <fieldset class="line">
         <legend>For</legend>
@@ -54,6 +70,9 @@ import { sayChoice } from './say-choice';
             >
           }
         </span>
+        @if (faults()['appliesTo']; as fault) {
+          <b class="fault" role="alert">{{ fault }}</b>
+        }
       </fieldset>
       @for (group of table; track group.name) {
         <h3>{{ group.name }}</h3>
@@ -86,17 +105,17 @@ import { sayChoice } from './say-choice';
                     [value]="shown(choice)"
                     (input)="type(choice, $any($event.target).value)"
                   />
-                  <span class="quiet">{{ choice.kind === 'number' ? choice.unit : '' }}</span>
+                  <span class="quiet">{{ unitOf(choice) }}</span>
                 </span>
               }
             }
-            <span class="quiet">
+            <span class="quiet words">
               @if (faults()[choice.path]; as fault) {
                 <b class="fault" role="alert">{{ fault }}</b>
               } @else if (typed()[choice.path] !== undefined) {
                 was {{ before(choice) }}
               } @else {
-                {{ choice.research }}
+                {{ heldBy(choice) }} {{ choice.research }}
               }
             </span>
           </div>
@@ -113,11 +132,19 @@ import { sayChoice } from './say-choice';
   styles: `
     .line {
       display: grid;
-      grid-template-columns: 14rem minmax(10rem, 18rem) 1fr;
-      gap: 0.3rem 0.9rem;
+      grid-template-columns: minmax(10rem, 16rem) minmax(12rem, 1fr);
+      gap: 0.15rem 0.9rem;
       align-items: center;
       min-height: 46px;
+      padding: 0.35rem 0.4rem;
       border-bottom: 1px solid var(--line);
+    }
+    .words {
+      grid-column: 1 / -1;
+      font-size: 0.9rem;
+    }
+    .words:empty {
+      display: none;
     }
     .line.changed {
       background: var(--chosen-pale);
@@ -166,9 +193,14 @@ import { sayChoice } from './say-choice';
 export class ChoiceEditor {
   readonly practice = input.required<Practice>();
   readonly busy = input(false);
+  /** Under which what is typed is kept on this device until it is stored. */
+  readonly draftName = input.required<string>();
   readonly save = output<Practice>();
   readonly leave = output();
+  /** The practice as typed so far, whenever it is one. */
+  readonly tried = output<Practice>();
   private readonly session = inject(SessionService);
+  private readonly drafts = inject(DraftsService);
   protected readonly table = choiceTable;
   protected readonly stockKinds = stockKinds;
   protected readonly stockNames = stockNames;
@@ -182,18 +214,55 @@ export class ChoiceEditor {
   constructor() {
     effect(() => {
       const { name, appliesTo } = this.practice();
+      const kept = this.drafts.read(this.draftName())?.value as Partial<TypedPractice> | undefined;
+      const units = this.session.units();
       untracked(() => {
-        this.name.set(name);
-        this.kinds.set(new Set(appliesTo));
-        this.typed.set({});
+        this.name.set(kept?.name ?? name);
+        this.kinds.set(new Set(kept?.kinds ?? appliesTo));
+        this.typed.set(this.inUnits(kept?.typed ?? {}, { from: kept?.units ?? units, to: units }));
         this.faults.set({});
+        this.try();
       });
     });
   }
 
+  /** What was typed in other units, as it reads in these; what is no value stays as it was typed. */
+  private inUnits(typed: TypedPractice['typed'], { from, to }: { from: UnitSystem; to: UnitSystem }) {
+    if (from === to) return typed;
+    const read = (path: string, text: string): string => {
+      const choice = this.all().find((one) => one.path === path);
+      if (!choice) return text;
+      try {
+        return choiceText(choice, readChoice(choice, text, from), to);
+      } catch {
+        return text;
+      }
+    };
+    return Object.fromEntries(Object.entries(typed).map(([path, text]) => [path, read(path, text)]));
+  }
+
+  private try(): void {
+    const { practice, faults } = this.read();
+    if (Object.keys(faults).length === 0) this.tried.emit(practice);
+  }
+
+  private keep(): void {
+    const [name, typed, units] = [this.name(), this.typed(), this.session.units()];
+    const draft: TypedPractice = { name, kinds: [...this.kinds()], typed, units };
+    this.drafts.keep(this.draftName(), draft);
+  }
+
+  protected rename(name: string): void {
+    this.name.set(name);
+    this.keep();
+  }
+
   private kept(choice: Choice): string {
-    const value = choiceValue(this.practice(), choice.path);
-    return typeof value === 'number' ? String(Math.round(value * 1000) / 1000) : String(value);
+    return choiceText(choice, choiceValue(this.practice(), choice.path), this.session.units());
+  }
+
+  protected unitOf(choice: Choice): string {
+    return choiceUnit(choice, this.session.units());
   }
 
   protected shown(choice: Choice): string {
@@ -208,12 +277,18 @@ export class ChoiceEditor {
     return choice.kind === 'option' ? Object.keys(choice.options) : [];
   }
 
+  /** Who holds what is shown: the option's own words, or the range of values. */
+  protected heldBy(choice: Choice): string {
+    return choice.kind === 'option' ? (choice.options[this.shown(choice)]?.held ?? '') : choice.held;
+  }
+
   protected optionName(choice: Choice, key: string): string {
     return choice.kind === 'option' ? (choice.options[key]?.name ?? key) : key;
   }
 
   protected cover(kind: StockKind, on: boolean): void {
     this.kinds.update((kinds) => new Set(stockKinds.filter((one) => (one === kind ? on : kinds.has(one)))));
+    this.keep();
   }
 
   protected type(choice: Choice, text: string): void {
@@ -221,32 +296,27 @@ export class ChoiceEditor {
       text === this.kept(choice) ? rest : { ...rest, [choice.path]: text },
     );
     this.faults.update(({ [choice.path]: _gone, ...rest }) => rest);
+    this.keep();
+    this.try();
   }
 
-  protected store(): void {
+  /** The practice with what was typed, and what of it cannot be, by path. */
+  private read(): { practice: Practice; faults: Record<string, string> } {
     const faults: Record<string, string> = {};
     let practice = this.practice();
     for (const choice of this.all()) {
       const text = this.typed()[choice.path];
       if (text === undefined) continue;
-      const clean = text.trim().replace(',', '.');
-      const value =
-        choice.kind === 'number'
-          ? clean === ''
-            ? NaN
-            : Number(clean)
-          : choice.kind === 'yes_no'
-            ? text === 'true'
-            : text;
-      try {
-        practice = withChoice(practice, choice.path, value);
-      } catch (error) {
-        if (!(error instanceof InvalidInputError)) throw error;
-        faults[choice.path] = Number.isNaN(value)
-          ? `${choice.name} must be a number, got ${text || 'nothing'}`
-          : error.message;
-      }
+      this.gather(faults, () => {
+        practice = withChoice(practice, choice.path, readChoice(choice, text, this.session.units()));
+      });
     }
+    if (Object.keys(faults).length === 0) this.gather(faults, () => requirePractice(practice));
+    return { practice, faults };
+  }
+
+  protected store(): void {
+    const { practice, faults } = this.read();
     if (this.name().trim() === '') faults['name'] = 'Name must not be empty';
     if (this.kinds().size === 0) faults['appliesTo'] = 'Choose one kind of stock or more';
     this.faults.set(faults);
@@ -256,5 +326,15 @@ export class ChoiceEditor {
       name: this.name().trim(),
       appliesTo: stockKinds.filter((kind) => this.kinds().has(kind)),
     });
+  }
+
+  /** Runs an act and keeps what it refuses by its path. */
+  private gather(faults: Record<string, string>, act: () => void): void {
+    try {
+      act();
+    } catch (error) {
+      if (!(error instanceof InvalidInputError)) throw error;
+      faults[error.path] = error.message;
+    }
   }
 }

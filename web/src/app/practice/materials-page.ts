@@ -2,10 +2,21 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { HttpClient } from '@angular/common/http';
 import { RouterLink } from '@angular/router';
-import type { Practices, Problem, SeasonMaterials } from '@sombra/contract';
-import { formatNumber, formatQuantity, materials, type MaterialCode } from '@sombra/core';
+import type { ListHead, PlantingDays, Practices, Problem, SeasonMaterials } from '@sombra/contract';
+import {
+  amountNumber,
+  amountUnit,
+  formatNumber,
+  formatQuantity,
+  materials,
+  readAmount,
+  sayAmount,
+  type MaterialCode,
+  type Practice,
+} from '@sombra/core';
 import { catchError, combineLatest, firstValueFrom, of, startWith, Subject, switchMap } from 'rxjs';
 import { readProblem, sayProblem } from '../frame/problem';
+import { sayDay } from '../frame/say-date';
 import { StateNote } from '../frame/state-note';
 import { ViewState } from '../frame/view-state.service';
 import { SessionService } from '../people/session.service';
@@ -13,6 +24,7 @@ import { CardsButton } from '../pit/cards-button';
 import { PracticeService } from './practice.service';
 
 type Line = SeasonMaterials['lines'][number];
+const versionOf = ({ id, version }: Pick<Practice, 'id' | 'version'>) => ({ practice: id, version: String(version) });
 
 /** What everything that is ready to plant takes: bought against in store, hours, by this practice or another. */
 @Component({
@@ -23,19 +35,49 @@ type Line = SeasonMaterials['lines'][number];
     <div class="title">
       <h1>Materials and hours</h1>
       <label
-        >by
-        <select class="form-select" (change)="choose($any($event.target).value)">
-          <option value="">the programme's practice</option>
-          @for (one of practices()?.practices ?? []; track one.practice.id) {
-            <option [value]="one.practice.id" [selected]="one.practice.id === view.text('practice')">
-              {{ one.practice.name }}
-            </option>
+        >for
+        <select class="form-select" aria-label="For" (change)="scopeTo($any($event.target).value)">
+          <option value="">everything ready to plant</option>
+          @if (days().length > 0) {
+            <optgroup label="Planting days">
+              @for (day of days(); track day.id) {
+                <option [value]="'day:' + day.id" [selected]="day.id === view.text('day')">
+                  {{ say(day.onDay) }}, {{ day.title }}
+                </option>
+              }
+            </optgroup>
+          }
+          @if (lists().length > 0) {
+            <optgroup label="Season's lists">
+              @for (list of lists(); track list.id) {
+                <option [value]="'list:' + list.id" [selected]="list.id === view.text('list')">{{ list.title }}</option>
+              }
+            </optgroup>
           }
         </select></label
       >
+      @for (side of sides; track side.key) {
+        <label
+          >{{ side.word }}
+          <select
+            class="form-select"
+            [attr.aria-label]="side.name"
+            (change)="choose(side.key, $any($event.target).value)"
+          >
+            <option value="">{{ side.none }}</option>
+            @for (one of practices()?.practices ?? []; track one.practice.id) {
+              <option [value]="one.practice.id" [selected]="one.practice.id === view.text(side.key)">
+                {{ one.practice.name }}
+              </option>
+            }
+          </select></label
+        >
+      }
       <a class="btn btn-outline-primary" [href]="'/api/materials.csv' + query()" download>CSV</a>
       <a class="btn btn-outline-primary" [href]="'/api/materials.pdf' + query()" target="_blank">PDF</a>
-      <s-cards-button [ask]="cards()" />
+      @if (!view.text('list')) {
+        <s-cards-button [ask]="cards()" />
+      }
     </div>
     @if (problem(); as trouble) {
       <s-state-note [problem]="trouble" (again)="again.next()" />
@@ -46,13 +88,17 @@ type Line = SeasonMaterials['lines'][number];
     @if (sum(); as all) {
       <p>
         <b>{{ all.title }}</b>: {{ all.spots.length }} trees by {{ all.practice.name }},
-        {{ number(all.hours, 0) }} person-hours, first season
-        {{ all.weeklyL === null ? 'watered by balance or probe' : litres(all.weeklyL) + ' a week' }}.
+        {{ number(all.hours, 0) }} person-hours, first season {{ weekly(all) }}.
+        @if (all.expected > 0) {
+          <span class="quiet"
+            >{{ all.expected }} of them are not here yet: their balls are taken from what was ordered.</span
+          >
+        }
       </p>
       @if (beside(); as other) {
         <p class="because">
-          The programme's own, {{ other.practice.name }}: {{ other.spots.length }} trees,
-          {{ number(other.hours, 0) }} person-hours.
+          Beside it {{ other.practice.name }}: {{ other.spots.length }} trees,
+          {{ number(other.hours, 0) }} person-hours, first season {{ weekly(other) }}.
         </p>
       }
       <table class="plain">
@@ -61,14 +107,14 @@ type Line = SeasonMaterials['lines'][number];
             <th scope="col">Material</th>
             <th scope="col" class="num">Needed</th>
             @if (beside()) {
-              <th scope="col" class="num">By the programme's</th>
+              <th scope="col" class="num">{{ beside()?.practice?.name }}</th>
             }
             <th scope="col" class="num">In store</th>
             <th scope="col">To buy</th>
           </tr>
         </thead>
         <tbody>
-          @for (line of all.lines; track line.code) {
+          @for (line of lines(); track line.code) {
             <tr>
               <td>{{ nameOf(line) }}</td>
               <td class="num">{{ amount(line, line.needed) }}</td>
@@ -84,9 +130,10 @@ type Line = SeasonMaterials['lines'][number];
                     inputmode="decimal"
                     [attr.aria-label]="nameOf(line) + ' in store'"
                     [readOnly]="!mayCount()"
-                    [value]="line.inStore"
+                    [value]="stored(line)"
                     (change)="count(line, $any($event.target).value)"
                   />
+                  <span class="unit">{{ unitOf(line) }}</span>
                 }
               </td>
               <td>{{ toBuy(line) }}</td>
@@ -98,6 +145,37 @@ type Line = SeasonMaterials['lines'][number];
           }
         </tbody>
       </table>
+      @if (all.spots.length > 0) {
+        <details>
+          <summary>By tree: hours and water</summary>
+          <table class="plain">
+            <thead>
+              <tr>
+                <th scope="col">Number</th>
+                <th scope="col">Place</th>
+                <th scope="col">Species</th>
+                <th scope="col" class="num">Person-hours</th>
+                <th scope="col" class="num">A week, first season</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (one of all.spots; track one.spotId) {
+                <tr>
+                  <td>
+                    <a [routerLink]="['/pit', one.spotId]">{{ one.ref }}</a>
+                  </td>
+                  <td>{{ one.place }}</td>
+                  <td>
+                    <i>{{ one.species }}</i>
+                  </td>
+                  <td class="num">{{ number(one.hours, 1) }}</td>
+                  <td class="num">{{ one.weeklyL === null ? 'as it dries' : litres(one.weeklyL) }}</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        </details>
+      }
       @if (all.without.length > 0) {
         <h2>{{ all.without.length }} without a plan</h2>
         <ul>
@@ -137,7 +215,18 @@ type Line = SeasonMaterials['lines'][number];
     table {
       max-width: 60rem;
     }
-    td {
+    .unit {
+      display: inline-block;
+      min-width: 2rem;
+      text-align: left;
+      padding-left: 0.4rem;
+    }
+    summary {
+      min-height: 44px;
+      padding-top: 0.6rem;
+      cursor: pointer;
+    }
+    table.plain td {
       vertical-align: middle;
     }
   `,
@@ -149,20 +238,42 @@ export class MaterialsPage {
   protected readonly view = inject(ViewState);
   protected readonly number = formatNumber;
   protected readonly practices = signal<Practices | null>(null);
+  protected readonly days = signal<PlantingDays>([]);
+  protected readonly lists = signal<readonly ListHead[]>([]);
+  protected readonly say = sayDay;
+  protected readonly sides = [
+    { key: 'practice', word: 'by', name: 'By', none: "the programme's practice" },
+    { key: 'beside', word: 'beside', name: 'Beside', none: 'nothing' },
+  ] as const;
   protected readonly sum = signal<SeasonMaterials | null>(null);
-  /** The programme's own, where another practice is looked at. */
+  /** The same by another practice: the one chosen, or the programme's own beside any other. */
   protected readonly beside = signal<SeasonMaterials | null>(null);
   protected readonly problem = signal<Problem | null>(null);
   protected readonly fault = signal<string | null>(null);
   protected readonly again = new Subject<void>();
   protected readonly mayCount = this.session.mayLead;
-  private readonly asked = computed(() => {
-    const [practice, day] = [this.view.text('practice'), this.view.text('day')];
-    const version = this.practices()?.practices.find((one) => one.practice.id === practice)?.practice.version;
-    return {
-      ...(day ? { day } : {}),
-      ...(practice && version ? { practice, version: String(version) } : {}),
-    };
+  private readonly scope = computed((): Record<string, string> => {
+    const [day, list] = [this.view.text('day'), this.view.text('list')];
+    return day ? { day } : list ? { list } : {};
+  });
+  private readonly asked = computed((): Record<string, string> => {
+    const practice = this.practices()?.practices.find(
+      (one) => one.practice.id === this.view.text('practice'),
+    )?.practice;
+    return { ...this.scope(), ...(practice ? versionOf(practice) : {}) };
+  });
+  private readonly asideOf = computed(() => {
+    const beside = this.view.text('beside');
+    const kept = this.practices()?.practices.find((one) => one.practice.id === beside)?.practice;
+    // Another practice than the programme's is always seen beside the programme's own.
+    const shown = beside ? kept : 'practice' in this.asked() ? null : undefined;
+    return shown === undefined ? null : { ...this.scope(), ...(shown ? versionOf(shown) : {}) };
+  });
+  /** What either takes: a material only the other asks for has its line too. */
+  protected readonly lines = computed((): Line[] => {
+    const [own, other] = [this.sum()?.lines ?? [], this.beside()?.lines ?? []];
+    const known = new Set(own.map(({ code }) => code));
+    return [...own, ...other.filter(({ code }) => !known.has(code)).map((line) => ({ ...line, needed: 0, packs: 0 }))];
   });
   protected readonly query = computed(() => {
     const params = new URLSearchParams(this.asked()).toString();
@@ -174,16 +285,24 @@ export class MaterialsPage {
   });
 
   constructor() {
+    void firstValueFrom(this.doors.plantingDays())
+      .then((days) => this.days.set(days))
+      .catch(() => undefined);
+    void firstValueFrom(this.doors.lists())
+      .then((lists) => this.lists.set(lists.filter(({ state }) => state === 'solved' || state === 'accepted')))
+      .catch(() => undefined);
     void firstValueFrom(this.doors.practices())
       .then((practices) => this.practices.set(practices))
       .catch(() => undefined);
-    combineLatest([toObservable(this.asked), this.again.pipe(startWith(undefined))])
+    combineLatest([toObservable(this.asked), toObservable(this.asideOf), this.again.pipe(startWith(undefined))])
       .pipe(
-        switchMap(async ([asked]) => {
+        switchMap(async ([asked, aside]) => {
           try {
-            const { day } = asked as { day?: string };
-            const own = 'practice' in asked ? this.doors.materials(day ? { day } : {}) : of(null);
-            const [sum, beside] = await Promise.all([firstValueFrom(this.doors.materials(asked)), firstValueFrom(own)]);
+            const other = aside ? this.doors.materials(aside) : of(null);
+            const [sum, beside] = await Promise.all([
+              firstValueFrom(this.doors.materials(asked)),
+              firstValueFrom(other),
+            ]);
             return { sum, beside };
           } catch (error) {
             this.problem.set(readProblem(error));
@@ -201,8 +320,17 @@ export class MaterialsPage {
       });
   }
 
-  protected choose(id: string): void {
-    this.view.set({ practice: id || null });
+  protected choose(side: 'practice' | 'beside', id: string): void {
+    this.view.set({ [side]: id || null });
+  }
+
+  protected scopeTo(value: string): void {
+    const [kind, id] = value.split(':');
+    this.view.set({ day: kind === 'day' ? (id ?? null) : null, list: kind === 'list' ? (id ?? null) : null });
+  }
+
+  protected weekly({ weeklyL }: SeasonMaterials): string {
+    return weeklyL === null ? 'watered by balance or probe' : `${this.litres(weeklyL)} a week`;
   }
 
   protected nameOf({ code }: Line): string {
@@ -214,10 +342,13 @@ export class MaterialsPage {
     return name === 'piece' ? String(packs) : `${packs} × ${name}`;
   }
   protected amount({ code }: Line, value: number): string {
-    const { unit } = materials[code as MaterialCode];
-    if (unit === 'L') return this.litres(value);
-    if (unit === 'piece') return formatNumber(value, 0);
-    return `${formatNumber(value, 1)} ${unit}`;
+    return sayAmount(code as MaterialCode, value, this.session.units());
+  }
+  protected stored({ code, inStore }: Line): string {
+    return amountNumber(code as MaterialCode, inStore, this.session.units());
+  }
+  protected unitOf({ code }: Line): string {
+    return amountUnit(code as MaterialCode, this.session.units());
   }
   protected besideOf(line: Line): string {
     const other = this.beside()?.lines.find(({ code }) => code === line.code);
@@ -228,7 +359,9 @@ export class MaterialsPage {
   }
 
   protected async count(line: Line, text: string): Promise<void> {
-    const amount = Number(text.trim().replace(',', '.'));
+    // Numbers are shown with narrow spaces between thousands: taken back as they stand.
+    const typed = Number(text.replace(/\s/g, '').replace(',', '.'));
+    const amount = readAmount(line.code as MaterialCode, typed, this.session.units());
     if (text.trim() === '' || Number.isNaN(amount) || amount < 0 || amount > 1_000_000) {
       this.fault.set(`${this.nameOf(line)} in store must be within 0–1 000 000, got ${text || 'nothing'}.`);
       return;

@@ -1,13 +1,14 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import {
   choiceTable,
   choiceValue,
-  formatNumber,
   formatQuantity,
   materials,
   nearestPreset,
   plantingPlan,
   practiceDifferences,
+  sayAmount,
   sayReason,
   type Assessment,
   type Choice,
@@ -20,6 +21,7 @@ import {
   type Stock,
 } from '@sombra/core';
 import { PitSectionView } from '../pit/pit-section-view';
+import { PlantingSteps } from '../pit/planting-steps';
 import { SessionService } from '../people/session.service';
 import { sayChoice } from './say-choice';
 
@@ -41,30 +43,16 @@ interface Side {
 @Component({
   selector: 's-practice-compare',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [PitSectionView],
+  imports: [NgTemplateOutlet, PitSectionView, PlantingSteps],
   template: `
-    <div class="sides" [class.two]="sides().length === 2">
-      @for (side of sides(); track side.practice.id) {
-        <section [attr.aria-label]="side.practice.name">
-          <h2>{{ side.practice.name }}</h2>
-          @if (side.plan; as plan) {
-            <s-pit-section
-              [plan]="plan.pit"
-              [stock]="tree().stock"
-              [ground]="tree().ground"
-              [practice]="side.practice"
-            />
-          } @else {
-            <p class="problem">{{ side.none }}</p>
-          }
-        </section>
-      }
-    </div>
+    @if (!brief()) {
+      <ng-container [ngTemplateOutlet]="drawn" [ngTemplateOutletContext]="{ shown: sides() }" />
+    }
     <table class="plain numbers">
       <thead>
         <tr>
           <th scope="col">For one tree</th>
-          @for (side of sides(); track side.practice.id) {
+          @for (side of sides(); track $index) {
             <th scope="col" class="num">{{ side.practice.name }}</th>
           }
         </tr>
@@ -80,26 +68,61 @@ interface Side {
         }
       </tbody>
     </table>
-    <h2>{{ b() ? 'Where they choose otherwise' : 'What it chooses, and who holds it' }}</h2>
-    <table class="plain">
-      <tbody>
-        @for (row of choices(); track row.choice.path) {
-          <tr>
-            <th scope="row">
-              {{ row.choice.name }}
-              @if (row.choice.research) {
-                <br /><span class="quiet">{{ row.choice.research }}</span>
-              }
-            </th>
-            @for (said of row.said; track $index) {
-              <td>
-                <b>{{ said.value }}</b><br /><span class="quiet">{{ said.held }}</span>
-              </td>
+    @if (brief()) {
+      <ng-container [ngTemplateOutlet]="drawn" [ngTemplateOutletContext]="{ shown: sides().slice(-1) }" />
+    }
+    @if (!brief()) {
+      <h2>Steps</h2>
+      <div class="sides" [class.two]="sides().length === 2">
+        @for (side of sides(); track $index) {
+          <div>
+            @if (side.plan; as plan) {
+              <s-planting-steps [steps]="plan.steps" [name]="side.practice.name" />
             }
-          </tr>
+          </div>
         }
-      </tbody>
-    </table>
+      </div>
+      <h2>{{ b() ? 'Where they choose otherwise' : 'What it chooses, and who holds it' }}</h2>
+      <table class="plain">
+        <tbody>
+          @for (row of choices(); track row.choice.path) {
+            <tr>
+              <th scope="row">
+                {{ row.choice.name }}
+                @if (row.choice.research) {
+                  <br /><span class="quiet">{{ row.choice.research }}</span>
+                }
+              </th>
+              @for (said of row.said; track $index) {
+                <td>
+                  <b>{{ said.value }}</b><br /><span class="quiet">{{ said.held }}</span>
+                </td>
+              }
+            </tr>
+          }
+        </tbody>
+      </table>
+    }
+    <ng-template #drawn let-shown="shown">
+      <div class="sides" [class.two]="shown.length === 2">
+        @for (side of shown; track $index) {
+          <section [attr.aria-label]="side.practice.name">
+            <h2>{{ side.practice.name }}</h2>
+            @if (side.plan; as plan) {
+              <s-pit-section
+                [plan]="plan.pit"
+                [stock]="tree().stock"
+                [ground]="tree().ground"
+                [practice]="side.practice"
+                [stakes]="plan.stakes"
+              />
+            } @else {
+              <p class="problem">{{ side.none }}</p>
+            }
+          </section>
+        }
+      </div>
+    </ng-template>
   `,
   styles: `
     .sides.two {
@@ -125,6 +148,8 @@ export class PracticeCompare {
   readonly a = input.required<Practice>();
   readonly b = input<Practice | null>(null);
   readonly tree = input.required<ExampleTree>();
+  /** Drawing and numbers alone, beside something else. */
+  readonly brief = input(false);
   private readonly session = inject(SessionService);
 
   protected readonly sides = computed((): Side[] => {
@@ -163,10 +188,7 @@ export class PracticeCompare {
       ...[...codes].map((code) =>
         row(materials[code].name, ({ materials: amounts }) => {
           const amount = amounts[code] ?? 0;
-          const { unit } = materials[code];
-          if (amount === 0) return 'none';
-          if (unit === 'L') return formatQuantity(amount, 'volumeL', units);
-          return unit === 'piece' ? formatNumber(amount, 0) : `${formatNumber(amount, 1)} ${unit}`;
+          return amount === 0 ? 'none' : sayAmount(code, amount, units);
         }),
       ),
       quantity('First water', 'volumeL', ({ pit }) => pit.firstWaterL.value),
@@ -190,7 +212,7 @@ export class PracticeCompare {
   });
 
   private said(choice: Choice, value: ChoiceValue): { value: string; held: string } {
-    const held = choice.kind === 'option' ? (choice.options[String(value)]?.held ?? '') : '';
+    const held = choice.kind === 'option' ? (choice.options[String(value)]?.held ?? '') : choice.held;
     return { value: sayChoice(choice, value, this.session.units()), held };
   }
 }

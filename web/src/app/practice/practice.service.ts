@@ -1,13 +1,28 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import { practicesSchema, seasonMaterialsSchema, type Practices, type SeasonMaterials } from '@sombra/contract';
+import {
+  adoptProgressSchema,
+  listHeadSchema,
+  plantingDaysSchema,
+  practicesSchema,
+  seasonMaterialsSchema,
+  settlementSchema,
+  type AdoptProgress,
+  type ListHead,
+  type MeasuredSettlement,
+  type PlantingDays,
+  type Practices,
+  type SeasonMaterials,
+} from '@sombra/contract';
 import type { Practice } from '@sombra/core';
 import { map, type Observable } from 'rxjs';
+import { ProgressService } from '../frame/progress.service';
 
 /** Doors to practices, and to what they ask for over many spots. */
 @Injectable({ providedIn: 'root' })
 export class PracticeService {
   private readonly http = inject(HttpClient);
+  private readonly progress = inject(ProgressService);
 
   practices(): Observable<Practices> {
     return this.http.get('/api/practices').pipe(map((body) => practicesSchema.parse(body)));
@@ -17,8 +32,24 @@ export class PracticeService {
     return this.http.put('/api/practices', { practice }).pipe(map((body) => practicesSchema.parse(body)));
   }
 
-  adopt({ id, version }: Practice): Observable<Practices> {
-    return this.http.post('/api/practices/adopt', { id, version }).pipe(map((body) => practicesSchema.parse(body)));
+  /** Every spot is worked out afresh meanwhile; unsubscribing cancels it, and nothing changes then. */
+  adopt({ id, version }: Practice): Observable<AdoptProgress> {
+    return this.progress
+      .post('/api/practices/adopt', { id, version })
+      .pipe(map((line) => adoptProgressSchema.parse(line)));
+  }
+
+  /** What measured drops say of fill under balls; `null` while nobody measured one. */
+  settlement(): Observable<MeasuredSettlement> {
+    return this.http.get('/api/practices/settlement').pipe(map((body) => settlementSchema.parse(body)));
+  }
+
+  plantingDays(): Observable<PlantingDays> {
+    return this.http.get('/api/planting-days').pipe(map((body) => plantingDaysSchema.parse(body)));
+  }
+
+  lists(): Observable<ListHead[]> {
+    return this.http.get('/api/lists').pipe(map((body) => listHeadSchema.array().parse(body)));
   }
 
   materials(params: Record<string, string>): Observable<SeasonMaterials> {

@@ -1,17 +1,19 @@
 import { provideHttpClient } from '@angular/common/http';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter, Router } from '@angular/router';
-import { fieldDefault, presets, type Practice } from '@sombra/core';
-import { of, throwError } from 'rxjs';
+import type { MeasuredSettlement } from '@sombra/contract';
+import { choices, fieldDefault, presets, type Practice } from '@sombra/core';
+import { concat, NEVER, of, throwError } from 'rxjs';
 import { FakeSession, provideFakeSession } from '../../testing/fake-session';
 import { PracticeService } from './practice.service';
 import { PracticesPage } from './practices-page';
-import { sayChoice } from './say-choice';
-import { choices } from '@sombra/core';
+import { choiceText, choiceUnit, readChoice, sayChoice } from './say-choice';
 
 let fixture: ComponentFixture<PracticesPage>;
 let saved: Practice[];
 let adopted: string[];
+let settled: MeasuredSettlement = null;
+let unending = false;
 const element = () => fixture.nativeElement as HTMLElement;
 const text = () => element().textContent.replace(/\s+/g, ' ');
 const button = (name: string) => [...element().querySelectorAll('button')].find((b) => b.textContent.trim() === name);
@@ -20,24 +22,42 @@ const row = (name: string) =>
     .map((tr) => tr.textContent.replace(/\s+/g, ' ').trim())
     .find((words) => words.startsWith(name)) ?? '';
 
-async function render(query = '', role: 'coordinator' | 'viewer' = 'coordinator', fails = false): Promise<void> {
+beforeEach(() => localStorage.clear());
+
+async function type(id: string, value: string): Promise<void> {
+  const field = [...element().querySelectorAll('input')].find((one) => one.id === id);
+  if (!field) throw new Error(`no field ${id}`);
+  field.value = value;
+  field.dispatchEvent(new Event('input'));
+  await fixture.whenStable();
+}
+const valueOf = (id: string) => [...element().querySelectorAll('input')].find((one) => one.id === id)?.value;
+
+async function render(
+  query = '',
+  role: 'coordinator' | 'viewer' = 'coordinator',
+  { fails = false, units = 'metric' as 'metric' | 'us' } = {},
+): Promise<void> {
   saved = [];
   adopted = [];
   const session = new FakeSession();
   session.user.update((user) => user && { ...user, role });
+  session.units.set(units);
   const all = {
     current: { id: 'field-default', version: 1 },
     practices: presets.map((practice) => ({ practice, madeBy: 'Sombra', shipped: true, planted: 0 })),
   };
   const doors = {
     practices: () => of(all),
+    settlement: () => of(settled),
     save: (practice: Practice) => {
       saved.push(practice);
       return fails ? throwError(() => new Error('gone')) : of(all);
     },
     adopt: ({ id }: Practice) => {
       adopted.push(id);
-      return of(all);
+      const done = { kind: 'done' as const, practices: all };
+      return unending ? concat(of({ kind: 'progress' as const, done: 50, of: 200 }), NEVER) : of(done);
     },
   };
   TestBed.configureTestingModule({
@@ -79,20 +99,64 @@ describe('practices', () => {
     await render();
     button('Copy and change')?.click();
     await fixture.whenStable();
-    const width = [...element().querySelectorAll('input')].find(({ id }) => id === 'pitWidth.ballFactor');
-    if (!width) throw new Error('no width');
-    width.value = '9';
-    width.dispatchEvent(new Event('input'));
+    await type('pitWidth.ballFactor', '9');
     button('Store as a new practice')?.click();
     await fixture.whenStable();
     expect(saved).toEqual([]);
     expect(text()).toContain('must be within 1–6 ×, got 9');
-    width.value = '3';
-    width.dispatchEvent(new Event('input'));
+    await type('pitWidth.ballFactor', '3');
     button('Store as a new practice')?.click();
     await fixture.whenStable();
     expect(saved).toMatchObject([{ id: 'field-default-ours', version: 0, pitWidth: { ballFactor: 3 } }]);
     expect(fieldDefault.pitWidth.ballFactor).toBe(2.5);
+  });
+
+  it('keeps what was typed through a reload, and forgets it once it is stored', async () => {
+    await render('?copy=field-default');
+    await type('practice-name', 'Harbour way');
+    await type('mulch.thicknessMm', '60');
+    TestBed.resetTestingModule();
+    await render('?copy=field-default');
+    expect([valueOf('practice-name'), valueOf('mulch.thicknessMm')]).toEqual(['Harbour way', '60']);
+    button('Store as a new practice')?.click();
+    await fixture.whenStable();
+    expect(saved).toMatchObject([{ name: 'Harbour way', mulch: { thicknessMm: 60 } }]);
+    TestBed.resetTestingModule();
+    await render('?copy=field-default');
+    expect(valueOf('practice-name')).toBe('Field default, ours');
+  });
+
+  it('reads what was typed in other units as what was meant', async () => {
+    await render('?copy=field-default', 'coordinator', { units: 'us' });
+    await type('mulch.thicknessMm', '2');
+    TestBed.resetTestingModule();
+    await render('?copy=field-default');
+    expect(valueOf('mulch.thicknessMm')).toBe('50.8');
+  });
+
+  it('names an empty name, no kind of stock, and two choices that contradict each other', async () => {
+    await render('?copy=field-default');
+    await type('practice-name', ' ');
+    await type('lifting.onePersonKg', '40');
+    button('Store as a new practice')?.click();
+    await fixture.whenStable();
+    expect(text()).toContain('Name must not be empty');
+    expect(text()).toContain('must be at most two lift up to (Lifting), 30, got 40');
+    expect(saved).toEqual([]);
+  });
+
+  it('takes lengths in inches from who reads inches', async () => {
+    await render('?copy=field-default', 'coordinator', { units: 'us' });
+    // 75 mm of mulch are 2.95 in.
+    expect(valueOf('mulch.thicknessMm')).toBe('2.95');
+    await type('mulch.thicknessMm', '9');
+    button('Store as a new practice')?.click();
+    await fixture.whenStable();
+    expect(text()).toContain('mulch thickness must be within 0–5.91 in, got 9');
+    await type('mulch.thicknessMm', '2');
+    button('Store as a new practice')?.click();
+    await fixture.whenStable();
+    expect(saved[0]?.mulch.thicknessMm).toBeCloseTo(50.8, 6);
   });
 
   it('is adopted only once somebody says so, and never by a viewer', async () => {
@@ -105,6 +169,45 @@ describe('practices', () => {
     TestBed.resetTestingModule();
     await render('?a=native-soil', 'viewer');
     expect(button('Plant by it')).toBeUndefined();
+  });
+});
+
+describe('adopting a practice', () => {
+  it('tells how many spots are worked out, and can be cancelled', async () => {
+    unending = true;
+    await render('?a=native-soil');
+    jest.spyOn(window, 'confirm').mockReturnValueOnce(true);
+    button('Plant by it')?.click();
+    await fixture.whenStable();
+    expect(text()).toContain('50 of 200 spots worked out by Native soil, hands off');
+    expect(button('Plant by it')?.disabled).toBe(true);
+    button('Cancel')?.click();
+    await fixture.whenStable();
+    expect(text()).toContain('the programme plants by what it did before');
+    expect(button('Plant by it')?.disabled).toBe(false);
+    unending = false;
+  });
+});
+
+describe('a choice as it is typed', () => {
+  const choiceOf = (path: string) => {
+    const choice = choices.find((one) => one.path === path);
+    if (!choice) throw new Error(`no choice ${path}`);
+    return choice;
+  };
+  it.each([
+    ['backfill.share', 0.5, '50', '%'],
+    ['firstSoak.fixedL', 40, '40', 'L'],
+    ['staking.unstakedUnderM', 2.5, '2.5', 'm'],
+    ['berm.where', 'none', 'none', ''],
+  ] as const)('%s stands as typed and is read back', (path, value, shown, unit) => {
+    const choice = choiceOf(path);
+    expect([choiceText(choice, value, 'metric'), choiceUnit(choice, 'metric')]).toEqual([shown, unit]);
+    expect(readChoice(choice, shown, 'metric')).toBe(value);
+  });
+  it('takes a comma for a point, and gallons from who reads gallons', () => {
+    expect(readChoice(choiceOf('pitWidth.ballFactor'), '2,5', 'metric')).toBe(2.5);
+    expect(readChoice(choiceOf('firstSoak.fixedL'), '10', 'us')).toBeCloseTo(37.854, 3);
   });
 });
 
@@ -125,5 +228,17 @@ describe('a choice in words', () => {
   });
   it('reads inches to who reads inches', () => {
     expect(say('mulch.thicknessMm', 76.2, 'us')).toBe('3.0 in');
+  });
+
+  it('takes the settlement that was measured into a copy, beside its uncertainty', async () => {
+    settled = { share: 0.146, measuredShare: 0.26, standardError: 0.045, drops: 2 };
+    await render();
+    expect(text()).toContain('under 2 balls settled 26 % ± 9 %');
+    button('Take it into a copy of Field default')?.click();
+    await fixture.whenStable();
+    button('Store as a new practice')?.click();
+    await fixture.whenStable();
+    expect(saved[0]).toMatchObject({ version: 0, flareAboveGrade: { settlementFirmed: 0.146 } });
+    settled = null;
   });
 });

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import type { KeptPractice, Practices, Problem, SpotDetail } from '@sombra/contract';
+import type { KeptPractice, MeasuredSettlement, Practices, Problem, SpotDetail } from '@sombra/contract';
 import {
+  formatNumber,
   soilClasses,
   soilNames,
   spotLife,
@@ -15,15 +16,17 @@ import {
   type Stock,
   type StockKind,
 } from '@sombra/core';
+import { NgTemplateOutlet } from '@angular/common';
 import { HttpClient } from '@angular/common/http';
-import { firstValueFrom } from 'rxjs';
+import { firstValueFrom, type Subscription } from 'rxjs';
 import { readProblem, sayProblem } from '../frame/problem';
 import { StateNote } from '../frame/state-note';
 import { ToastsService } from '../frame/toasts.service';
 import { ViewState } from '../frame/view-state.service';
 import { SessionService } from '../people/session.service';
 import { readSpotDetail } from '../spot/spot-store';
-import { ChoiceEditor } from './choice-editor';
+import { ChoiceEditor, type TypedPractice } from './choice-editor';
+import { DraftsService } from '../offline/drafts.service';
 import { PracticeCompare, type ExampleTree } from './practice-compare';
 import { PracticeService } from './practice.service';
 
@@ -46,7 +49,7 @@ const fall = (mm: number) => [0, 1, 2, 3].map((i) => ({ minute: i * 60, levelMm:
 @Component({
   selector: 's-practices-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, StateNote, ChoiceEditor, PracticeCompare],
+  imports: [NgTemplateOutlet, RouterLink, StateNote, ChoiceEditor, PracticeCompare],
   templateUrl: './practices-page.html',
   styleUrl: './practices-page.scss',
 })
@@ -55,6 +58,7 @@ export class PracticesPage {
   private readonly http = inject(HttpClient);
   private readonly session = inject(SessionService);
   private readonly toasts = inject(ToastsService);
+  private readonly drafts = inject(DraftsService);
   private readonly router = inject(Router);
   protected readonly view = inject(ViewState);
   protected readonly stockKinds = stockKinds;
@@ -65,12 +69,30 @@ export class PracticesPage {
   protected readonly problem = signal<Problem | null>(null);
   protected readonly fault = signal<string | null>(null);
   protected readonly busy = signal(false);
-  protected readonly draft = signal<Practice | null>(null);
+  protected readonly adopting = signal<{ name: string; done: number; of: number } | null>(null);
+  private adoption: Subscription | undefined;
+  protected readonly settlement = signal<MeasuredSettlement>(null);
+  protected readonly percent = (share: number): string => `${formatNumber(share * 100, 0)} %`;
   private readonly detail = signal<SpotDetail | null>(null);
 
   protected readonly mayEdit = this.session.mayDecide;
   protected readonly a = computed(() => this.named(this.view.text('a')) ?? this.current());
   protected readonly b = computed(() => this.named(this.view.text('b')));
+  /** The copy or the practice that is being changed: the address says which, so that a reload shows it again. */
+  protected readonly draft = computed((): Practice | null => {
+    if (!this.mayEdit()) return null;
+    const [copied, edited] = [this.named(this.view.text('copy')), this.named(this.view.text('edit'))];
+    if (copied) return this.copyOf(copied.practice);
+    return edited && !edited.shipped ? edited.practice : null;
+  });
+  /** What the draft was made from, as it stands. */
+  protected readonly origin = computed(
+    () => (this.named(this.view.text('copy')) ?? this.named(this.view.text('edit')))?.practice ?? null,
+  );
+  protected readonly tried = signal<Practice | null>(null);
+  protected readonly draftName = computed(
+    () => `practice.${this.view.text('copy') ? 'copy' : 'edit'}.${this.view.text('copy') ?? this.view.text('edit')}`,
+  );
   protected readonly kind = computed(
     (): StockKind => stockKinds.find((kind) => kind === this.view.text('kind')) ?? 'container',
   );
@@ -82,7 +104,7 @@ export class PracticesPage {
   /** The tree both are shown on: the one of a spot, or a usual one of its kind. */
   protected readonly tree = computed((): ExampleTree => {
     const detail = this.detail();
-    const life = detail && spotLife(detail.records as FieldRecord[], detail.practice);
+    const life = detail && spotLife(detail.records as FieldRecord[], detail.practice, detail.plantedUnder ?? undefined);
     if (detail && life?.stock) {
       return {
         name: `${detail.spot.ref}, ${detail.spot.place}`,
@@ -106,6 +128,10 @@ export class PracticesPage {
 
   constructor() {
     void this.read();
+
+    void firstValueFrom(this.doors.settlement())
+      .then((measured) => this.settlement.set(measured))
+      .catch(() => undefined);
     effect(() => {
       const spot = this.view.text('spot');
       untracked(() => void this.openSpot(spot));
@@ -147,34 +173,67 @@ export class PracticesPage {
     return appliesTo.length === stockKinds.length ? 'all stock' : appliesTo.map((kind) => stockNames[kind]).join(', ');
   }
 
-  protected copy({ practice }: KeptPractice): void {
+  private copyOf(practice: Practice): Practice {
     const taken = new Set(this.all()?.practices.map((one) => one.practice.id));
     const name = `${practice.name}, ours`;
     const base = slug(name);
     const id = [base, ...[2, 3, 4, 5, 6, 7, 8, 9].map((i) => `${base}-${i}`)].find((one) => !taken.has(one)) ?? base;
-    this.draft.set({ ...practice, id, name, version: 0 });
+    return { ...practice, id, name, version: 0 };
   }
 
-  protected edit({ practice }: KeptPractice): void {
-    this.draft.set(practice);
+  /** A copy whose firmed fill settles as it was measured to. */
+  protected takeSettlement({ practice }: KeptPractice, share: number): void {
+    const typed: TypedPractice = {
+      name: `${practice.name}, ours`,
+      kinds: practice.appliesTo,
+      typed: { 'flareAboveGrade.settlementFirmed': formatNumber(share * 100, 1) },
+      units: this.session.units(),
+    };
+    this.drafts.keep(`practice.copy.${practice.id}`, typed);
+    this.view.set({ copy: practice.id, edit: null });
+  }
+
+  protected leave(): void {
+    this.drafts.drop(this.draftName());
+    this.view.set({ copy: null, edit: null });
   }
 
   protected async save(practice: Practice): Promise<void> {
     await this.run(async () => {
       this.all.set(await firstValueFrom(this.doors.save(practice)));
-      this.draft.set(null);
-      this.view.set({ a: practice.id });
+      this.drafts.drop(this.draftName());
+      this.view.set({ a: practice.id, copy: null, edit: null });
       this.toasts.say(`${practice.name} stored as version ${practice.version + 1}.`);
     });
   }
 
-  protected async adopt({ practice }: KeptPractice): Promise<void> {
+  protected adopt({ practice }: KeptPractice): void {
     const question = `Plant by ${practice.name} from now on? Every pit that is not planted yet is worked out afresh. Planted trees keep the practice they were planted under.`;
     if (!confirm(question)) return;
-    await this.run(async () => {
-      this.all.set(await firstValueFrom(this.doors.adopt(practice)));
-      this.toasts.say(`${practice.name} is the programme's practice.`);
+    this.fault.set(null);
+    this.adopting.set({ name: practice.name, done: 0, of: 1 });
+    this.adoption = this.doors.adopt(practice).subscribe({
+      next: (news) => {
+        if (news.kind === 'progress') this.adopting.set({ name: practice.name, done: news.done, of: news.of });
+        if (news.kind === 'failed') this.stopAdopting(news.title);
+        if (news.kind === 'done') {
+          this.all.set(news.practices);
+          this.stopAdopting(null);
+          this.toasts.say(`${practice.name} is the programme's practice.`);
+        }
+      },
+      error: (error: unknown) => this.stopAdopting(sayProblem(readProblem(error))),
     });
+  }
+
+  protected cancelAdopting(): void {
+    this.stopAdopting('The change was cancelled; the programme plants by what it did before.');
+  }
+
+  private stopAdopting(fault: string | null): void {
+    this.adoption?.unsubscribe();
+    this.adopting.set(null);
+    this.fault.set(fault);
   }
 
   private async run(act: () => Promise<void>): Promise<void> {

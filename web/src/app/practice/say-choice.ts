@@ -1,22 +1,77 @@
-import { formatNumber, formatQuantity, type Choice, type ChoiceValue, type UnitSystem } from '@sombra/core';
+import {
+  displays,
+  formatNumber,
+  formatQuantity,
+  fromDisplay,
+  InvalidInputError,
+  requireChoiceValue,
+  toDisplay,
+  type Choice,
+  type ChoiceUnit,
+  type ChoiceValue,
+  type Quantity,
+  type UnitSystem,
+} from '@sombra/core';
+
+/** Units that are shown otherwise to who reads US customary ones. */
+const quantities: Partial<Readonly<Record<ChoiceUnit, Quantity>>> = {
+  mm: 'lengthMm',
+  m: 'heightM',
+  L: 'volumeL',
+  kg: 'massKg',
+};
 
 /** The value of a choice in words and the reader's units. */
 export function sayChoice(choice: Choice, value: ChoiceValue, units: UnitSystem): string {
   if (choice.kind === 'yes_no') return value === true ? 'yes' : 'no';
   if (choice.kind === 'option') return choice.options[String(value)]?.name ?? String(value);
   const number = Number(value);
-  switch (choice.unit) {
-    case 'mm':
-      return formatQuantity(number, 'lengthMm', units);
-    case 'm':
-      return formatQuantity(number, 'heightM', units);
-    case 'L':
-      return formatQuantity(number, 'volumeL', units);
-    case 'share':
-      return `${formatNumber(number * 100, 0)} %`;
-    case '×':
-      return `${formatNumber(number, 1)} ×`;
-    default:
-      return `${formatNumber(number, Number.isInteger(number) ? 0 : 1)} ${choice.unit}`;
+  const quantity = quantities[choice.unit];
+  if (quantity) return formatQuantity(number, quantity, units);
+  if (choice.unit === 'share') return `${formatNumber(number * 100, 0)} %`;
+  if (choice.unit === '×') return `${formatNumber(number, 1)} ×`;
+  return `${formatNumber(number, Number.isInteger(number) ? 0 : 1)} ${choice.unit}`;
+}
+
+/** The unit a number of this choice is typed in; empty for what is no number. */
+export function choiceUnit(choice: Choice, units: UnitSystem): string {
+  if (choice.kind !== 'number') return '';
+  const quantity = quantities[choice.unit];
+  if (quantity) return displays[quantity][units].unit;
+  return choice.unit === 'share' ? '%' : choice.unit;
+}
+
+const factorOf = (unit: ChoiceUnit): number => (unit === 'share' ? 100 : 1);
+
+/** A value as it stands in the field it is typed in, in the reader's units. */
+export function choiceText(choice: Choice, value: ChoiceValue, units: UnitSystem): string {
+  if (choice.kind !== 'number') return String(value);
+  const quantity = quantities[choice.unit];
+  const shown = quantity ? toDisplay(Number(value), quantity, units).value : Number(value) * factorOf(choice.unit);
+  return String(Math.round(shown * 100) / 100);
+}
+
+/**
+ * The value somebody typed or picked, in the units the core counts in.
+ * @throws InvalidInputError that names the choice, the limits and what was typed, in the reader's units
+ */
+export function readChoice(choice: Choice, text: string, units: UnitSystem): ChoiceValue {
+  const value = choice.kind === 'number' ? readNumber(choice, text, units) : text;
+  const read = choice.kind === 'yes_no' ? value === 'true' : value;
+  requireChoiceValue(choice, read);
+  return read;
+}
+
+function readNumber(choice: Choice & { kind: 'number' }, text: string, units: UnitSystem): number {
+  const clean = text.trim().replace(',', '.');
+  const shown = clean === '' ? NaN : Number(clean);
+  if (Number.isNaN(shown)) {
+    throw new InvalidInputError(`${choice.name} must be a number, got ${text.trim() || 'nothing'}`, choice.path);
   }
+  const quantity = quantities[choice.unit];
+  const value = quantity ? fromDisplay(shown, quantity, units) : shown / factorOf(choice.unit);
+  if (value >= choice.min && value <= choice.max) return value;
+  const [min, max] = [choice.min, choice.max].map((limit) => choiceText(choice, limit, units));
+  const unit = choiceUnit(choice, units);
+  throw new InvalidInputError(`${choice.name} must be within ${min}–${max} ${unit}, got ${clean}`, choice.path);
 }
