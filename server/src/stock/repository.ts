@@ -1,4 +1,13 @@
-import type { Delivery, DeliveryList, DeliveryState, Lot, ReceiveLot } from '@sombra/contract';
+import {
+  receivedTreeSchema,
+  type Delivery,
+  type DeliveryList,
+  type DeliveryState,
+  type Lot,
+  type LotTree,
+  type NewLotTree,
+  type ReceiveLot,
+} from '@sombra/contract';
 import type { IsoDate, StockKind } from '@sombra/core';
 import type { Db } from '../platform/db';
 import type { OrderBody } from '../match/repository';
@@ -12,6 +21,8 @@ interface DeliveryRow {
   note: string;
   version: number;
   made_by: string;
+  practice_id: string;
+  practice_version: number;
   number: string;
   nursery: string;
   body: OrderBody;
@@ -27,17 +38,35 @@ interface LotRow {
   spots: string[];
   expected: number;
   arrived: number | null;
-  opened: number;
-  bad: number;
-  tree: Lot['tree'];
   verdict: Lot['verdict'];
   reason: string;
-  photo_stored_as: string | null;
-  photo_content_type: string | null;
   version: number;
 }
 
-const lotOf = (row: LotRow): Lot => ({
+interface LotTreeRow {
+  id: string;
+  lot_id: string;
+  /** As some version stored it: read through the schema, which knows what was not asked then. */
+  tree: unknown;
+  seen_by: string;
+  seen_at: Date;
+  supersedes: string | null;
+  photo_stored_as: string | null;
+  photo_content_type: string | null;
+  photo_lng: number | null;
+  photo_lat: number | null;
+}
+
+const treeOf = (row: LotTreeRow): LotTree => ({
+  id: row.id,
+  tree: receivedTreeSchema.parse(row.tree),
+  seenBy: row.seen_by,
+  seenAt: row.seen_at.toISOString(),
+  hasPhoto: row.photo_stored_as !== null,
+  photoAt: row.photo_lng === null || row.photo_lat === null ? null : [row.photo_lng, row.photo_lat],
+});
+
+const lotOf = (row: LotRow, trees: readonly LotTreeRow[]): Lot => ({
   id: row.id,
   species: row.species,
   stockKind: row.stock_kind,
@@ -46,22 +75,35 @@ const lotOf = (row: LotRow): Lot => ({
   spots: row.spots,
   expected: row.expected,
   arrived: row.arrived,
-  opened: row.opened,
-  bad: row.bad,
-  tree: row.tree,
+  trees: trees.filter(({ lot_id }) => lot_id === row.id).map(treeOf),
   verdict: row.verdict,
   reason: row.reason,
-  hasPhoto: row.photo_stored_as !== null,
   version: row.version,
 });
 
-export async function findDelivery(db: Db, id: string): Promise<Delivery | undefined> {
+/** Trees of these lots that no other corrects, oldest first. */
+async function treesOf(db: Db, lotIds: readonly string[]): Promise<LotTreeRow[]> {
+  return db<LotTreeRow>('lot_tree')
+    .whereRaw('lot_id = any(?::uuid[])', [[...lotIds]])
+    .whereNotExists(db('lot_tree as later').whereRaw('later.supersedes = lot_tree.id').select(db.raw('1')))
+    .orderBy([{ column: 'seen_at' }, { column: 'id' }])
+    .select('lot_tree.*');
+}
+
+/** A delivery without the rules it is judged by; those are its practice's. */
+export type KeptDelivery = Omit<Delivery, 'rules' | 'practice'> & { practiceId: string; practiceVersion: number };
+
+export async function findDelivery(db: Db, id: string): Promise<KeptDelivery | undefined> {
   const row = await db('delivery')
     .join('nursery_order as placed', 'placed.id', 'delivery.order_id')
     .where('delivery.id', id)
     .first<DeliveryRow | undefined>('delivery.*', 'placed.number', 'placed.nursery', 'placed.body');
   if (!row) return undefined;
   const lots = await db<LotRow>('delivery_lot').where({ delivery_id: id }).orderBy('position');
+  const trees = await treesOf(
+    db,
+    lots.map((lot) => lot.id),
+  );
   const watered = await db('delivery_water').where({ delivery_id: id }).orderBy('on_day').pluck('on_day');
   return {
     id: row.id,
@@ -76,11 +118,14 @@ export async function findDelivery(db: Db, id: string): Promise<Delivery | undef
     version: row.version,
     madeBy: row.made_by,
     wateredOn: watered as string[],
-    lots: lots.map(lotOf),
+    practiceId: row.practice_id,
+    practiceVersion: row.practice_version,
+    lots: lots.map((lot) => lotOf(lot, trees)),
   };
 }
 
-export async function deliveryList(db: Db): Promise<DeliveryList> {
+/** What is awaited and what came; what is claimed follows from the lots. */
+export async function deliveryList(db: Db): Promise<Omit<DeliveryList, 'claims'>> {
   const { rows } = await db.raw<{ rows: DeliveryList['deliveries'] }>(
     `select delivery.id, placed.number as "orderNumber", placed.nursery, delivery.arrived_on as "arrivedOn",
        coalesce(sum(lot.expected), 0)::int as expected, coalesce(sum(lot.arrived), 0)::int as arrived,
@@ -117,12 +162,19 @@ export interface NewLot {
 /** Returns false where this delivery is here already. */
 export async function insertDelivery(
   trx: Db,
-  delivery: { id: string; orderId: string; arrivedOn: IsoDate },
+  delivery: { id: string; orderId: string; arrivedOn: IsoDate; practice: { id: string; version: number } },
   lots: readonly NewLot[],
   by: string,
 ): Promise<boolean> {
   const added = await trx('delivery')
-    .insert({ id: delivery.id, order_id: delivery.orderId, arrived_on: delivery.arrivedOn, made_by: by })
+    .insert({
+      id: delivery.id,
+      order_id: delivery.orderId,
+      arrived_on: delivery.arrivedOn,
+      made_by: by,
+      practice_id: delivery.practice.id,
+      practice_version: delivery.practice.version,
+    })
     .onConflict('id')
     .ignore()
     .returning<{ id: string }[]>('id');
@@ -151,31 +203,67 @@ export async function keepDelivery(db: Db, id: string, { version, ...state }: De
 }
 
 /** Returns false where somebody changed it since. */
-export async function keepLot(db: Db, id: string, { version, tree, ...lot }: ReceiveLot): Promise<boolean> {
+export async function keepLot(db: Db, id: string, { version, ...lot }: ReceiveLot): Promise<boolean> {
   const changed = await db('delivery_lot')
     .where({ id, version })
-    .update({ ...lot, tree: JSON.stringify(tree), version: version + 1 });
+    .update({ ...lot, version: version + 1 });
   return changed > 0;
 }
 
 export async function findLot(db: Db, id: string): Promise<(Lot & { deliveryId: string }) | undefined> {
   const row = await db<LotRow>('delivery_lot').where({ id }).first();
-  return row && { ...lotOf(row), deliveryId: row.delivery_id };
+  return row && { ...lotOf(row, await treesOf(db, [id])), deliveryId: row.delivery_id };
 }
 
-export async function keepLotPhoto(
+export async function findLotTree(db: Db, id: string): Promise<{ lotId: string } | undefined> {
+  const row = await db<LotTreeRow>('lot_tree').where({ id }).first('lot_id');
+  return row && { lotId: row.lot_id };
+}
+
+/** A tree as it was seen; the same one sent again changes nothing. */
+export async function insertLotTree(db: Db, lotId: string, seen: NewLotTree, by: string): Promise<void> {
+  await db('lot_tree')
+    .insert({
+      id: seen.id,
+      lot_id: lotId,
+      tree: JSON.stringify(seen.tree),
+      seen_by: by,
+      seen_at: seen.seenAt,
+      supersedes: seen.supersedes,
+    })
+    .onConflict('id')
+    .ignore();
+}
+
+export async function isCorrected(db: Db, treeId: string): Promise<boolean> {
+  return (await db<LotTreeRow>('lot_tree').where({ supersedes: treeId }).first('id')) !== undefined;
+}
+
+export async function keepTreePhoto(
   db: Db,
   id: string,
-  photo: { storedAs: string; contentType: string },
+  photo: { storedAs: string; contentType: string; lng: number | null; lat: number | null },
 ): Promise<void> {
-  await db('delivery_lot')
-    .where({ id })
-    .update({ photo_stored_as: photo.storedAs, photo_content_type: photo.contentType });
+  await db('lot_tree').where({ id }).update({
+    photo_stored_as: photo.storedAs,
+    photo_content_type: photo.contentType,
+    photo_lng: photo.lng,
+    photo_lat: photo.lat,
+  });
 }
 
-export async function lotPhoto(db: Db, id: string): Promise<{ storedAs: string; contentType: string } | undefined> {
-  const row = await db<LotRow>('delivery_lot').where({ id }).whereNotNull('photo_stored_as').first();
+export async function treePhoto(db: Db, id: string): Promise<{ storedAs: string; contentType: string } | undefined> {
+  const row = await db<LotTreeRow>('lot_tree').where({ id }).whereNotNull('photo_stored_as').first();
   return row && { storedAs: row.photo_stored_as ?? '', contentType: row.photo_content_type ?? '' };
+}
+
+/** Deliveries of a nursery, the newest first. */
+export async function deliveriesOf(db: Db, nursery: string): Promise<string[]> {
+  return db('delivery')
+    .join('nursery_order as placed', 'placed.id', 'delivery.order_id')
+    .where('placed.nursery', nursery)
+    .orderBy('delivery.arrived_on', 'desc')
+    .pluck('delivery.id');
 }
 
 export async function insertWatering(db: Db, id: string, onDay: IsoDate, by: string): Promise<void> {
@@ -194,4 +282,13 @@ export async function unplantedSpots(
     .whereNull('period.planted_on')
     .orderBy('spot.ref')
     .select<{ id: string; ref: string; version: number }[]>('spot.id', 'spot.ref', 'spot.version');
+}
+
+/** Of these spots, those whose stock somebody measured. */
+export async function measuredSpots(db: Db, spotIds: readonly string[]): Promise<Set<string>> {
+  const ids: string[] = await db('field_record')
+    .whereIn('spot_id', [...spotIds])
+    .where({ kind: 'stock' })
+    .pluck('spot_id');
+  return new Set(ids);
 }

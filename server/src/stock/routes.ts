@@ -1,6 +1,16 @@
-import { deliveryStateSchema, entityId, newDeliverySchema, receiveLotSchema, waterHeldSchema } from '@sombra/contract';
+import {
+  claimQuerySchema,
+  deliveryStateSchema,
+  entityId,
+  newDeliverySchema,
+  newLotTreeSchema,
+  photoPlaceSchema,
+  receiveLotSchema,
+  waterHeldSchema,
+  type Delivery,
+} from '@sombra/contract';
 import { NotFoundError } from '@sombra/core';
-import express, { Router, type Request } from 'express';
+import express, { Router, type Request, type Response } from 'express';
 import type { Knex } from 'knex';
 import path from 'node:path';
 import { z } from 'zod';
@@ -8,19 +18,48 @@ import type { Config } from '../platform/config';
 import { parse } from '../platform/problems';
 import { userOf } from '../platform/sessions';
 import { currentRules } from '../rules/repository';
-import { claimedLots, claimPdf } from './claim-sheet';
-import { deliveryList, lotPhoto } from './repository';
-import { addLotPhoto, keepState, oneDelivery, openDelivery, receiveLot, waterHeld } from './service';
+import { claimPdf } from './claim-sheet';
+import { claimedLots } from './claims';
+import { treePhoto } from './repository';
+import {
+  addTreePhoto,
+  allDeliveries,
+  claimedDeliveries,
+  keepState,
+  oneDelivery,
+  openDelivery,
+  openTree,
+  receiveLot,
+  waterHeld,
+} from './service';
 
 const idSchema = z.object({ id: entityId });
-const photoFile = express.raw({ type: () => true, limit: '6mb' });
+const photoFile = express.raw({ type: () => true, limit: '12mb' });
+const nowhere = { lng: null, lat: null };
 
 export function stockRoutes(db: Knex, { storageFolder }: Pick<Config, 'storageFolder'>): Router {
   const router = Router();
+  async function sendClaim(response: Response, nursery: string, deliveries: readonly Delivery[]): Promise<void> {
+    const { match } = await currentRules(db);
+    const programme = await db('programme').first<{ name: string } | undefined>('name');
+    const photos = new Map<string, string>();
+    for (const { lot } of deliveries.flatMap(claimedLots)) {
+      for (const { id } of lot.trees.filter(({ hasPhoto }) => hasPhoto)) {
+        const photo = await treePhoto(db, id);
+        if (photo) photos.set(id, path.join(storageFolder, photo.storedAs));
+      }
+    }
+    response.type('application/pdf');
+    claimPdf(nursery, deliveries, {
+      programme: programme?.name ?? 'Sombra',
+      currency: match.currency,
+      photos,
+    }).pipe(response);
+  }
   const idOf = (request: Request) => parse(idSchema, request.params).id;
 
   router.get('/deliveries', async (_request, response) => {
-    response.json(await deliveryList(db));
+    response.json(await allDeliveries(db));
   });
   router.post('/deliveries', async (request, response) => {
     response.status(201).json(await openDelivery(db, userOf(request), parse(newDeliverySchema, request.body)));
@@ -38,26 +77,28 @@ export function stockRoutes(db: Knex, { storageFolder }: Pick<Config, 'storageFo
   router.get('/deliveries/:id/claim', async (request, response) => {
     const delivery = await oneDelivery(db, idOf(request));
     if (claimedLots(delivery).length === 0) throw new NotFoundError('nothing of this delivery is claimed', 'id');
-    const { match } = await currentRules(db);
-    const programme = await db('programme').first<{ name: string } | undefined>('name');
-    const photos = new Map<string, string>();
-    for (const { id } of claimedLots(delivery)) {
-      const photo = await lotPhoto(db, id);
-      if (photo) photos.set(id, path.join(storageFolder, photo.storedAs));
-    }
-    response.type('application/pdf');
-    claimPdf(delivery, { programme: programme?.name ?? 'Sombra', currency: match.currency, photos }).pipe(response);
+    await sendClaim(response, delivery.nursery, [delivery]);
+  });
+  router.get('/claims', async (request, response) => {
+    const { nursery } = parse(claimQuerySchema, request.query);
+    await sendClaim(response, nursery, await claimedDeliveries(db, nursery));
   });
   router.put('/lots/:id', async (request, response) => {
     response.json(await receiveLot(db, userOf(request), idOf(request), parse(receiveLotSchema, request.body)));
   });
-  router.put('/lots/:id/photo', photoFile, async (request, response) => {
-    const bytes = Buffer.isBuffer(request.body) ? request.body : new Uint8Array();
-    response.json(await addLotPhoto(db, userOf(request), idOf(request), { folder: storageFolder, bytes }));
+  router.post('/lots/:id/trees', async (request, response) => {
+    const seen = parse(newLotTreeSchema, request.body);
+    response.status(201).json(await openTree(db, userOf(request), idOf(request), seen));
   });
-  router.get('/lots/:id/photo', async (request, response) => {
-    const photo = await lotPhoto(db, idOf(request));
-    if (!photo) throw new NotFoundError('no photo of this lot', 'id');
+  router.put('/lot-trees/:id/photo', photoFile, async (request, response) => {
+    const bytes = Buffer.isBuffer(request.body) ? request.body : new Uint8Array();
+    const { lng = null, lat = null } = parse(photoPlaceSchema, request.query);
+    const upload = { folder: storageFolder, bytes, ...(lng === null || lat === null ? nowhere : { lng, lat }) };
+    response.json(await addTreePhoto(db, userOf(request), idOf(request), upload));
+  });
+  router.get('/lot-trees/:id/photo', async (request, response) => {
+    const photo = await treePhoto(db, idOf(request));
+    if (!photo) throw new NotFoundError('no photo of this tree', 'id');
     response.type(photo.contentType).sendFile(path.resolve(storageFolder, photo.storedAs), { dotfiles: 'allow' });
   });
   return router;

@@ -1,31 +1,96 @@
-import type { Delivery, DeliveryState, Lot, NewDelivery, ReceiveLot, User } from '@sombra/contract';
-import { addDaysTo, ConflictError, InvalidInputError, NotFoundError, type IsoDate, type Stock } from '@sombra/core';
+import type {
+  Delivery,
+  DeliveryList,
+  DeliveryState,
+  Lot,
+  NewDelivery,
+  NewLotTree,
+  ReceiveLot,
+  User,
+} from '@sombra/contract';
+import {
+  addDaysTo,
+  ConflictError,
+  InvalidInputError,
+  isBad,
+  judgeReceived,
+  NotFoundError,
+  stockOfLot,
+  stockOfTree,
+  type IsoDate,
+  type Practice,
+  type ReceivingRules,
+} from '@sombra/core';
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
 import { findOrder } from '../match/repository';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
-import { keepFile } from '../platform/uploads';
+import { keepPhoto } from '../platform/uploads';
+import { findPractice } from '../practice/repository';
+import { currentPractice } from '../record/repository';
 import { keepRecords } from '../record/service';
+import { claimedLots } from './claims';
 import {
+  deliveriesOf,
+  deliveryList,
   findDelivery,
   findLot,
+  findLotTree,
   insertDelivery,
+  insertLotTree,
   insertWatering,
+  isCorrected,
   keepDelivery,
   keepLot,
-  keepLotPhoto,
+  keepTreePhoto,
+  measuredSpots,
   unplantedSpots,
 } from './repository';
 
 const mayReceive = (user: User): void => requireRole(user, ['coordinator', 'crew_lead'], 'receive stock');
 
-/** @throws NotFoundError */
+/** A delivery with the rules its lots are judged by: those of the practice it was opened under. @throws NotFoundError */
 export async function oneDelivery(db: Db, id: string): Promise<Delivery> {
-  const delivery = await findDelivery(db, id);
-  if (!delivery) throw new NotFoundError('no such delivery', 'id');
-  return delivery;
+  const found = await findDelivery(db, id);
+  if (!found) throw new NotFoundError('no such delivery', 'id');
+  const { practiceId, practiceVersion, ...delivery } = found;
+  const { version, name, receiving } = await practiceOf(db, practiceId, practiceVersion);
+  return { ...delivery, practice: { id: practiceId, version, name }, rules: receiving };
+}
+
+async function practiceOf(db: Db, id: string, version: number): Promise<Practice> {
+  return (await findPractice(db, id, version)) ?? (await currentPractice(db));
+}
+
+/** All deliveries of a nursery that something is claimed of. @throws NotFoundError where nothing is */
+export async function claimedDeliveries(db: Db, nursery: string): Promise<Delivery[]> {
+  const claimed: Delivery[] = [];
+  for (const id of await deliveriesOf(db, nursery)) {
+    const delivery = await oneDelivery(db, id);
+    if (claimedLots(delivery).length > 0) claimed.push(delivery);
+  }
+  if (claimed.length === 0) throw new NotFoundError('nothing is claimed from this nursery', 'nursery');
+  return claimed;
+}
+
+/** What is awaited, what came, and what is claimed from whom. */
+export async function allDeliveries(db: Db): Promise<DeliveryList> {
+  const list = await deliveryList(db);
+  const claims = new Map<string, DeliveryList['claims'][number]>();
+  for (const { id, nursery } of list.deliveries) {
+    const lots = claimedLots(await oneDelivery(db, id));
+    if (lots.length === 0) continue;
+    const before = claims.get(nursery) ?? { nursery, returned: 0, missing: 0, deliveries: 0 };
+    claims.set(nursery, {
+      nursery,
+      returned: before.returned + lots.reduce((sum, { returned }) => sum + returned, 0),
+      missing: before.missing + lots.reduce((sum, { missing }) => sum + missing, 0),
+      deliveries: before.deliveries + 1,
+    });
+  }
+  return { ...list, claims: [...claims.values()].sort((a, b) => a.nursery.localeCompare(b.nursery)) };
 }
 
 /** Opens the delivery of an order: its lines become the lots that are expected. Sent twice, it is opened once. */
@@ -47,7 +112,8 @@ export async function openDelivery(db: Knex, user: User, asked: NewDelivery): Pr
       spots,
       expected: count,
     }));
-    await insertDelivery(trx, asked, lots, user.name);
+    const { id, version } = await currentPractice(trx);
+    await insertDelivery(trx, { ...asked, practice: { id, version } }, lots, user.name);
   });
   return oneDelivery(db, asked.id);
 }
@@ -66,60 +132,86 @@ export async function keepState(db: Knex, user: User, id: string, state: Deliver
 }
 
 /**
- * Keeps how a lot arrived and what is decided about it. A lot that is accepted, whole or to be corrected, gives its
- * measures to the places its trees are for, in the same act.
- * @throws ConflictError where somebody changed the lot since it was read
+ * Keeps how many of a lot arrived and what is decided about it. A lot that is accepted, whole or to be corrected, gives
+ * its measures to the places its trees are for, in the same act.
+ * @throws ConflictError where somebody changed the lot since it was read, InvalidInputError for fewer than were opened
  */
 export async function receiveLot(db: Knex, user: User, id: string, received: ReceiveLot): Promise<Delivery> {
   mayReceive(user);
-  const lot = await findLot(db, id);
-  if (!lot) throw new NotFoundError('no such lot', 'id');
+  const lot = await requireLot(db, id);
+  const opened = lot.trees.length;
+  if (received.arrived < opened) {
+    throw new InvalidInputError(
+      `arrived must be at least what was opened, ${opened}, got ${received.arrived}`,
+      'arrived',
+    );
+  }
   await asActor(db, user.name, async (trx) => {
     if (!(await keepLot(trx, id, received))) throw changedSince('lot', await oneDelivery(trx, lot.deliveryId));
-    if (received.verdict === 'accept' || received.verdict === 'correct') await measureSpots(trx, user, lot, received);
+    if (received.verdict !== 'accept' && received.verdict !== 'correct') return;
+    const { rules } = await oneDelivery(trx, lot.deliveryId);
+    await measureSpots(trx, user, { ...lot, arrived: received.arrived }, rules);
   });
   return oneDelivery(db, lot.deliveryId);
 }
 
-/** The measures of an opened tree stand for its lot; places whose stock somebody measured keep theirs. */
-async function measureSpots(trx: Knex.Transaction, user: User, lot: Lot, received: ReceiveLot): Promise<void> {
-  const stock = stockOf(lot, received);
-  if (!stock) return;
-  const spots = (await unplantedSpots(trx, lot.spots)).slice(0, received.arrived);
-  const measured = new Set(
-    await trx('field_record')
-      .whereIn(
-        'spot_id',
-        spots.map((spot) => spot.id),
-      )
-      .where({ kind: 'stock' })
-      .pluck('spot_id'),
+async function requireLot(db: Db, id: string): Promise<Lot & { deliveryId: string }> {
+  const lot = await findLot(db, id);
+  if (!lot) throw new NotFoundError('no such lot', 'id');
+  return lot;
+}
+
+/**
+ * Keeps one tree of a lot as it was opened and looked at; a correction names the one it corrects. Sent twice, it is
+ * kept once.
+ * @throws InvalidInputError where more would be opened than arrived, ConflictError for a tree corrected before
+ */
+export async function openTree(db: Knex, user: User, lotId: string, seen: NewLotTree): Promise<Delivery> {
+  mayReceive(user);
+  const lot = await requireLot(db, lotId);
+  const most = lot.arrived ?? lot.expected;
+  await asActor(db, user.name, async (trx) => {
+    if (await findLotTree(trx, seen.id)) return;
+    if (seen.supersedes === null && lot.trees.length >= most) {
+      const title = `All ${most} trees of this lot are opened; count what arrived first`;
+      throw new InvalidInputError(`opened must be at most what arrived, ${most}, got ${most + 1}`, 'opened', { title });
+    }
+    if (seen.supersedes !== null) await requireCorrectable(trx, lot, seen.supersedes);
+    await insertLotTree(trx, lotId, seen, user.name);
+  });
+  return oneDelivery(db, lot.deliveryId);
+}
+
+async function requireCorrectable(trx: Db, lot: Lot & { deliveryId: string }, treeId: string): Promise<void> {
+  if ((await findLotTree(trx, treeId))?.lotId !== lot.id) throw new NotFoundError('no such tree', 'supersedes');
+  if (await isCorrected(trx, treeId)) throw changedSince('tree', await oneDelivery(trx, lot.deliveryId));
+}
+
+/**
+ * Trees that were opened and are good go to the first places, each with its own measures; one stock stands for those
+ * nobody opened. Places whose stock somebody measured keep theirs.
+ */
+async function measureSpots(trx: Knex.Transaction, user: User, lot: Lot, rules: ReceivingRules): Promise<void> {
+  const ordered = { kind: lot.stockKind, caliperMm: lot.caliperMm };
+  const good = lot.trees.map(({ tree }) => tree).filter((tree) => !isBad(judgeReceived(tree, ordered, rules)));
+  const own = good.map((tree) => stockOfTree(tree, lot.stockKind)).filter((stock) => stock !== null);
+  const usual = stockOfLot(good, lot.stockKind);
+  if (!usual) return;
+  const spots = (await unplantedSpots(trx, lot.spots)).slice(0, (lot.arrived ?? 0) - (lot.trees.length - good.length));
+  const measured = await measuredSpots(
+    trx,
+    spots.map((spot) => spot.id),
   );
   const recordedAt = new Date().toISOString();
   const records = spots
     .filter((spot) => !measured.has(spot.id))
-    .map((spot) => ({
+    .map((spot, i) => ({
       spotId: spot.id,
       device: 'receiving',
       spotVersion: spot.version,
-      record: { id: uuidv7(), kind: 'stock' as const, recordedAt, supersedes: null, facts: stock },
+      record: { id: uuidv7(), kind: 'stock' as const, recordedAt, supersedes: null, facts: own[i] ?? usual },
     }));
   if (records.length > 0) await keepRecords(trx, user, records);
-}
-
-function stockOf({ stockKind }: Lot, { tree }: ReceiveLot): Stock | null {
-  const { caliperMm, heightM, ballDiameterMm, ballHeightMm, rootSpreadMm, rootDepthMm } = tree;
-  if (caliperMm === null || heightM === null) return null;
-  if (stockKind === 'bare_root') {
-    return rootSpreadMm === null || rootDepthMm === null
-      ? null
-      : { kind: stockKind, caliperMm, heightM, rootSpreadMm, rootDepthMm };
-  }
-  if (ballDiameterMm === null || ballHeightMm === null || tree.topRootsDepthMm.length === 0) return null;
-  const topRootsDepthMm = Math.max(...tree.topRootsDepthMm);
-  return topRootsDepthMm < ballHeightMm
-    ? { kind: stockKind, caliperMm, heightM, ballDiameterMm, ballHeightMm, topRootsDepthMm }
-    : null;
 }
 
 export async function waterHeld(db: Knex, user: User, id: string, onDay: IsoDate): Promise<Delivery> {
@@ -129,16 +221,19 @@ export async function waterHeld(db: Knex, user: User, id: string, onDay: IsoDate
   return oneDelivery(db, id);
 }
 
-export async function addLotPhoto(
+/** Keeps the picture of a tree, drawn anew; where it was taken is kept only where it was sent along. */
+export async function addTreePhoto(
   db: Knex,
   user: User,
   id: string,
-  upload: { folder: string; bytes: Uint8Array },
+  upload: { folder: string; bytes: Uint8Array; lng: number | null; lat: number | null },
 ): Promise<Delivery> {
   mayReceive(user);
-  const lot = await findLot(db, id);
-  if (!lot) throw new NotFoundError('no such lot', 'id');
-  const stored = await keepFile(upload.folder, `lot-${uuidv7()}`, upload.bytes, ['image/jpeg', 'image/png']);
-  await asActor(db, user.name, (trx) => keepLotPhoto(trx, id, stored));
-  return oneDelivery(db, lot.deliveryId);
+  const tree = await findLotTree(db, id);
+  if (!tree) throw new NotFoundError('no such tree', 'id');
+  const { deliveryId } = await requireLot(db, tree.lotId);
+  const { storedAs, contentType } = await keepPhoto(upload.folder, `lot-tree-${id}`, upload.bytes);
+  const { lng, lat } = upload;
+  await asActor(db, user.name, (trx) => keepTreePhoto(trx, id, { storedAs, contentType, lng, lat }));
+  return oneDelivery(db, deliveryId);
 }

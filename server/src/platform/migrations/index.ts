@@ -3,6 +3,7 @@ import { foundation } from './001-foundation';
 import { town } from './002-town';
 import { groundAndMatch } from './003-ground-and-match';
 import { practiceAndStore } from './004-practice-and-store';
+import { treesAsReceived } from './005-trees-as-received';
 
 export interface NamedMigration {
   readonly name: string;
@@ -10,7 +11,7 @@ export interface NamedMigration {
 }
 
 /** In the order they run. Only ever add at the end. */
-const migrations: readonly NamedMigration[] = [foundation, town, groundAndMatch, practiceAndStore];
+const migrations: readonly NamedMigration[] = [foundation, town, groundAndMatch, practiceAndStore, treesAsReceived];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {
   constructor(private readonly count: number) {}

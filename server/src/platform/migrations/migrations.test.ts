@@ -112,3 +112,58 @@ describe('migration 003', () => {
     await db.destroy();
   });
 });
+
+describe('migration 005', () => {
+  it('makes the tree a lot was judged by its first, and keeps how many were opened', async () => {
+    const db = await emptyDatabase();
+    await migrate(db, 4);
+    const [listId, orderId, deliveryId] = [randomUUID(), randomUUID(), randomUUID()];
+    await db('season_list').insert({ id: listId, title: 'Old list', state: 'accepted', asked: '{}', made_by: 'old' });
+    await db('nursery_order').insert({
+      id: orderId,
+      list_id: listId,
+      nursery: 'Old',
+      number: 'O-1',
+      body: '{}',
+      made_by: 'old',
+    });
+    await db('delivery').insert({ id: deliveryId, order_id: orderId, arrived_on: '2026-11-01', made_by: 'Bia' });
+    const lot = (position: number, change: object) => ({
+      id: randomUUID(),
+      delivery_id: deliveryId,
+      position,
+      species: 'Quercus ilex',
+      stock_kind: 'container',
+      caliper_mm: 50,
+      price: 90,
+      expected: 24,
+      ...change,
+    });
+    const tree = { caliperMm: 50, topRootsDepthMm: [30, 160], circlingPct: 75, bestFaceDeg: 90, kinked: null };
+    await db('delivery_lot').insert([
+      lot(0, { arrived: 24, opened: 13, bad: 5, tree: JSON.stringify(tree), verdict: 'return', reason: 'pot-bound' }),
+      lot(1, {}),
+    ]);
+    await migrate(db);
+    expect(await db('lot_tree').select('seen_by', 'tree')).toEqual([
+      {
+        seen_by: 'Bia',
+        tree: {
+          caliperMm: 50,
+          probes: [
+            { depthMm: 30, nature: 'structural' },
+            { depthMm: 160, nature: 'structural' },
+          ],
+          circlingPct: 75,
+          kinked: null,
+          surplusLeftMm: null,
+          soilShows: null,
+          ties: null,
+          face: 'marked',
+        },
+      },
+    ]);
+    expect(await db('delivery_lot').orderBy('position').pluck('reason')).toEqual(['pot-bound (13 opened, 5 bad)', '']);
+    await db.destroy();
+  });
+});

@@ -1,22 +1,29 @@
-import type { Problem, SendRecord } from '@sombra/contract';
+import type { SendRecord } from '@sombra/contract';
 import { Dexie, type EntityTable } from 'dexie';
+import type { Queued } from './send-queue';
 
-/** A record on this device that the server has not acknowledged. */
-export interface OutboxEntry {
-  /** The record's own id. */
-  readonly id: string;
-  readonly userId: string;
+/** A record on this device that the server has not acknowledged; its id is the record's own. */
+export interface OutboxEntry extends Queued {
   readonly sent: SendRecord;
-  readonly madeAt: number;
-  /** Why the server refused it; `null` while it only waits. */
-  readonly refused: Problem | null;
+}
+
+/** Anything else on its way: a tree that was received, a photo. Sent again it must do no harm. */
+export interface Parcel extends Queued {
+  readonly method: 'POST' | 'PUT';
+  readonly url: string;
+  /** JSON, or a picture. */
+  readonly body: unknown;
+  /** What it is, in words, for when it is refused. */
+  readonly name: string;
 }
 
 export class OutboxStore extends Dexie {
   entries!: EntityTable<OutboxEntry, 'id'>;
+  parcels!: EntityTable<Parcel, 'id'>;
 
   constructor(name = 'sombra') {
     super(name);
     this.version(1).stores({ entries: 'id, userId, madeAt' });
+    this.version(2).stores({ entries: 'id, userId, madeAt', parcels: 'id, userId, madeAt' });
   }
 }

@@ -137,6 +137,7 @@ describe('outbox', () => {
       spot: { id: spotId, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version: 7, withdrawnOn: null },
       tree: null,
       practice: fieldDefault,
+      plantedUnder: null,
       ...spotLeave,
       records: [kept],
     });

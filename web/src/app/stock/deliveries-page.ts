@@ -49,6 +49,30 @@ import { StockService } from './stock.service';
           }
         </tbody>
       </table>
+      @if (all.claims.length > 0) {
+        <h2>Claims</h2>
+        <table class="plain">
+          <tbody>
+            @for (claim of all.claims; track claim.nursery) {
+              <tr>
+                <td>
+                  <b>{{ claim.nursery }}</b>
+                </td>
+                <td>{{ claim.returned }} returned, {{ claim.missing }} did not come</td>
+                <td>{{ claim.deliveries === 1 ? '1 delivery' : claim.deliveries + ' deliveries' }}</td>
+                <td>
+                  <a
+                    class="btn btn-outline-primary"
+                    target="_blank"
+                    [href]="'/api/claims?nursery=' + encode(claim.nursery)"
+                    >Claim sheet, PDF</a
+                  >
+                </td>
+              </tr>
+            }
+          </tbody>
+        </table>
+      }
       <h2>Arrived</h2>
       <table class="plain">
         <tbody>
@@ -59,15 +83,11 @@ import { StockService } from './stock.service';
               </td>
               <td>{{ one.nursery }}</td>
               <td>{{ say(one.arrivedOn) }}</td>
-              <td class="num">{{ one.arrived }} of {{ one.expected }}</td>
+              <td class="num">{{ one.arrived }} of {{ one.expected }} trees</td>
               <td>
-                @if (one.undecided > 0) {
-                  {{ one.undecided === 1 ? '1 lot' : one.undecided + ' lots' }} to decide
-                } @else {
-                  decided
-                }
+                {{ standing(one.undecided) }}{{ one.returned > 0 ? ', ' : '' }}
                 @if (one.returned > 0) {
-                  , <b>{{ one.returned }} returned</b>
+                  <b>{{ one.returned }} returned</b>
                 }
               </td>
             </tr>
@@ -101,6 +121,7 @@ export class DeliveriesPage {
   private readonly session = inject(SessionService);
   private readonly router = inject(Router);
   protected readonly say = sayDay;
+  protected readonly encode = encodeURIComponent;
   protected readonly list = signal<DeliveryList | null>(null);
   protected readonly problem = signal<Problem | null>(null);
   protected readonly fault = signal<string | null>(null);
@@ -118,6 +139,11 @@ export class DeliveriesPage {
     } catch (error) {
       this.problem.set(readProblem(error));
     }
+  }
+
+  protected standing(undecided: number): string {
+    if (undecided === 0) return 'decided';
+    return undecided === 1 ? '1 lot to decide' : `${undecided} lots to decide`;
   }
 
   protected async arrive(orderId: string): Promise<void> {

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import type { Delivery, DeliveryState, Problem } from '@sombra/contract';
-import { daysBetween } from '@sombra/core';
+import { claimOf, daysBetween } from '@sombra/core';
 import { firstValueFrom, type Observable } from 'rxjs';
 import { readProblem, sayProblem } from '../frame/problem';
 import { sayDay } from '../frame/say-date';
@@ -28,7 +29,9 @@ import { StockService } from './stock.service';
       <h1>{{ now.orderNumber }} from {{ now.nursery }}</h1>
       <p class="quiet">
         Arrived {{ say(now.arrivedOn) }}, received by {{ now.madeBy }}; held
-        {{ held() === 1 ? '1 day' : held() + ' days' }}.
+        {{ held() === 1 ? '1 day' : held() + ' days' }}. Judged by
+        <a routerLink="/practices" [queryParams]="{ a: now.practice.id }">{{ now.practice.name }}</a>, version
+        {{ now.practice.version }}.
       </p>
       <section class="came" aria-label="How it came and where it waits">
         @for (one of yesNo; track one.key) {
@@ -79,13 +82,20 @@ import { StockService } from './stock.service';
         roll heavy balls on boards.
       </p>
       @for (lot of now.lots; track lot.id) {
-        <s-lot-card [lot]="lot" [mayReceive]="mayReceive()" (kept)="delivery.set($event)" />
+        <s-lot-card
+          [deliveryId]="now.id"
+          [lot]="lot"
+          [rules]="now.rules"
+          [mayReceive]="mayReceive()"
+          (kept)="delivery.set($event)"
+        />
       }
-      @if (claimed()) {
+      @if (claim().returned + claim().missing > 0) {
         <section class="claim" aria-labelledby="claim">
           <h2 id="claim">Claim</h2>
           <p>
-            {{ claimWords() }} <span class="quiet">Terms: {{ now.terms || 'none written down' }}</span>
+            {{ claim().returned }} returned, {{ claim().missing }} did not come.
+            <span class="quiet">Terms: {{ now.terms || 'none written down' }}</span>
           </p>
           <a class="btn btn-primary" [href]="'/api/deliveries/' + now.id + '/claim'" target="_blank">
             Claim sheet, PDF
@@ -155,24 +165,24 @@ export class DeliveryPage {
   });
   protected readonly wateredToday = computed(() => this.delivery()?.wateredOn.includes(this.session.today()) ?? false);
   protected readonly wateredWords = computed(() => (this.delivery()?.wateredOn ?? []).map(sayDay).join(', '));
-  protected readonly claimed = computed(() =>
-    (this.delivery()?.lots ?? []).some(
-      ({ verdict, arrived, expected }) => verdict === 'return' || (arrived !== null && arrived < expected),
-    ),
-  );
-  protected readonly claimWords = computed(() => {
-    const lots = this.delivery()?.lots ?? [];
-    const returned = lots
-      .filter(({ verdict }) => verdict === 'return')
-      .reduce((sum, { arrived }) => sum + (arrived ?? 0), 0);
-    const missing = lots.reduce(
-      (sum, { arrived, expected }) => sum + (arrived === null ? 0 : Math.max(0, expected - arrived)),
-      0,
-    );
-    return `${returned} returned, ${missing} did not come.`;
+  private readonly claims = computed(() => {
+    const delivery = this.delivery();
+    return (delivery?.lots ?? []).map((lot) => {
+      const { stockKind: kind, caliperMm, expected, arrived, verdict } = lot;
+      const opened = lot.trees.map(({ tree }) => tree);
+      const received = { ordered: { kind, caliperMm }, expected, arrived, opened, verdict };
+      return delivery ? claimOf(received, delivery.rules) : { returned: 0, missing: 0 };
+    });
   });
+  protected readonly claim = computed(() => ({
+    returned: this.claims().reduce((sum, { returned }) => sum + returned, 0),
+    missing: this.claims().reduce((sum, { missing }) => sum + missing, 0),
+  }));
 
   constructor() {
+    this.doors.changed$.pipe(takeUntilDestroyed()).subscribe((delivery) => {
+      if (delivery.id === this.deliveryId()) this.delivery.set(delivery);
+    });
     effect(() => {
       this.deliveryId();
       untracked(() => void this.read());

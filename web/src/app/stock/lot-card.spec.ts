@@ -1,10 +1,20 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import type { Delivery, Lot, ReceiveLot } from '@sombra/contract';
+import { provideRouter } from '@angular/router';
+import type { Delivery, Lot, LotTree, ReceiveLot } from '@sombra/contract';
+import { defaultReceivingRules, unseenTree, type ReceivedTree } from '@sombra/core';
 import { of } from 'rxjs';
 import { FakeSession, provideFakeSession } from '../../testing/fake-session';
 import { LotCard } from './lot-card';
 import { StockService } from './stock.service';
 
+const seen = (change: Partial<ReceivedTree> = {}): LotTree => ({
+  id: crypto.randomUUID(),
+  tree: { ...unseenTree, circlingPct: 5, ...change },
+  seenBy: 'Inês',
+  seenAt: '2026-06-15T09:00:00Z',
+  hasPhoto: false,
+  photoAt: null,
+});
 const lot: Lot = {
   id: '0190a5c2-0000-7000-8000-000000000001',
   species: 'Quercus ilex',
@@ -14,12 +24,9 @@ const lot: Lot = {
   spots: ['L-0101'],
   expected: 24,
   arrived: null,
-  opened: 0,
-  bad: 0,
-  tree: null,
+  trees: [],
   verdict: null,
   reason: '',
-  hasPhoto: false,
   version: 1,
 };
 
@@ -35,12 +42,14 @@ const press = async (name: string) => {
 };
 const fill = async (name: string, value: string) => {
   const inputs = [...element().querySelectorAll('input')];
-  const field = inputs.find(
-    (one) => one.getAttribute('aria-label') === name || one.closest('label')?.textContent.trim() === name,
-  );
+  const field = inputs.find((one) => one.closest('label')?.textContent.trim() === name);
   if (!field) throw new Error(name);
   field.value = value;
   field.dispatchEvent(new Event('input'));
+  await fixture.whenStable();
+};
+const show = async (change: Partial<Lot>) => {
+  fixture.componentRef.setInput('lot', { ...lot, ...change });
   await fixture.whenStable();
 };
 
@@ -53,63 +62,63 @@ beforeEach(async () => {
     },
   };
   TestBed.configureTestingModule({
-    providers: [provideFakeSession(new FakeSession()), { provide: StockService, useValue: doors }],
+    providers: [provideRouter([]), provideFakeSession(new FakeSession()), { provide: StockService, useValue: doors }],
   });
   fixture = TestBed.createComponent(LotCard);
+  fixture.componentRef.setInput('deliveryId', '0190a5c2-0000-7000-8000-0000000000aa');
   fixture.componentRef.setInput('lot', lot);
+  fixture.componentRef.setInput('rules', defaultReceivingRules);
   fixture.componentRef.setInput('mayReceive', true);
   await fixture.whenStable();
 });
 
 describe('a lot as it is received', () => {
-  it('says how many of 24 to open', () => {
-    expect(text()).toContain('Open 13:');
+  it('says how many of 24 to open, and holds it until they are', () => {
+    expect(text()).toContain('0 of 13 opened');
+    expect(text()).toContain('Proposed: Hold');
+    expect(text()).toContain('Open 13 more');
   });
 
-  it('proposes the return of a pot-bound lot and asks why before it stores one', async () => {
-    await fill('Arrived', '24');
-    await fill('Opened', '13');
-    await fill('Of them bad', '5');
-    await press('75 %');
-    expect(text()).toContain('Proposed: Return');
-    await press('Return');
-    expect(sent).toEqual([]);
-    expect(text()).toContain('Because: must say why');
-    await fill('Because', 'pot-bound throughout');
-    await press('Return');
-    expect(sent).toMatchObject([{ arrived: 24, opened: 13, bad: 5, verdict: 'return', tree: { circlingPct: 75 } }]);
-  });
-
-  it('asks whether a small caliper was meant in inches, and takes what is said', async () => {
-    await fill('Arrived', '24');
-    await fill('Caliper, mm', '2');
-    await press('Accept');
-    expect(sent).toEqual([]);
-    expect(text()).toContain('2 in are 51 mm');
-    await press('Yes, inches');
-    await press('Accept');
-    expect(sent[0]?.tree.caliperMm).toBe(51);
-  });
-
-  it('keeps a measure outside its limits as typed and names it', async () => {
-    await fill('Arrived', '24');
-    await fill('Height, m', '400');
-    await press('Accept');
-    expect(sent).toEqual([]);
-    expect(element().querySelector('.problem')?.textContent).toContain('Height');
-    await press('Store, decide later');
-    expect(sent).toEqual([]);
+  it('opens fewer of a smaller lot', async () => {
+    await fill('Arrived', '3');
+    expect(text()).toContain('0 of 3 opened');
   });
 
   it('wants the count of what arrived', async () => {
     await press('Accept');
     expect(text()).toContain('Arrived: count what arrived');
+    expect(sent).toEqual([]);
   });
 
-  it('takes the deepest of several probes', async () => {
-    await fill('Ball height, mm', '400');
-    await fill('Topmost roots, by probe at several points, mm', '30 160, 20');
-    expect(text()).toContain('Topmost roots 160 mm down in a ball of 400 mm');
+  it('proposes the return of a pot-bound lot and asks why before it stores one', async () => {
+    const trees = [
+      ...Array.from({ length: 8 }, () => seen()),
+      ...Array.from({ length: 5 }, () => seen({ circlingPct: 75 })),
+    ];
+    await show({ trees });
+    await fill('Arrived', '24');
     expect(text()).toContain('Proposed: Return');
+    expect(text()).toContain('5 of 13 opened are bad');
+    await press('Return');
+    expect([sent, element().querySelector('.problem')?.textContent.trim()]).toEqual([
+      [],
+      'Because: must say why, in 3 letters or more.',
+    ]);
+    await fill('Because', 'pot-bound throughout');
+    await press('Return');
+    expect(sent).toEqual([{ version: 1, arrived: 24, verdict: 'return', reason: 'pot-bound throughout' }]);
+  });
+
+  it('names each opened tree with its own verdict', async () => {
+    await show({ trees: [seen({ leader: 'split' }), seen()] });
+    const rows = [...element().querySelectorAll('tr')].map((row) => row.textContent.replace(/\s+/g, ' ').trim());
+    expect(rows[0]).toMatch(/^Tree 1\s*Correct at planting .*Two leaders/);
+    expect(rows[1]).toMatch(/^Tree 2\s*Accept/);
+  });
+
+  it('shows a viewer no act', async () => {
+    fixture.componentRef.setInput('mayReceive', false);
+    await fixture.whenStable();
+    expect([...element().querySelectorAll('.acts button, a')]).toEqual([]);
   });
 });

@@ -1,0 +1,91 @@
+import { PageRig } from '../../testing/page-rig';
+import { Component } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import type { HttpTestingController, TestRequest } from '@angular/common/http/testing';
+import { ParcelsService } from './parcels.service';
+import { OutboxStore } from './outbox-store';
+
+@Component({ selector: 's-nothing', template: '' })
+class Nothing {}
+
+let parcels: ParcelsService;
+let http: HttpTestingController;
+let store: OutboxStore;
+let answers: unknown[];
+const tree = { id: 't1', method: 'POST' as const, url: '/api/lots/l1/trees', body: { id: 't1' }, name: 'Tree 1' };
+const photo = { id: 'p1', method: 'PUT' as const, url: '/api/lot-trees/t1/photo', body: 'picture', name: 'Photo' };
+
+async function call(url: string): Promise<TestRequest> {
+  for (let i = 0; i < 200; i++) {
+    const [found] = http.match(url);
+    if (found) return found;
+    await new Promise((resolve) => setTimeout(resolve, 5));
+  }
+  throw new Error(`${url} was not called`);
+}
+async function until(done: () => boolean): Promise<void> {
+  for (let i = 0; i < 200 && !done(); i++) await new Promise((resolve) => setTimeout(resolve, 5));
+  expect(done()).toBe(true);
+}
+const away = { status: 0, statusText: 'away' };
+
+beforeEach(async () => {
+  store = new OutboxStore();
+  await store.parcels.clear();
+  const rig = new PageRig<Nothing>();
+  await rig.show(Nothing);
+  http = rig.http;
+  parcels = TestBed.inject(ParcelsService);
+  answers = [];
+  parcels.answered$.subscribe((answer) => answers.push(answer));
+});
+afterEach(() => store.close());
+
+describe('what is sent besides records', () => {
+  it('waits on the device without a connection, and goes in the order it was made', async () => {
+    const first = parcels.send(tree);
+    (await call(tree.url)).error(new ProgressEvent('error'), away);
+    expect((await first).kind).toBe('waiting');
+    const second = parcels.send(photo);
+    (await call(photo.url)).error(new ProgressEvent('error'), away);
+    await second;
+    expect(parcels.waiting().map(({ name }) => name)).toEqual(['Tree 1', 'Photo']);
+
+    parcels.flush();
+    (await call(tree.url)).flush({ id: 'delivery' });
+    const picture = await call(photo.url);
+    expect(picture.request.body).toBe('picture');
+    picture.flush({ id: 'delivery' });
+    await until(() => parcels.waiting().length === 0);
+    expect(answers).toEqual([{ id: 'delivery' }, { id: 'delivery' }]);
+    expect(await store.parcels.count()).toBe(0);
+  });
+
+  it('does not send the photo before its tree', async () => {
+    for (const [i, one] of [tree, photo].entries()) {
+      await store.parcels.put({ ...one, userId: 'u1', madeAt: i, refused: null });
+    }
+    parcels.flush();
+    (await call(tree.url)).error(new ProgressEvent('error'), away);
+    await new Promise((resolve) => setTimeout(resolve, 30));
+    http.expectNone(photo.url);
+  });
+
+  it('keeps what the server refuses with its reason until it is dropped', async () => {
+    const sending = parcels.send(tree);
+    const problem = { type: 'x', title: 'No such lot', code: 'not_found', status: 404 };
+    (await call(tree.url)).flush(problem, { status: 404, statusText: 'gone' });
+    expect(await sending).toMatchObject({ kind: 'refused', problem: { title: 'No such lot' } });
+    expect(parcels.refused().map(({ name }) => name)).toEqual(['Tree 1']);
+    await parcels.drop('t1');
+    expect([parcels.refused(), await store.parcels.count()]).toEqual([[], 0]);
+  });
+
+  it('leaves alone what somebody else made on this device', async () => {
+    await store.parcels.put({ ...tree, userId: 'somebody else', madeAt: 1, refused: null });
+    parcels.flush();
+    await new Promise((resolve) => setTimeout(resolve, 30));
+    http.expectNone(tree.url);
+    expect(parcels.waiting()).toEqual([]);
+  });
+});

@@ -1,0 +1,141 @@
+import { computed, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import type { Problem } from '@sombra/contract';
+import type { EntityTable } from 'dexie';
+import {
+  catchError,
+  concatMap,
+  filter,
+  firstValueFrom,
+  from,
+  fromEvent,
+  map,
+  merge,
+  of,
+  timer,
+  type Observable,
+} from 'rxjs';
+import { passes, readProblem } from '../frame/problem';
+import type { SessionService } from '../people/session.service';
+
+export interface Queued {
+  readonly id: string;
+  readonly userId: string;
+  readonly madeAt: number;
+  /** Why the server refused it; `null` while it only waits. */
+  readonly refused: Problem | null;
+}
+
+export type Sent<A> =
+  | { readonly kind: 'stored'; readonly answer: A }
+  /** Safe on this device; sent again by itself. */
+  | { readonly kind: 'waiting'; readonly problem: Problem }
+  | { readonly kind: 'refused'; readonly problem: Problem };
+
+interface QueueOptions<E extends Queued, A> {
+  readonly table: EntityTable<E, 'id'>;
+  readonly session: SessionService;
+  readonly post: (entry: E) => Observable<A>;
+  /** What an older version of the application left behind is kept, but not sent as if it were understood. */
+  readonly understood: (entry: E) => boolean;
+  readonly stored: (answer: A) => void;
+}
+
+const firstRetryMs = 2000;
+const longestRetryMs = 60_000;
+
+/**
+ * Things made on this device go here first and then to the server, in the order made. What cannot be sent waits and is
+ * tried again, less and less often, at once when the network or the session is back. Made in a service's constructor,
+ * with which it ends.
+ */
+export class SendQueue<E extends Queued, A> {
+  private readonly entries = signal<readonly E[]>([]);
+  private retryMs = firstRetryMs;
+  private flushing: Promise<void> | null = null;
+
+  readonly waiting = computed(() => this.entries().filter((entry) => entry.refused === null));
+  readonly refused = computed(() => this.entries().filter((entry) => entry.refused !== null));
+
+  constructor(private readonly options: QueueOptions<E, A>) {
+    merge(options.session.signedIn$, fromEvent(window, 'online'))
+      .pipe(
+        concatMap(() => from(this.refresh())),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => this.flush());
+    this.retryLater();
+  }
+
+  /** Keeps it here, tries to send it, and says how that went. */
+  async deliver(entry: E): Promise<Sent<A>> {
+    await this.options.table.put(entry);
+    const sent = await this.send(entry);
+    await this.refresh();
+    return sent;
+  }
+
+  async drop(id: string): Promise<void> {
+    await this.options.table.where('id').equals(id).delete();
+    await this.refresh();
+  }
+
+  flush(): void {
+    this.flushing ??= this.sendAll().finally(() => {
+      this.flushing = null;
+    });
+  }
+
+  private async sendAll(): Promise<void> {
+    await this.refresh();
+    for (const entry of this.waiting()) {
+      const sent = await this.send(entry);
+      // The rest would meet the same closed door, and order matters.
+      if (sent.kind === 'waiting') break;
+      this.retryMs = firstRetryMs;
+    }
+    await this.refresh();
+  }
+
+  private async send(entry: E): Promise<Sent<A>> {
+    const { table, post, stored } = this.options;
+    const sent = await firstValueFrom(
+      post(entry).pipe(
+        map((answer): Sent<A> => ({ kind: 'stored', answer })),
+        catchError((error: unknown) => {
+          const problem = readProblem(error);
+          return of<Sent<A>>({ kind: passes(problem) ? 'waiting' : 'refused', problem });
+        }),
+      ),
+    );
+    if (sent.kind === 'stored') {
+      await table.where('id').equals(entry.id).delete();
+      stored(sent.answer);
+    } else if (sent.kind === 'refused') {
+      await table.put({ ...entry, refused: sent.problem });
+    }
+    return sent;
+  }
+
+  private async refresh(): Promise<void> {
+    const { table, session, understood } = this.options;
+    const userId = session.user()?.id ?? '';
+    const mine = await table
+      .orderBy('madeAt')
+      .filter((entry) => entry.userId === userId)
+      .toArray();
+    this.entries.set(mine.filter(understood));
+  }
+
+  private retryLater(): void {
+    timer(this.retryMs)
+      .pipe(filter(() => this.options.session.state() === 'in' && this.waiting().length > 0))
+      .subscribe({
+        next: () => {
+          this.retryMs = Math.min(longestRetryMs, this.retryMs * 1.6);
+          this.flush();
+        },
+        complete: () => this.retryLater(),
+      });
+  }
+}

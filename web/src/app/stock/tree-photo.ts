@@ -1,0 +1,103 @@
+import { ChangeDetectionStrategy, Component, computed, input, model, output, signal } from '@angular/core';
+import { shrinkPhoto } from '../ground/shrink-photo';
+import { photoPlace } from './photo-place';
+
+export interface TakenPhoto {
+  readonly picture: Blob;
+  /** Where the camera says it stood; left out of the picture itself. */
+  readonly place: readonly [number, number] | null;
+}
+
+/** A picture in one tap: drawn smaller here, where it was taken read and left out unless it is wanted. */
+@Component({
+  selector: 's-tree-photo',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (shown(); as url) {
+      <img [src]="url" alt="The tree as photographed" />
+    }
+    <label class="btn btn-outline-primary">
+      <i class="bi bi-camera" aria-hidden="true"></i> {{ busy() ? 'Reading…' : shown() ? 'New photo' : 'Photo' }}
+      <input
+        class="visually-hidden"
+        type="file"
+        accept="image/*"
+        capture="environment"
+        (change)="take($any($event.target))"
+      />
+    </label>
+    @if (placeWords(); as words) {
+      <label class="place">
+        <input type="checkbox" [checked]="keepPlace()" (change)="keepPlace.set($any($event.target).checked)" />
+        Keep where it was taken, {{ words }}
+      </label>
+    }
+    @if (fault(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+  `,
+  styles: `
+    img {
+      display: block;
+      max-width: 100%;
+      max-height: 16rem;
+      margin-bottom: 0.5rem;
+      border: 1px solid var(--line);
+    }
+    .btn {
+      position: relative;
+      min-height: 60px;
+      display: inline-flex;
+      align-items: center;
+      gap: 0.5rem;
+    }
+    .btn:focus-within {
+      outline: 3px solid var(--chosen);
+    }
+    .place {
+      display: flex;
+      align-items: center;
+      gap: 0.6rem;
+      min-height: 48px;
+    }
+    .place input {
+      width: 1.4rem;
+      height: 1.4rem;
+    }
+  `,
+})
+export class TreePhoto {
+  readonly photo = input<TakenPhoto | null>(null);
+  /** One kept by the server before. */
+  readonly before = input<string | null>(null);
+  readonly taken = output<TakenPhoto>();
+  readonly keepPlace = model(false);
+  protected readonly busy = signal(false);
+  protected readonly fault = signal<string | null>(null);
+  protected readonly shown = computed(() => {
+    const photo = this.photo();
+    return photo ? URL.createObjectURL(photo.picture) : this.before();
+  });
+  protected readonly placeWords = computed(() => {
+    const place = this.photo()?.place;
+    if (!place) return null;
+    const [lng, lat] = place;
+    return `${Math.abs(lat).toFixed(4)}° ${lat < 0 ? 'S' : 'N'}, ${Math.abs(lng).toFixed(4)}° ${lng < 0 ? 'W' : 'E'}`;
+  });
+
+  protected async take(field: HTMLInputElement): Promise<void> {
+    const file = field.files?.[0];
+    field.value = '';
+    if (!file) return;
+    this.busy.set(true);
+    this.fault.set(null);
+    try {
+      this.taken.emit({ picture: await shrinkPhoto(file), place: await photoPlace(file) });
+      this.keepPlace.set(false);
+    } catch (error) {
+      this.fault.set(error instanceof TypeError ? `${error.message}.` : 'This picture could not be read.');
+    } finally {
+      this.busy.set(false);
+    }
+  }
+}

@@ -1,0 +1,121 @@
+import {
+  ballStateNames,
+  crownFaceNames,
+  leaderNames,
+  limits,
+  stockNames,
+  structuralDepthMm,
+  woundNames,
+  wrapKindNames,
+  type NumberRange,
+  type Quantity,
+  type ReceivedTree,
+  type ReceivingRules,
+  type StockKind,
+} from '@sombra/core';
+
+type KeysOf<T> = { [K in keyof ReceivedTree]: ReceivedTree[K] extends T | null ? K : never }[keyof ReceivedTree];
+export type NumberKey = KeysOf<number>;
+export type YesNoKey = KeysOf<boolean>;
+export type WordKey = Exclude<KeysOf<string>, NumberKey | YesNoKey>;
+
+interface Asked {
+  readonly title: string;
+  readonly hint: string;
+}
+export type Question = Asked &
+  (
+    | { readonly kind: 'number'; readonly key: NumberKey; readonly quantity: Quantity; readonly range: NumberRange }
+    | { readonly kind: 'probes'; readonly key: 'probes' }
+    | { readonly kind: 'circling'; readonly key: 'circlingPct' }
+    | { readonly kind: 'words'; readonly key: WordKey; readonly names: Readonly<Record<string, string>> }
+    | { readonly kind: 'yes_no'; readonly key: YesNoKey }
+    | { readonly kind: 'photo'; readonly key: 'photo' }
+  );
+
+const length = (key: NumberKey, title: string, range: NumberRange, hint = ''): Question => ({
+  kind: 'number',
+  key,
+  title,
+  hint,
+  quantity: 'lengthMm',
+  range,
+});
+const height = (key: NumberKey, title: string, range: NumberRange, hint = ''): Question => ({
+  ...length(key, title, range, hint),
+  kind: 'number',
+  key,
+  quantity: 'heightM',
+  range,
+});
+const words = (key: WordKey, title: string, names: Readonly<Record<string, string>>, hint = ''): Question => ({
+  kind: 'words',
+  key,
+  title,
+  names,
+  hint,
+});
+const yesNo = (key: YesNoKey, title: string, hint = ''): Question => ({ kind: 'yes_no', key, title, hint });
+
+/** Trunks thicker than this are measured higher. mm */
+const thickMm = 100;
+const caliperHint = (thick: boolean): string =>
+  thick
+    ? 'At 300 mm above the flare: it is over 100 mm thick.'
+    : '150 mm above the flare; if it is over 100 mm thick there, measure again at 300 mm.';
+
+/** What is asked of one tree, in the order a hand goes over it: stem, ball, roots, crown. */
+export function questionsFor(
+  ordered: { readonly kind: StockKind; readonly caliperMm: number },
+  tree: ReceivedTree,
+  rules: ReceivingRules,
+): Question[] {
+  const kind = tree.kind ?? ordered.kind;
+  const thick = (tree.caliperMm ?? ordered.caliperMm) > thickMm;
+  const ball = kind !== 'bare_root';
+  const deepMm = structuralDepthMm(tree) ?? 0;
+  const circles = (tree.circlingPct ?? 1) > 0;
+  const asked: readonly (Question | false)[] = [
+    words('kind', 'Kind of stock', stockNames, `Ordered: ${stockNames[ordered.kind]}.`),
+    length('caliperMm', 'Caliper', limits.caliperMm, caliperHint(thick)),
+    height('heightM', 'Height', limits.treeHeightM, 'From the flare to the tip.'),
+    ball && length('ballDiameterMm', 'Ball diameter', limits.ballDiameterMm, 'At its widest.'),
+    ball && length('ballHeightMm', 'Ball height', limits.ballHeightMm, 'As received, surplus on top included.'),
+    !ball && length('rootSpreadMm', 'Root spread', limits.rootSpreadMm, 'Roots laid out as they grew.'),
+    !ball && length('rootDepthMm', 'Flare to the lowest root', limits.rootDepthMm, 'Roots spread.'),
+    ball && {
+      kind: 'probes',
+      key: 'probes',
+      title: 'Topmost roots',
+      hint: 'Push the probe in at three or more points, a hand from the stem. Adventitious roots grew from a buried stem, fine ones bend under the probe: neither sets the depth.',
+    },
+    ball &&
+      deepMm > rules.deepRootsMm &&
+      length(
+        'surplusLeftMm',
+        'Surplus that must stay on',
+        { min: 0, max: deepMm, unit: 'mm' },
+        'What cannot come off at planting without breaking the ball; 0 where all of it can.',
+      ),
+    kind === 'container' && {
+      kind: 'circling',
+      key: 'circlingPct',
+      title: 'Circling roots',
+      hint: 'Slide the container off and hold a picture beside the face of the ball. Potting-on hides old circling.',
+    },
+    kind === 'container' && yesNo('soilShows', 'Does soil show between the roots?'),
+    ball && circles && length('thickestCirclingMm', 'Thickest circling root', { min: 0, max: 100, unit: 'mm' }),
+    yesNo('kinked', 'Roots kinked or folded at the stem?'),
+    ball && words('ball', 'The ball is', ballStateNames, 'Rock the stem: it and the ball should move as one.'),
+    kind === 'balled' && words('wrap', 'Wrap', wrapKindNames, 'Burn or pull a thread: synthetic melts and stretches.'),
+    words('ties', 'Ties', wrapKindNames, 'Strings, tape, labels around the stem.'),
+    length('graftHeightMm', 'Graft above the flare', limits.graftHeightMm, 'Skip it on own roots.'),
+    words('leader', 'Leader', leaderNames),
+    words('wounds', 'Wounds on the trunk', woundNames, 'Large: more than a third of the way round.'),
+    yesNo('brokenBranches', 'Broken, dead or diseased branches?'),
+    height('firstBranchM', 'First branch', limits.firstBranchM, 'Above the flare.'),
+    words('face', 'The crown is', crownFaceNames, 'Mark the best face with tape: the crew turns it to the street.'),
+    { kind: 'photo', key: 'photo', title: 'Photo', hint: 'Of what speaks for or against the tree.' },
+  ];
+  return asked.filter((question) => question !== false);
+}
