@@ -14,7 +14,7 @@ import { createHmac, timingSafeEqual } from 'node:crypto';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
-import { keepFile, type UploadKind } from '../platform/uploads';
+import { keepFile, keepPhoto, type UploadKind } from '../platform/uploads';
 import { announce } from '../record/repository';
 import { currentRules, ticketsSince } from '../rules/repository';
 import { findSpot } from './repository';
@@ -96,9 +96,8 @@ export async function addPhoto(
 ): Promise<void> {
   requireRole(user, ['coordinator', 'crew_lead', 'inspector'], 'add a photo');
   await requireSpot(db, photo.spotId);
-  const kinds: readonly UploadKind[] = ['image/jpeg', 'image/png', 'image/webp'];
-  const file = await keepFile(upload.folder, `photo-${photo.id}`, upload.bytes, kinds);
-  await asActor(db, user.name, (trx) => insertPhoto(trx, { ...photo, ...file, bytes: upload.bytes.length }, user.name));
+  const file = await keepPhoto(upload.folder, `photo-${photo.id}`, upload.bytes);
+  await asActor(db, user.name, (trx) => insertPhoto(trx, { ...photo, ...file }, user.name));
 }
 
 /** Records a road authority's permit for several spots. */

@@ -1,5 +1,6 @@
 import type { ConsentLink, KeptRules, OpenConsent, Problem, Surroundings } from '@sombra/contract';
 import { unknownAssessment, type Assessment } from '@sombra/core';
+import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
 import { replaceLayer } from '../map/repository';
 import { loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
@@ -94,7 +95,10 @@ describe('photos', () => {
     const put = (bytes: Uint8Array) =>
       iva.send<Problem>('PUT', `/api/spots/${spotId}/photos/${id}`, bytes, { 'content-type': 'image/jpeg' });
     expect((await put(new TextEncoder().encode('<svg onload="">'))).body.title).toContain('none of JPG, PNG, WEBP');
-    const jpeg = new Uint8Array([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3]);
+    expect((await put(new Uint8Array([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3]))).body.title).toContain('read whole');
+    const jpeg = await sharp({ create: { width: 8, height: 8, channels: 3, background: '#363' } })
+      .jpeg()
+      .toBuffer();
     expect((await put(jpeg)).status).toBe(201);
     expect((await put(jpeg)).status).toBe(201);
     const back = await cora.send('GET', `/api/photos/${id}`);

@@ -2,7 +2,7 @@ import type { SpotDetail } from '@sombra/contract';
 import { NotFoundError } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { programmeToday } from '../people/service';
-import { currentPractice, recordsOfSpots } from '../record/repository';
+import { currentPractice, plantedUnder, practiceShelf, recordsOfSpots } from '../record/repository';
 import { currentRules, ticketsSince } from '../rules/repository';
 import { leaveOf } from './leave-repository';
 import { findSpot, findSpotOfTree, type SpotRow } from './repository';
@@ -19,7 +19,7 @@ export async function spotDetailOfTree(db: Db, treeId: string): Promise<SpotDeta
 
 async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
   if (!row) throw new NotFoundError('no such spot', 'id');
-  const records = await recordsOfSpots(db, [row.id]);
+  const records = (await recordsOfSpots(db, [row.id])).get(row.id) ?? [];
   return {
     spot: {
       id: row.id,
@@ -31,9 +31,10 @@ async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
     },
     tree: row.treeId ? { id: row.treeId, species: row.species } : null,
     practice: await currentPractice(db),
+    plantedUnder: plantedUnder(records, await practiceShelf(db)) ?? null,
     rules: await currentRules(db),
     leave: await leaveOf(db, row.id, await programmeToday(db)),
     ticketsSince: await ticketsSince(db),
-    records: records.get(row.id) ?? [],
+    records,
   };
 }

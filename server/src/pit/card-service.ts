@@ -1,4 +1,4 @@
-import { clearancesOf, ticketsOver } from '../ground/leave-repository';
+import { coversOf } from '../ground/leave-repository';
 import { currentRules } from '../rules/repository';
 import type { CardsQuery } from '@sombra/contract';
 import {
@@ -15,19 +15,21 @@ import type { Knex } from 'knex';
 import QRCode from 'qrcode';
 import type { Writable } from 'node:stream';
 import { once } from 'node:events';
+import { setImmediate as nextTurn } from 'node:timers/promises';
 import { openDocument } from '../paper/document';
 import { programmeToday } from '../people/service';
 import type { Db } from '../platform/db';
-import { currentPractice, recordsOfSpots } from '../record/repository';
+import { currentPractice, plantedUnder, practiceShelf, recordsOfSpots } from '../record/repository';
 import { spotsByIds, spotsToPlant, type CardSpot } from './repository';
 import { cardPt, drawCard, type Card } from './spot-card';
 
 /** Cards are made so many at a time: memory holds these and the page being written. */
-const chunk = 25;
+const chunk = 10;
 
 /** The spots cards are asked for: those named, those of a day, or all that are ready to plant. */
 export async function cardSpots(db: Db, { spots, day }: CardsQuery): Promise<CardSpot[]> {
-  return spots ? spotsByIds(db, spots) : spotsToPlant(db, day);
+  const today = await programmeToday(db);
+  return spots ? spotsByIds(db, today, spots) : spotsToPlant(db, today, day);
 }
 
 async function makeCards(
@@ -38,10 +40,15 @@ async function makeCards(
   const { practice, today, origin, units } = with_;
   const ids = spots.map(({ spotId }) => spotId);
   const records = await recordsOfSpots(db, ids);
-  const covers = await coverLines(db, ids, today);
+  const shelf = await practiceShelf(db);
+  const covers = await coverLines(db, spots, { today, units });
   return Promise.all(
     spots.map(async ({ spotId, ref, place, treeId, species }): Promise<Card> => {
-      const life = spotLife((records.get(spotId) ?? []) as FieldRecord[], practice);
+      const life = spotLife(
+        (records.get(spotId) ?? []) as FieldRecord[],
+        practice,
+        plantedUnder(records.get(spotId) ?? [], shelf),
+      );
       const { stock, ground, assessment } = life;
       const plan = stock ? plantingPlan({ practice: life.practice, stock, ground, assessment }) : null;
       const address = `${origin}${treeId ? `/tree/${treeId}` : `/town/${spotId}`}`;
@@ -57,6 +64,7 @@ async function makeCards(
         stock,
         ground,
         practice: life.practice,
+        windsDeg: [assessment?.winterWindDeg, assessment?.summerWindDeg].filter((deg) => typeof deg === 'number'),
         ticket: covers.get(spotId) ?? '',
         qr: await QRCode.toBuffer(address, { margin: 1, width: 180, errorCorrectionLevel: 'M' }),
         address,
@@ -66,16 +74,24 @@ async function makeCards(
   );
 }
 
-/** Who may dig at each spot on a day, in one line. */
-async function coverLines(db: Db, spotIds: readonly string[], today: IsoDate): Promise<Map<string, string>> {
+/** Who may dig at each spot on the day it is booked for, else today, in one line. */
+async function coverLines(
+  db: Db,
+  spots: readonly CardSpot[],
+  { today, units }: { today: IsoDate; units: UnitSystem },
+): Promise<Map<string, string>> {
   const { ground } = await currentRules(db);
   const lines = new Map<string, string>();
-  for (const spotId of spotIds) {
-    const tickets = await ticketsOver(db, { spotId }, today);
-    const clearances = await clearancesOf(db, spotId);
-    const cover = digCover({ tickets, clearances }, today, ground);
-    const because = cover.because.map((reason) => sayReason(reason, 'metric')).join(' ');
-    lines.set(spotId, cover.kind === 'none' ? `NOBODY MAY DIG HERE TODAY. ${because}` : because);
+  const days = new Map(spots.map(({ spotId, plantOn }) => [spotId, plantOn ?? today]));
+  const covers = await coversOf(db, [...days.keys()], today);
+  for (const [spotId, leave] of covers) {
+    const day = days.get(spotId) ?? today;
+    const cover = digCover(leave, day, ground);
+    const because = cover.because.map((reason) => sayReason(reason, units)).join(' ');
+    const on = day === today ? 'today' : `on ${day}`;
+    if (cover.kind === 'none') lines.set(spotId, `NOBODY MAY DIG HERE ${on.toUpperCase()}. ${because}`);
+    else
+      lines.set(spotId, `${cover.kind === 'ticket' ? `Ticket ${cover.number}, ${on}` : `Cleared ${on}`}: ${because}`);
   }
   return lines;
 }
@@ -107,13 +123,16 @@ export async function writeCards(
   for (let at = 0; at < asked.spots.length && !asked.stopped(); at += chunk) {
     const part = asked.spots.slice(at, at + chunk);
     const cards = await makeCards(db, part, { practice, today, origin: asked.origin, units: asked.units });
-    cards.forEach((card, i) => {
+    for (const [i, card] of cards.entries()) {
+      if (asked.stopped()) break;
       const place = (at + i) % 4;
       if (!four || place === 0) doc.addPage();
       if (four) placeQuarter(doc, place, card);
       else drawCard(doc, card);
-    });
-    if (out.writableNeedDrain) await Promise.race([once(out, 'drain'), once(out, 'close')]);
+      // Between cards others are answered, and the file goes no faster than it is taken.
+      await nextTurn();
+      if (out.writableNeedDrain) await Promise.race([once(out, 'drain'), once(out, 'close')]);
+    }
   }
   doc.end();
 }

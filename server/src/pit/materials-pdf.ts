@@ -1,5 +1,5 @@
 import type { SeasonMaterials } from '@sombra/contract';
-import { formatNumber, materials, type MaterialCode } from '@sombra/core';
+import { formatNumber, materials, sayAmount, type MaterialCode, type UnitSystem } from '@sombra/core';
 import { openDocument } from '../paper/document';
 import { plain } from '../paper/paint-drawing';
 
@@ -12,7 +12,7 @@ const columns = [
 ] as const;
 
 /** The shopping list on A4, with the spots it is for. */
-export function materialsPdf(sum: SeasonMaterials, programme: string): PDFKit.PDFDocument {
+export function materialsPdf(sum: SeasonMaterials, programme: string, units: UnitSystem): PDFKit.PDFDocument {
   const doc = openDocument({ size: 'A4', margin, info: { Title: `Materials: ${sum.title}`, Author: programme } });
   const row = (cells: readonly string[]) => {
     const y = doc.y;
@@ -32,8 +32,8 @@ export function materialsPdf(sum: SeasonMaterials, programme: string): PDFKit.PD
   row(columns.map(({ name }) => name));
   doc.font('Helvetica');
   for (const { code, needed, inStore, packs } of sum.lines) {
-    const { name, unit, pack } = materials[code as MaterialCode];
-    const amount = (value: number) => `${formatNumber(value, unit === 'kg' ? 1 : 0)} ${unit === 'piece' ? '' : unit}`;
+    const { name, pack } = materials[code as MaterialCode];
+    const amount = (value: number) => sayAmount(code as MaterialCode, value, units);
     row([name, amount(needed), amount(inStore), packs > 0 ? `${packs} × ${pack.name}` : '-']);
   }
   doc.moveDown().font('Helvetica-Bold').text('For', margin);

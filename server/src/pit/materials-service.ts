@@ -1,6 +1,7 @@
 import type { MaterialsQuery, SeasonMaterials, StoreAmount, User } from '@sombra/contract';
 import {
   ConflictError,
+  expectedStock,
   materials,
   NotFoundError,
   plantingPlan,
@@ -12,45 +13,90 @@ import {
   type FieldRecord,
   type MaterialCode,
   type Practice,
+  type OrderedTree,
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import Papa from 'papaparse';
+import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
-import { findPractice } from '../practice/repository';
+import { findPractice, newestVersion } from '../practice/repository';
 import { currentPractice, recordsOfSpots } from '../record/repository';
-import { dayTitle, keepStore, spotsToPlant, store } from './repository';
+import { findList } from '../match/repository';
+import { dayTitle, keepStore, spotsByIds, spotsToPlant, store, type CardSpot } from './repository';
 
 async function practiceAsked(db: Db, { practice: id, version }: MaterialsQuery): Promise<Practice> {
   if (!id) return currentPractice(db);
-  const found = await findPractice(db, id, version ?? 1);
+  // The newest version where none is named; shipped ones have but one, and are kept nowhere before they are used.
+  const found = await findPractice(db, id, version ?? ((await newestVersion(db, id)) || 1));
   if (!found) throw new NotFoundError('no such practice', 'practice');
   return found;
+}
+
+interface Asked {
+  readonly title: string;
+  readonly spots: readonly CardSpot[];
+  /** By spot: the tree a list picked for it. */
+  readonly ordered: ReadonlyMap<string, OrderedTree & { readonly species: string }>;
+}
+
+/** The spots that are counted, under their name. @throws NotFoundError */
+async function spotsAsked(db: Db, { day, list }: MaterialsQuery): Promise<Asked> {
+  const today = await programmeToday(db);
+  if (list) {
+    const found = await findList(db, list);
+    if (!found) throw new NotFoundError('no such list', 'list');
+    const { picks, offers } = found.result ?? { picks: [], offers: [] };
+    const offerOf = new Map(offers.map((offer) => [offer.id, offer]));
+    const ordered = picks.flatMap(({ spotId, offerId }) => {
+      const offer = offerOf.get(offerId);
+      return offer
+        ? [[spotId, { kind: offer.stockKind, caliperMm: offer.caliperMm, species: offer.species }] as const]
+        : [];
+    });
+    return { title: found.title, spots: await spotsByIds(db, today, found.asked.spotIds), ordered: new Map(ordered) };
+  }
+  const title = day ? await dayTitle(db, day) : 'Everything ready to plant';
+  if (title === undefined) throw new NotFoundError('no such planting day', 'day');
+  return { title, spots: await spotsToPlant(db, today, day), ordered: new Map() };
 }
 
 /** What the spots that are ready to plant take together, by one practice. @throws NotFoundError */
 export async function seasonMaterials(db: Db, query: MaterialsQuery): Promise<SeasonMaterials> {
   const practice = await practiceAsked(db, query);
-  const title = query.day ? await dayTitle(db, query.day) : 'Everything ready to plant';
-  if (title === undefined) throw new NotFoundError('no such planting day', 'day');
-  const spots = await spotsToPlant(db, query.day);
+  const { title, spots, ordered } = await spotsAsked(db, query);
   const records = await recordsOfSpots(
     db,
     spots.map(({ spotId }) => spotId),
   );
   const lines: SeasonMaterials['spots'] = [];
   const without: SeasonMaterials['without'] = [];
+  let expected = 0;
   for (const { spotId, ref, place, species } of spots) {
     const life = spotLife((records.get(spotId) ?? []) as FieldRecord[], practice);
-    const { stock, ground, assessment } = life;
-    if (!stock) continue;
+    const { ground, assessment } = life;
+    const picked = ordered.get(spotId);
+    const stock = life.stock ?? (picked ? expectedStock(picked) : null);
+    if (!stock) {
+      if (query.list) without.push({ spotId, ref, why: 'The list picks no tree for this place.' });
+      continue;
+    }
+    if (!life.stock) expected += 1;
     const plan = plantingPlan({ practice: life.practice, stock, ground, assessment });
     if (plan.kind === 'no_plan') {
       without.push({ spotId, ref, why: plan.because.map((reason) => sayReason(reason, 'metric')).join(' ') });
       continue;
     }
     const { materials: amounts, labour, routine } = plan;
-    lines.push({ spotId, ref, place, species, hours: labour.hours, weeklyL: routine.weeklyL, amounts });
+    lines.push({
+      spotId,
+      ref,
+      place,
+      species: species ?? picked?.species ?? null,
+      hours: labour.hours,
+      weeklyL: routine.weeklyL,
+      amounts,
+    });
   }
   const needed = sumAmounts(
     lines.map(({ amounts }) => amounts as Amounts),
@@ -60,6 +106,7 @@ export async function seasonMaterials(db: Db, query: MaterialsQuery): Promise<Se
   const weekly = lines.map(({ weeklyL }) => weeklyL);
   return {
     title,
+    expected,
     practice: { id: practice.id, version: practice.version, name: practice.name },
     spots: lines,
     without,
@@ -82,11 +129,13 @@ export async function countStore(db: Knex, user: User, counted: StoreAmount): Pr
 
 const columns = ['material', 'unit', 'needed', 'in_store', 'pack', 'packs', 'bought'] as const;
 
+const hundredths = (value: number): string => String(Math.round(value * 100) / 100);
+
 /** The shopping list as a file: what is needed, what is there, what to buy. */
 export function materialsCsv({ lines }: SeasonMaterials): string {
   const data = lines.map(({ code, needed, inStore, packs, bought }) => {
     const { name, unit, pack } = materials[code as MaterialCode];
-    return [name, unit, needed.toFixed(1), inStore.toFixed(1), pack.name, packs, bought];
+    return [name, unit, hundredths(needed), hundredths(inStore), pack.name, packs, bought];
   });
   return `${Papa.unparse({ fields: [...columns], data }, { newline: '\r\n' })}\r\n`;
 }

@@ -1,5 +1,7 @@
 import type { SeasonMaterials } from '@sombra/contract';
-import { formatQuantity, pitPlan, fieldDefault } from '@sombra/core';
+import { addDaysTo, fieldDefault, formatQuantity, pitPlan } from '@sombra/core';
+import { v7 as uuidv7 } from 'uuid';
+import { programmeToday } from '../people/service';
 import { pdfText } from '../testing/pdf-text';
 import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
 
@@ -84,11 +86,44 @@ describe('spot cards', () => {
     expect(card).toContain('/tree/');
   });
 
+  it('show the pit from above where a strip stretches it', async () => {
+    const spotId = await ready('C-0002', { stripWidthMm: 700 });
+    const { pages } = await cards({ spots: [spotId] });
+    expect(pages[0]).toContain('from above, along the strip');
+    // Ball 450, 2.5 ×: 700 wide, 700 + (π/4·1125² − π/4·700²)/700 = 1,570 long.
+    expect(pages[0]).toContain('700 mm by 1570 mm');
+  });
+
+  it('say who may dig on the day the spot is booked for, by the number of its ticket', async () => {
+    const spotId = await ready('C-0003');
+    const dayId = uuidv7();
+    const today = await programmeToday(town.db);
+    const onDay = addDaysTo(today, 8);
+    await town.db('planting_day').insert({ id: dayId, on_day: onDay, title: 'Mole Street' });
+    await town.db('planting_day_spot').insert({ day_id: dayId, spot_id: spotId });
+    const [bare = ''] = (await cards({ day: dayId })).pages;
+    expect(bare).toContain(`NOBODY MAY DIG HERE ON ${onDay}`);
+    await town.db('lawful_clearance').insert({
+      id: uuidv7(),
+      spot_id: spotId,
+      document: 'RA-17',
+      cleared_by: 'road authority',
+      valid_from: today,
+      valid_until: addDaysTo(today, 20),
+      stored_as: 'ra-17.pdf',
+      content_type: 'application/pdf',
+      added_by: 'cora',
+    });
+    const [cleared = ''] = (await cards({ day: dayId })).pages;
+    expect(cleared).toContain(`Cleared on ${onDay}`);
+    expect(cleared).toContain('RA-17');
+  });
+
   it('stand four on a sheet, and a spot without a plan says so on its card', async () => {
     const { count, pages } = await cards({ layout: 'four' });
     // S-0003 has no plan and waits in the pit stage; it gets a card too.
-    expect([count, pages.length]).toEqual(['4', 1]);
-    expect(pages[0]).toContain('No plan.');
+    expect([count, pages.length]).toEqual(['6', 2]);
+    expect(pages.join()).toContain('No plan.');
   });
 
   it.each([

@@ -1,5 +1,5 @@
 import type { StoreAmount } from '@sombra/contract';
-import type { Amounts, MaterialCode } from '@sombra/core';
+import type { Amounts, IsoDate, MaterialCode } from '@sombra/core';
 import type { Db } from '../platform/db';
 
 export interface CardSpot {
@@ -8,12 +8,26 @@ export interface CardSpot {
   readonly place: string;
   readonly treeId: string | null;
   readonly species: string | null;
+  /** Day of the next planting day it is booked on. */
+  readonly plantOn: IsoDate | null;
 }
 
-const columns = ['spot.id as spotId', 'spot.ref', 'place.name as place', 'tree.id as treeId', 'tree.species'] as const;
+const columns = (db: Db, from: IsoDate) => [
+  'spot.id as spotId',
+  'spot.ref',
+  'place.name as place',
+  'tree.id as treeId',
+  'tree.species',
+  db.raw(
+    `(select to_char(min(day.on_day), 'YYYY-MM-DD') from planting_day_spot booked
+      join planting_day day on day.id = booked.day_id
+      where booked.spot_id = spot.id and day.on_day >= ?) as "plantOn"`,
+    [from],
+  ),
+];
 
-/** Spots whose stock is measured and whose tree is not planted: of a planting day, or all. */
-export async function spotsToPlant(db: Db, dayId?: string): Promise<CardSpot[]> {
+/** Spots whose stock is measured and whose tree is not planted: of a planting day, or all; booked from a day on. */
+export async function spotsToPlant(db: Db, from: IsoDate, dayId?: string): Promise<CardSpot[]> {
   const query = db('spot')
     .join('place', 'place.id', 'spot.place_id')
     .join('spot_period as period', (on) => on.on('period.spot_id', 'spot.id').andOnNull('period.until_day'))
@@ -25,16 +39,16 @@ export async function spotsToPlant(db: Db, dayId?: string): Promise<CardSpot[]> 
   if (dayId) {
     void query.whereIn('spot.id', db('planting_day_spot').where({ day_id: dayId }).select('spot_id'));
   }
-  return query.select<CardSpot[]>(...columns);
+  return query.select<CardSpot[]>(...columns(db, from));
 }
 
-export async function spotsByIds(db: Db, ids: readonly string[]): Promise<CardSpot[]> {
+export async function spotsByIds(db: Db, from: IsoDate, ids: readonly string[]): Promise<CardSpot[]> {
   return db('spot')
     .join('place', 'place.id', 'spot.place_id')
     .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
     .whereRaw('spot.id = any(?::uuid[])', [[...ids]])
     .orderBy('spot.ref')
-    .select<CardSpot[]>(...columns);
+    .select<CardSpot[]>(...columns(db, from));
 }
 
 export async function dayTitle(db: Db, dayId: string): Promise<string | undefined> {

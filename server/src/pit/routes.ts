@@ -21,7 +21,7 @@ export function pitRoutes(db: Knex): Router {
     const sum = await seasonMaterials(db, parse(materialsQuerySchema, request.query));
     const programme = await db('programme').first<{ name: string } | undefined>('name');
     response.type('application/pdf');
-    materialsPdf(sum, programme?.name ?? 'Sombra').pipe(response);
+    materialsPdf(sum, programme?.name ?? 'Sombra', userOf(request).units).pipe(response);
   });
   router.put('/store', async (request, response) => {
     await countStore(db, userOf(request), parse(storeSchema, request.body));

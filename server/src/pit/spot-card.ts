@@ -3,6 +3,7 @@ import {
   formatNumber,
   formatQuantity,
   pitSection,
+  pitTop,
   sayReason,
   sayStep,
   type GroundFacts,
@@ -22,6 +23,8 @@ export interface Card {
   readonly stock: Stock | null;
   readonly ground: GroundFacts;
   readonly practice: Practice;
+  /** Bearings the recorded winds come from. */
+  readonly windsDeg: readonly number[];
   /** Who may dig, in one line. */
   readonly ticket: string;
   readonly qr: Buffer;
@@ -51,12 +54,15 @@ export function drawCard(doc: PDFKit.PDFDocument, card: Card): void {
     stock: card.stock,
     ground: card.ground,
     practice: card.practice,
+    stakes: plan.stakes,
+    windsDeg: card.windsDeg,
     units: card.units,
     widthPx: 520,
     heightPx: 250,
   });
-  let y = 84 + paintDrawing(doc, drawing, { x: margin, y: 84, widthPt: inner }) + 4;
-  y = numbers(doc, card, plan, y) + 5;
+  let y = 86 + paintDrawing(doc, drawing, { x: margin, y: 86, widthPt: inner }) + 4;
+  y = stretched(plan) ? besideTop(doc, card, plan, y) : numbers(doc, card, plan, { top: y, columns: 2 });
+  y += 5;
   y = cautions(doc, card, plan, y) + 5;
   steps(doc, card, plan, y);
   doc.font('Helvetica').fontSize(6.5).fillColor('#444444');
@@ -82,7 +88,7 @@ function head(doc: PDFKit.PDFDocument, { ref, place, species, ticket, qr, addres
     .text(plain(ticket), margin, margin + 33, { width: inner - qrPt - 8 });
   doc.image(qr, margin + inner - qrPt, margin - 6, { width: qrPt, height: qrPt });
   doc.font('Helvetica').fontSize(5).fillColor('#444444');
-  doc.text(address.slice(0, 60), margin + inner - 150, margin + qrPt - 6, {
+  doc.text(address.slice(0, 60), margin + inner - 150, margin + qrPt - 4, {
     width: 150,
     align: 'right',
     lineBreak: false,
@@ -90,9 +96,28 @@ function head(doc: PDFKit.PDFDocument, { ref, place, species, ticket, qr, addres
   doc.fillColor('#000000');
 }
 
-function numbers(doc: PDFKit.PDFDocument, { units }: Card, { pit, stakes, labour }: PlantingPlan, top: number): number {
+/** A pit nearly as long as wide needs no second view. */
+const stretched = ({ pit }: PlantingPlan): boolean => pit.shape.lengthMm > 1.15 * pit.shape.widthMm;
+const topMostPt = 150;
+
+/** Where a strip stretches the pit: the numbers in one column, and the pit from above beside them. */
+function besideTop(doc: PDFKit.PDFDocument, card: Card, plan: PlantingPlan, top: number): number {
+  const half = inner / 2 - 6;
+  const { ground, windsDeg, units } = card;
+  const drawing = pitTop({ plan: plan.pit, stakes: plan.stakes, ground, windsDeg, units, widthPx: 290 });
+  const widthPt = Math.min(half, (topMostPt * drawing.widthPx) / drawing.heightPx);
+  const drawn = paintDrawing(doc, drawing, { x: margin + inner - (half + widthPt) / 2, y: top, widthPt });
+  return Math.max(top + drawn, numbers(doc, card, plan, { top, columns: 1 }));
+}
+
+function numbers(
+  doc: PDFKit.PDFDocument,
+  { units }: Card,
+  { pit, stakes, labour, carry }: PlantingPlan,
+  { top, columns }: { top: number; columns: 1 | 2 },
+): number {
   const say = (value: number, quantity: Quantity) => formatQuantity(value, quantity, units);
-  const { team } = pit.lifting;
+  const carried = carry.means === 'people' ? `${carry.people} carry` : `${carry.means}, ${carry.people} people`;
   const winds = stakes?.bearingsDeg.map(compassPoint).join(', ');
   const rows: readonly (readonly [string, string])[] = [
     ['Depth at the uphill edge', say(pit.depthMm.value, 'lengthMm')],
@@ -101,12 +126,12 @@ function numbers(doc: PDFKit.PDFDocument, { units }: Card, { pit, stakes, labour
     ['Downhill edge stands', say(pit.downhillProudMm.value, 'lengthMm')],
     ['Backfill', say(pit.backfillL.value, 'volumeL')],
     [
-      pit.amendment.value > 0 ? 'of it mixed in' : 'Left over, loose',
+      pit.amendment.value > 0 ? 'Mixed in' : 'Left over, loose',
       say(pit.amendment.value > 0 ? pit.amendment.value : pit.spoilL.value, 'volumeL'),
     ],
     ['Mulch', say(pit.mulchL.value, 'volumeL')],
     ['First water', say(pit.firstWaterL.value, 'volumeL')],
-    ['Weight', `${say(pit.massKg.value, 'massKg')}, ${team.kind === 'people' ? `${team.people} lift` : 'equipment'}`],
+    ['Weight', `${say(pit.massKg.value, 'massKg')}, ${carried}`],
     [
       'Stakes',
       stakes ? `${stakes.stakes}${winds ? ` to ${winds}` : ''}, tie at ${say(stakes.heightMm, 'lengthMm')}` : 'none',
@@ -118,12 +143,12 @@ function numbers(doc: PDFKit.PDFDocument, { units }: Card, { pit, stakes, labour
   const lineHeight = 12.5;
   doc.fontSize(8.5);
   rows.forEach(([name, value], i) => {
-    const x = margin + (i % 2) * (column + 12);
-    const y = top + Math.floor(i / 2) * lineHeight;
+    const x = margin + (i % columns) * (column + 12);
+    const y = top + Math.floor(i / columns) * lineHeight;
     doc.font('Helvetica').text(name, x, y, { lineBreak: false });
     doc.font('Helvetica-Bold').text(plain(value), x, y, { width: column, align: 'right', lineBreak: false });
   });
-  return top + Math.ceil(rows.length / 2) * lineHeight;
+  return top + Math.ceil(rows.length / columns) * lineHeight;
 }
 
 function cautions(doc: PDFKit.PDFDocument, { units }: Card, { pit }: PlantingPlan, top: number): number {
@@ -150,7 +175,7 @@ function steps(doc: PDFKit.PDFDocument, { units }: Card, plan: PlantingPlan, top
     return doc.heightOfString(plain(`${step.number}. ${step.title}. ${step.act}`), { width: column }) + 1.5;
   };
   const half = (size: number) => said.reduce((sum, step) => sum + heightOf(step, size), 0) / 2;
-  const size = stepSizesPt.find((one) => half(one) + 2 * one <= room) ?? 5;
+  const size = largestThat((one) => half(one) + 2 * one <= room, stepSizesPt);
   const middle = half(size);
   let [x, used] = [margin, 0];
   doc.y = top;
@@ -169,4 +194,15 @@ function steps(doc: PDFKit.PDFDocument, { units }: Card, plan: PlantingPlan, top
     used += height;
   }
 }
-const stepSizesPt = [8.4, 8, 7.6, 7.2, 6.8, 6.4, 6, 5.6, 5.2];
+const stepSizesPt = [10, 9.6, 9.2, 8.8, 8.4, 8, 7.6, 7.2, 6.8, 6.4, 6, 5.6, 5.2, 5];
+
+/** The first of sizes from large to small that fits, the last where none does. Measuring is dear: halves, not one by one. */
+function largestThat(fits: (size: number) => boolean, sizes: readonly number[]): number {
+  let [from, to] = [0, sizes.length - 1];
+  while (from < to) {
+    const middle = Math.floor((from + to) / 2);
+    if (fits(sizes[middle] ?? 0)) to = middle;
+    else from = middle + 1;
+  }
+  return sizes[from] ?? 5;
+}

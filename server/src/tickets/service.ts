@@ -10,7 +10,7 @@ import {
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import type { LocateCentre } from '../adapters/locate-centre';
-import { clearancesOf, ticketsOver } from '../ground/leave-repository';
+import { coversOf } from '../ground/leave-repository';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
@@ -136,11 +136,10 @@ export async function withdrawTicket(
 export async function uncoveredDays(db: Db, today: IsoDate): Promise<Uncovered[]> {
   const { ground } = await currentRules(db);
   const booked = await bookedSpots(db, today, addDaysTo(today, daysAhead));
+  const covers = await coversOf(db, [...new Set(booked.map(({ spotId }) => spotId))], today);
   const days = new Map<string, Uncovered>();
   for (const { dayId, title, onDay, spotId, ref, place } of booked) {
-    const tickets = await ticketsOver(db, { spotId }, today);
-    const clearances = await clearancesOf(db, spotId);
-    const cover = digCover({ tickets, clearances }, onDay, ground);
+    const cover = digCover(covers.get(spotId) ?? { tickets: [], clearances: [] }, onDay, ground);
     if (cover.kind !== 'none') continue;
     const day = days.get(dayId) ?? { dayId, title, onDay, spots: [] };
     day.spots.push({ spotId, ref, place, why: cover.because.map((reason) => sayReason(reason, 'metric')).join(' ') });

@@ -70,6 +70,11 @@ export const routes: Routes = [
     loadComponent: () => import('./stock/delivery-page').then((m) => m.DeliveryPage),
   },
   {
+    path: 'deliveries/:deliveryId/lots/:lotId/tree',
+    title: 'A tree as received · Sombra',
+    loadComponent: () => import('./stock/receive-tree-page').then((m) => m.ReceiveTreePage),
+  },
+  {
     path: 'practices',
     title: 'Practices · Sombra',
     loadComponent: () => import('./practice/practices-page').then((m) => m.PracticesPage),

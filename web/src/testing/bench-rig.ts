@@ -87,6 +87,7 @@ export const detailOf = (records: readonly object[], version = 1) => ({
   spot: { id: spotId, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version, withdrawnOn: null },
   tree: { id: treeId, species: 'Celtis australis' },
   practice: fieldDefault,
+  plantedUnder: null,
   ...spotLeave,
   records,
 });
@@ -104,6 +105,7 @@ export class BenchRig<T> {
     prepare?: (fixture: ComponentFixture<T>) => Promise<void>,
   ): Promise<void> {
     localStorage.clear();
+    TestBed.resetTestingModule();
     TestBed.configureTestingModule({
       providers: [
         SpotStore,

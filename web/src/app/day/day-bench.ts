@@ -1,7 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import { digCover, formatQuantity, InvalidInputError, judgeAsBuilt, sayReason, type PlantingFacts } from '@sombra/core';
+import {
+  digCover,
+  formatQuantity,
+  InvalidInputError,
+  judgeAsBuilt,
+  overDug,
+  pitPlan,
+  sayReason,
+  type PlantingFacts,
+} from '@sombra/core';
 import { PitSectionView } from '../pit/pit-section-view';
 import { ChoiceField } from '../fields/choice-field';
 import { DayField } from '../fields/day-field';
@@ -60,6 +70,23 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
             [fault]="sender.faultIn('holeWidthMm')"
           />
           <s-measure-field
+            formControlName="dugDepthMm"
+            label="Hole depth before anything went back"
+            measure="holeDepthMm"
+            [required]="false"
+            [note]="plannedWords().depth"
+          />
+          @if (dugTooDeep(); as words) {
+            <p class="caution" role="status">{{ words }}</p>
+          }
+          <s-measure-field
+            formControlName="putBackMm"
+            label="Put back and firmed under the ball"
+            measure="putBackMm"
+            [required]="false"
+            [fault]="sender.faultIn('putBackMm')"
+          />
+          <s-measure-field
             formControlName="firstWaterL"
             label="First water"
             measure="firstWaterL"
@@ -104,6 +131,8 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
             [stock]="planned.stock"
             [ground]="planned.ground"
             [practice]="planned.practice"
+            [stakes]="planned.stakes"
+            [windsDeg]="planned.windsDeg"
           />
         } @else {
           <p class="caution">
@@ -134,6 +163,9 @@ export class DayBench extends RecordForm<'planting'> {
     holeWidthMm: new FormControl<number | null>(null),
     firstWaterL: new FormControl<number | null>(null),
     stakes: new FormControl<string | null>(null),
+    /** Only to work out what to put back: what is put back is the fact that is kept. */
+    dugDepthMm: new FormControl<number | null>(null),
+    putBackMm: new FormControl<number | null>(null),
   });
   protected readonly stakeChoices = ['0', '1', '2', '3'].map((value) => ({
     value,
@@ -150,17 +182,40 @@ export class DayBench extends RecordForm<'planting'> {
     (this.cover()?.because ?? []).map((reason) => sayReason(reason, this.session.units())).join(' '),
   );
 
+  /** The plan as it stands now, with what was put back under the ball: that still settles, so the ball stands higher. */
   private readonly plan = computed(() => {
-    const plan = this.store.life()?.plan;
-    return plan?.kind === 'plan' ? plan : undefined;
+    const life = this.store.life();
+    const putBackMm = this.facts()?.putBackMm;
+    if (!life?.stock || putBackMm === undefined) return life?.plan?.kind === 'plan' ? life.plan : undefined;
+    const { ground, stock, practice } = life;
+    const plan = pitPlan({ ground, stock, practice, fillUnderBallMm: putBackMm });
+    return plan.kind === 'plan' ? plan : undefined;
+  });
+
+  private readonly typed = toSignal(this.form.valueChanges);
+  /** What a hole dug too deep asks for, before the tree goes in. */
+  protected readonly dugTooDeep = computed(() => {
+    this.typed();
+    const life = this.store.life();
+    const dugDepthMm = this.form.getRawValue().dugDepthMm;
+    if (dugDepthMm === null || this.form.get('dugDepthMm')?.invalid || life?.plan?.kind !== 'plan') return null;
+    const { practice, plan } = life;
+    const { putBackMm, settlementMm } = overDug({ dugDepthMm, plannedDepthMm: plan.depthMm.value, practice });
+    if (putBackMm <= 0) return null;
+    const say = (mm: number) => formatQuantity(mm, 'lengthMm', this.session.units());
+    return (
+      `Dug ${say(putBackMm)} too deep: put ${say(putBackMm)} back and firm it in layers. ` +
+      `It still settles about ${say(settlementMm)}: stand the flare that much higher.`
+    );
   });
 
   protected readonly plannedWords = computed(() => {
     const plan = this.plan();
     const units = this.session.units();
-    if (!plan) return { width: '', water: '' };
+    if (!plan) return { width: '', water: '', depth: '' };
     return {
       width: `Planned ${formatQuantity(plan.widthMm.value, 'lengthMm', units)}`,
+      depth: `Planned ${formatQuantity(plan.depthMm.value, 'lengthMm', units)} at the uphill edge; deeper is put back and firmed`,
       water: `Planned ${formatQuantity(plan.firstWaterL.value, 'volumeL', units)}`,
     };
   });
@@ -212,13 +267,14 @@ export class DayBench extends RecordForm<'planting'> {
       holeWidthMm: facts.holeWidthMm,
       firstWaterL: facts.firstWaterL,
       stakes: facts.stakes === undefined ? null : String(facts.stakes),
+      putBackMm: facts.putBackMm ?? null,
     };
   }
 
   protected readFacts(): PlantingFacts | null {
     const v = this.form.getRawValue();
     const practice = this.store.life()?.practice;
-    const wrong = [...points, 'holeWidthMm', 'firstWaterL'].some((name) => this.form.get(name)?.invalid);
+    const wrong = [...points, 'holeWidthMm', 'firstWaterL', 'putBackMm'].some((name) => this.form.get(name)?.invalid);
     const flare = points.map((point) => v[point]).filter((mm) => mm !== null);
     if (wrong || !practice || !v.plantedOn || flare.length === 0 || v.holeWidthMm === null || v.firstWaterL === null)
       return null;
@@ -229,6 +285,7 @@ export class DayBench extends RecordForm<'planting'> {
       holeWidthMm: v.holeWidthMm,
       firstWaterL: v.firstWaterL,
       ...(v.stakes === null ? {} : { stakes: Number(v.stakes) }),
+      ...(v.putBackMm === null || v.putBackMm === 0 ? {} : { putBackMm: v.putBackMm }),
       practiceId: kept?.practiceId ?? practice.id,
       practiceVersion: kept?.practiceVersion ?? practice.version,
     };

@@ -63,6 +63,8 @@ import { ViewState } from '../frame/view-state.service';
         [stock]="planned.stock"
         [ground]="planned.ground"
         [practice]="planned.practice"
+        [stakes]="planned.stakes"
+        [windsDeg]="planned.windsDeg"
       />
     }
   `,

@@ -211,7 +211,7 @@ export class ChosenBench {
         map((body): Compared => {
           const detail = readSpotDetail(body);
           const records: readonly FieldRecord[] = past ? recordsUpTo(detail.records, on) : detail.records;
-          return { detail, life: spotLife(records, detail.practice) };
+          return { detail, life: spotLife(records, detail.practice, detail.plantedUnder ?? undefined) };
         }),
       );
     return forkJoin(lines.map(read)).pipe(catchError(() => of([])));

@@ -82,6 +82,8 @@ import { SpotStore } from '../spot/spot-store';
         [stock]="planned.stock"
         [ground]="planned.ground"
         [practice]="planned.practice"
+        [stakes]="planned.stakes"
+        [windsDeg]="planned.windsDeg"
       />
     }
   `,

@@ -88,3 +88,50 @@ describe('measure field', () => {
     expect(document.getElementById(described)?.textContent).toContain('Must be within');
   });
 });
+
+@Component({
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MeasureField, ReactiveFormsModule],
+  template: `<s-measure-field [formControl]="control" label="Caliper" measure="caliperMm" />`,
+})
+class CaliperHost {
+  readonly control = new FormControl<number | null>(null);
+}
+
+describe('a caliper too small for millimetres', () => {
+  let host: ComponentFixture<CaliperHost>;
+  const within = (): HTMLElement => host.nativeElement as HTMLElement;
+  const enter = async (text: string) => {
+    const field = within().querySelector('input') as HTMLInputElement;
+    field.value = text;
+    field.dispatchEvent(new Event('input'));
+    field.dispatchEvent(new Event('blur'));
+    await host.whenStable();
+  };
+  beforeEach(async () => {
+    host = TestBed.createComponent(CaliperHost);
+    await host.whenStable();
+  });
+
+  it('is refused and asked about, and taken in inches only when somebody says so', async () => {
+    await enter('2');
+    expect(host.componentInstance.control.valid).toBe(false);
+    const ask = within().querySelector('button');
+    expect(ask?.textContent.trim()).toBe('Inches? Take 51 mm');
+    ask?.click();
+    await host.whenStable();
+    expect([host.componentInstance.control.value, host.componentInstance.control.valid]).toEqual([51, true]);
+    expect(within().querySelector('button')).toBeNull();
+  });
+
+  it.each(['50', '0', '0.1', ''])('is not asked about for %s', async (text) => {
+    await enter(text);
+    expect(within().querySelector('button')).toBeNull();
+  });
+
+  it('is not asked about where inches are the unit', async () => {
+    session.units.set('us');
+    await enter('2');
+    expect([host.componentInstance.control.value, within().querySelector('button')]).toEqual([50.8, null]);
+  });
+});

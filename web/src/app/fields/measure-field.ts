@@ -7,7 +7,16 @@ import {
   type ValidationErrors,
   type Validator,
 } from '@angular/forms';
-import { displays, formatNumber, fromDisplay, limits, toDisplay, type Measure, type Quantity } from '@sombra/core';
+import {
+  displays,
+  formatNumber,
+  formatQuantity,
+  fromDisplay,
+  limits,
+  toDisplay,
+  type Measure,
+  type Quantity,
+} from '@sombra/core';
 import { SessionService } from '../people/session.service';
 
 let count = 0;
@@ -34,6 +43,11 @@ let count = 0;
       <span class="unit">{{ unit() }}</span>
     </span>
     <small [id]="id + '-note'" [class.fault]="shownFault()">{{ shownFault() ?? note() }}</small>
+    @if (inches(); as doubt) {
+      <button type="button" class="btn btn-sm btn-outline-primary" (click)="takeInches(doubt.mm)">
+        Inches? Take {{ doubt.words }}
+      </button>
+    }
   `,
   styleUrl: './field.scss',
   providers: [
@@ -74,6 +88,15 @@ export class MeasureField implements ControlValueAccessor, Validator {
     () => toDisplay(limits[this.measure()].max, this.quantity(), this.session.units()).value,
   );
 
+  /** A caliper no stem can have in millimetres and many have in inches: asked, never assumed. */
+  protected readonly inches = computed(() => {
+    const shown = parse(this.typed());
+    if (this.measure() !== 'caliperMm' || this.session.units() !== 'metric' || !shown || !this.left()) return null;
+    const { min, max } = limits.caliperMm;
+    const mm = Math.round(shown * 25.4);
+    return shown < min && mm >= min && mm <= max ? { mm, words: formatQuantity(mm, 'lengthMm', 'metric') } : null;
+  });
+
   constructor() {
     // Another unit system: show the same length, do not reinterpret the digits.
     effect(() => {
@@ -89,6 +112,10 @@ export class MeasureField implements ControlValueAccessor, Validator {
     this.held =
       shown === undefined || text.trim() === '' ? null : fromDisplay(shown, this.quantity(), this.session.units());
     this.changed(this.held);
+  }
+
+  protected takeInches(mm: number): void {
+    this.type(String(mm));
   }
 
   protected leave(): void {

@@ -16,6 +16,8 @@ import {
   type SiteThing,
   type WindExposure,
   type Wish,
+  rubbingNames,
+  rubbings,
 } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
@@ -47,6 +49,7 @@ export class AssessmentForm extends RecordForm<'assessment'> {
   protected readonly winds = choicesOf(windNames);
   protected readonly wishList = wishes;
   protected readonly wishNames = wishNames;
+  protected readonly rubbed = choicesOf({ none: 'nothing', ...rubbingNames, both: 'deer and mowers' });
   protected readonly yesNo = choicesOf({ no: 'No', yes: 'Yes' });
   protected readonly lines = choicesOf({ none: 'Asked: none', found: 'Yes, some' });
   protected readonly around = signal<Surroundings | null>(null);
@@ -68,6 +71,7 @@ export class AssessmentForm extends RecordForm<'assessment'> {
     underPavingM3: this.number(),
     probeStopsMm: this.number(),
     rubble: new FormControl<'yes' | 'no'>('no', { nonNullable: true }),
+    rubbed: new FormControl<string | null>(null),
     rockAtMm: this.number(),
     soilPh: this.number(),
     saltDsM: this.number(),
@@ -160,17 +164,18 @@ export class AssessmentForm extends RecordForm<'assessment'> {
   protected stored(): object {
     const facts = this.newest()?.facts;
     if (!facts) return { assessedOn: this.session.today(), wishes: [] };
-    const { plannedBuilding, rubble, clearances, photoId: _photo, ...rest } = facts;
+    const { plannedBuilding, rubble, rubbedBy, clearances, photoId: _photo, ...rest } = facts;
     return {
       ...rest,
       plannedBuilding: plannedBuilding ? 'yes' : 'no',
       rubble: rubble ? 'yes' : 'no',
+      rubbed: rubbedBy ? (rubbedBy.length > 1 ? 'both' : (rubbedBy[0] ?? 'none')) : null,
       clearances: siteThings.map((thing) => clearances.find((one) => one.thing === thing)?.distanceM ?? null),
     };
   }
 
   protected readFacts(): Assessment | null {
-    const v = this.form.getRawValue();
+    const { rubbed, ...v } = this.form.getRawValue();
     const tested = v.soilPh !== null || v.saltDsM !== null;
     if (this.form.invalid || v.assessedOn === '' || (tested && !v.soilTestedOn)) return null;
     return {
@@ -183,6 +188,7 @@ export class AssessmentForm extends RecordForm<'assessment'> {
       }),
       plannedBuilding: v.plannedBuilding === 'yes',
       rubble: v.rubble === 'yes',
+      ...(rubbed === null ? {} : { rubbedBy: rubbings.filter((one) => one === rubbed || rubbed === 'both') }),
       soilTestedOn: v.soilTestedOn === '' ? null : v.soilTestedOn,
       wishes: v.wishes,
       photoId: this.newest()?.facts.photoId ?? null,

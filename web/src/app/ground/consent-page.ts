@@ -17,11 +17,9 @@ import { sayDay } from '../frame/say-date';
       } @else if (asked(); as ask) {
         <h1>May we plant a tree in your yard?</h1>
         <p>
-          {{ ask.programme }} asks {{ ask.owner }}: spot <b>{{ ask.ref }}</b>, {{ ask.place }}
-          @if (ask.species) {
-            , <i>{{ ask.species }}</i>
-          }
-          .
+          {{ ask.programme }} asks {{ ask.owner }}: spot <b>{{ ask.ref }}</b>, {{ ask.place
+          }}{{ ask.species ? ', ' : '' }}<i>{{ ask.species }}</i
+          >.
         </p>
         @switch (ask.state) {
           @case ('asked') {

@@ -47,11 +47,6 @@ export class GroundService {
     return this.http.post(`/api/consents/${id}/revoke`, {});
   }
 
-  /** Keeps a photo under an id made here: sent again, it is the same photo. */
-  addPhoto(spotId: string, photoId: string, photo: Blob): Observable<unknown> {
-    return this.http.put(`/api/spots/${spotId}/photos/${photoId}`, photo);
-  }
-
   tickets(): Observable<TicketList> {
     return this.http.get('/api/tickets').pipe(map((body) => ticketListSchema.parse(body)));
   }

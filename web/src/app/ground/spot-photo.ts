@@ -1,12 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { ofKind, standing, unknownAssessment } from '@sombra/core';
-import { firstValueFrom } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
 import { readProblem, sayProblem } from '../frame/problem';
+import { ParcelsService } from '../offline/parcels.service';
 import { SessionService } from '../people/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
-import { GroundService } from './ground.service';
 import { shrinkPhoto } from './shrink-photo';
 
 /** A photo of the place in one tap: made smaller here, its hidden data left behind. */
@@ -58,7 +57,7 @@ export class SpotPhoto {
   protected readonly session = inject(SessionService);
   private readonly store = inject(SpotStore);
   private readonly sender = inject(RecordSender);
-  private readonly doors = inject(GroundService);
+  private readonly parcels = inject(ParcelsService);
   protected readonly busy = signal(false);
   protected readonly fault = signal<string | null>(null);
   private readonly newest = computed(() => ofKind(standing(this.store.detail()?.records ?? []), 'assessment').at(-1));
@@ -73,7 +72,18 @@ export class SpotPhoto {
     this.fault.set(null);
     try {
       const photoId = uuidv7();
-      await firstValueFrom(this.doors.addPhoto(spotId, photoId, await shrinkPhoto(file)));
+      const sent = await this.parcels.send({
+        id: photoId,
+        method: 'PUT',
+        url: `/api/spots/${spotId}/photos/${photoId}`,
+        body: await shrinkPhoto(file),
+        name: `Photo of ${this.store.detail()?.spot.ref ?? 'a spot'}`,
+      });
+      if (sent.kind === 'refused') {
+        await this.parcels.drop(photoId);
+        this.fault.set(sayProblem(sent.problem));
+        return;
+      }
       const facts = { ...(this.newest()?.facts ?? unknownAssessment(this.session.today())), photoId };
       await this.sender.send({ kind: 'assessment', facts, supersedes: this.newest()?.id ?? null }, 'Photo stored.');
     } catch (error) {

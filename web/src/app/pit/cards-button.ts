@@ -1,16 +1,18 @@
-import { HttpClient, HttpEventType } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import type { Subscription } from 'rxjs';
-import { readProblem, sayProblem } from '../frame/problem';
 import { ToastsService } from '../frame/toasts.service';
+import { CardStreamService, type CardsAsk, type CardsNews } from './card-stream.service';
 
-/** Prints spot cards: says how much has come so far, and can be cancelled. */
+/** Prints spot cards: says how many are drawn so far, and can be cancelled. */
 @Component({
   selector: 's-cards-button',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (loaded(); as text) {
-      <span role="status">{{ text }}</span>
+    @if (drawing(); as now) {
+      <span role="status">{{ now.of === 0 ? 'Drawing cards…' : now.done + ' of ' + now.of + ' cards' }}</span>
+      @if (now.of > 1) {
+        <progress [max]="now.of" [value]="now.done" aria-label="Cards drawn"></progress>
+      }
       <button type="button" class="btn btn-outline-primary" (click)="cancel()">Cancel</button>
     } @else {
       <button type="button" class="btn btn-outline-primary" (click)="print('a5')">Spot cards</button>
@@ -21,51 +23,39 @@ import { ToastsService } from '../frame/toasts.service';
 })
 export class CardsButton {
   /** Spots, a planting day, or nothing for all that are ready to plant. */
-  readonly ask = input.required<{ readonly spots?: readonly string[]; readonly day?: string }>();
-  private readonly http = inject(HttpClient);
+  readonly ask = input.required<Omit<CardsAsk, 'layout'>>();
+  private readonly stream = inject(CardStreamService);
   private readonly toasts = inject(ToastsService);
-  protected readonly loaded = signal<string | null>(null);
+  protected readonly drawing = signal<{ readonly done: number; readonly of: number } | null>(null);
   private running: Subscription | null = null;
 
-  protected print(layout: 'a5' | 'four'): void {
-    this.loaded.set('Drawing cards…');
-    let cards = '';
-    this.running = this.http
-      .post('/api/cards', { ...this.ask(), layout }, { observe: 'events', reportProgress: true, responseType: 'blob' })
-      .subscribe({
-        next: (event) => {
-          if (event.type === HttpEventType.ResponseHeader) cards = event.headers.get('x-cards') ?? '';
-          if (event.type === HttpEventType.DownloadProgress) {
-            this.loaded.set(`${cards} cards, ${Math.round(event.loaded / 1024)} kB so far…`);
-          }
-          if (event.type === HttpEventType.Response && event.body) this.hand(event.body);
-        },
-        error: (error: unknown) => {
-          this.loaded.set(null);
-          void this.tell(error);
-        },
-      });
+  protected print(layout: CardsAsk['layout']): void {
+    this.drawing.set({ done: 0, of: 0 });
+    this.running = this.stream.cards({ ...this.ask(), layout }).subscribe({
+      next: (news) => this.hear(news),
+      error: (error: unknown) => {
+        this.drawing.set(null);
+        this.toasts.say(error instanceof Error ? error.message : 'The cards could not be drawn.');
+      },
+    });
   }
 
   protected cancel(): void {
     this.running?.unsubscribe();
-    this.loaded.set(null);
+    this.drawing.set(null);
   }
 
-  private hand(pdf: Blob): void {
-    this.loaded.set(null);
-    const url = URL.createObjectURL(pdf);
+  private hear(news: CardsNews): void {
+    if (news.kind === 'drawing') {
+      this.drawing.set(news);
+      return;
+    }
+    this.drawing.set(null);
+    const url = URL.createObjectURL(news.pdf);
     const link = document.createElement('a');
     link.href = url;
     link.download = 'spot-cards.pdf';
     link.click();
     setTimeout(() => URL.revokeObjectURL(url), 60_000);
-  }
-
-  private async tell(error: unknown): Promise<void> {
-    const body = (error as { error?: unknown }).error;
-    const text = body instanceof Blob ? await body.text() : null;
-    const title = text ? ((JSON.parse(text) as { title?: string }).title ?? null) : null;
-    this.toasts.say(title ?? sayProblem(readProblem(error)));
   }
 }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { choices, choiceTable, choiceValue, InvalidInputError, requireChoiceValue, type Choice } from '@sombra/core';
-import { sayChoice } from '../practice/say-choice';
+import { choices, choiceTable, choiceValue, InvalidInputError, type Choice, type ChoiceValue } from '@sombra/core';
+import { choiceText, choiceUnit, readChoice, sayChoice } from '../practice/say-choice';
 import { sayProblem } from '../frame/problem';
 import { SessionService } from '../people/session.service';
 import { RecordSender } from '../spot/record-sender';
@@ -38,13 +38,16 @@ import { SpotStore } from '../spot/spot-store';
           </select>
           <label for="ov-value">Here</label>
           @if (choice().kind === 'number') {
-            <input
-              id="ov-value"
-              class="form-control"
-              inputmode="decimal"
-              [value]="value()"
-              (input)="value.set($any($event.target).value)"
-            />
+            <span class="entry">
+              <input
+                id="ov-value"
+                class="form-control"
+                inputmode="decimal"
+                [value]="value()"
+                (input)="value.set($any($event.target).value)"
+              />
+              {{ unit() }}
+            </span>
           } @else {
             <select id="ov-value" class="form-select" (change)="value.set($any($event.target).value)">
               @for (one of values(); track one.key) {
@@ -52,6 +55,7 @@ import { SpotStore } from '../spot/spot-store';
               }
             </select>
           }
+          <p class="quiet said">{{ choice().research }}</p>
           <label for="ov-reason">Because</label>
           <input
             id="ov-reason"
@@ -82,6 +86,12 @@ import { SpotStore } from '../spot/spot-store';
       gap: 0.5rem 0.8rem;
       align-items: center;
     }
+    .entry {
+      display: flex;
+      gap: 0.5rem;
+      align-items: center;
+    }
+    .said,
     .problem {
       grid-column: 1 / -1;
     }
@@ -107,6 +117,7 @@ export class OverrideForm {
   private readonly own = signal<string | null>(null);
   protected readonly mayOverride = this.session.mayDecide;
   protected readonly choice = computed((): Choice => chosen(this.path()));
+  protected readonly unit = computed(() => choiceUnit(this.choice(), this.session.units()));
   protected readonly values = computed(() => {
     const choice = this.choice();
     if (choice.kind === 'option') return Object.entries(choice.options).map(([key, { name }]) => ({ key, name }));
@@ -138,24 +149,18 @@ export class OverrideForm {
   protected pick(path: string): void {
     this.path.set(path);
     const practice = this.store.life()?.practice;
-    this.value.set(practice ? String(choiceValue(practice, path)) : '');
+    this.value.set(practice ? choiceText(this.choice(), choiceValue(practice, path), this.session.units()) : '');
     this.own.set(null);
   }
 
   protected async send(): Promise<void> {
     const choice = this.choice();
-    const text = this.value().trim().replace(',', '.');
-    const value =
-      choice.kind === 'number' ? (text === '' ? NaN : Number(text)) : choice.kind === 'yes_no' ? text === 'true' : text;
+    let value: ChoiceValue;
     try {
-      requireChoiceValue(choice, value);
+      value = readChoice(choice, this.value(), this.session.units());
     } catch (error) {
       if (!(error instanceof InvalidInputError)) throw error;
-      this.own.set(
-        Number.isNaN(value)
-          ? `${choice.name} must be a number, got ${this.value() || 'nothing'}.`
-          : `${error.message}.`,
-      );
+      this.own.set(`${error.message}.`);
       return;
     }
     const reason = this.reason().trim();

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import {
+  clearanceOf,
   compassPoint,
   formatQuantity,
   groundGaps,
@@ -25,6 +26,7 @@ import { RecordForm } from '../spot/record-form';
 import { RecordSender } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { CardsButton } from './cards-button';
+import { CarryPanel, type Route } from './carry-panel';
 import { OverrideForm } from './override-form';
 import { PitNumbers } from './pit-numbers';
 import { PlantingNeeds } from './planting-needs';
@@ -49,6 +51,7 @@ import { PitSectionView } from './pit-section-view';
     PlantingNeeds,
     OverrideForm,
     CardsButton,
+    CarryPanel,
   ],
   providers: [RecordSender, FormDraft],
   templateUrl: './pit-bench.html',
@@ -67,6 +70,9 @@ export class PitBench extends RecordForm<'stock'> {
     topRootsDepthMm: new FormControl<number | null>(null),
     rootSpreadMm: new FormControl<number | null>(null),
     rootDepthMm: new FormControl<number | null>(null),
+    surplusLeftMm: new FormControl<number | null>(null),
+    firstBranchM: new FormControl<number | null>(null),
+    graftHeightMm: new FormControl<number | null>(null),
   });
 
   protected readonly ground = computed(() => this.store.life()?.ground ?? null);
@@ -82,7 +88,17 @@ export class PitBench extends RecordForm<'stock'> {
     return `Must be less than the ball height, ${say(facts.ballHeightMm)}, got ${say(facts.topRootsDepthMm)}`;
   });
 
+  protected readonly leftTooMuch = computed(() => {
+    const facts = this.facts();
+    if (!facts || facts.kind === 'bare_root' || (facts.surplusLeftMm ?? 0) <= facts.topRootsDepthMm) return null;
+    const say = (mm: number) => formatQuantity(mm, 'lengthMm', this.session.units());
+    return `Must be at most the surplus, ${say(facts.topRootsDepthMm)}, got ${say(facts.surplusLeftMm ?? 0)}`;
+  });
+
   protected readonly practice = computed(() => this.store.life()?.practice ?? null);
+  /** The way from the kerb as said here: it is looked at, not kept. */
+  protected readonly route = signal<Route>({});
+  protected readonly kerbM = computed(() => clearanceOf(this.store.life()?.assessment ?? null, 'kerb'));
   protected readonly whole = computed<PlantingPlan | NoPitPlan | null>(() => {
     const practice = this.practice();
     const assessment = this.store.life()?.assessment ?? null;
@@ -90,7 +106,7 @@ export class PitBench extends RecordForm<'stock'> {
     const stock = this.facts();
     if (!practice || !ground || !stock) return null;
     try {
-      return plantingPlan({ ground, stock, practice, assessment });
+      return plantingPlan({ ground, stock, practice, assessment, route: this.route() });
     } catch (error) {
       // A value just typed out of range: its field says so.
       if (error instanceof InvalidInputError) return null;
@@ -151,6 +167,7 @@ export class PitBench extends RecordForm<'stock'> {
 
   protected readonly incomplete = computed(() => {
     if (this.deeperThanBall()) return 'The topmost roots cannot lie below the ball.';
+    if (this.leftTooMuch()) return 'No more surplus can stay on than there is.';
     return this.facts() ? null : 'A measure above is missing or outside its limits.';
   });
 
@@ -160,7 +177,7 @@ export class PitBench extends RecordForm<'stock'> {
   }
 
   protected stored(): object {
-    return this.newest()?.facts ?? {};
+    return { surplusLeftMm: null, firstBranchM: null, graftHeightMm: null, ...this.newest()?.facts };
   }
 
   protected readFacts(): Stock | null {
@@ -168,21 +185,29 @@ export class PitBench extends RecordForm<'stock'> {
     const names =
       v.kind === 'bare_root'
         ? (['rootSpreadMm', 'rootDepthMm'] as const)
-        : (['ballDiameterMm', 'ballHeightMm', 'topRootsDepthMm'] as const);
-    if ([...names, 'caliperMm', 'heightM'].some((name) => this.form.get(name)?.invalid)) return null;
-    const { caliperMm, heightM, ballDiameterMm, ballHeightMm, topRootsDepthMm, rootSpreadMm, rootDepthMm } = v;
-    if (caliperMm === null || heightM === null) return null;
+        : (['ballDiameterMm', 'ballHeightMm', 'topRootsDepthMm', 'surplusLeftMm'] as const);
+    if (
+      [...names, 'caliperMm', 'heightM', 'firstBranchM', 'graftHeightMm'].some((name) => this.form.get(name)?.invalid)
+    )
+      return null;
+    const { ballDiameterMm, ballHeightMm, topRootsDepthMm, rootSpreadMm, rootDepthMm, surplusLeftMm } = v;
+    if (v.caliperMm === null || v.heightM === null) return null;
+    const top = {
+      caliperMm: v.caliperMm,
+      heightM: v.heightM,
+      ...(v.firstBranchM === null ? {} : { firstBranchM: v.firstBranchM }),
+      ...(v.graftHeightMm === null ? {} : { graftHeightMm: v.graftHeightMm }),
+    };
     if (v.kind === 'bare_root') {
-      return rootSpreadMm === null || rootDepthMm === null
-        ? null
-        : { kind: v.kind, caliperMm, heightM, rootSpreadMm, rootDepthMm };
+      return rootSpreadMm === null || rootDepthMm === null ? null : { kind: v.kind, ...top, rootSpreadMm, rootDepthMm };
     }
     if (ballDiameterMm === null || ballHeightMm === null || topRootsDepthMm === null) return null;
-    return { kind: v.kind, caliperMm, heightM, ballDiameterMm, ballHeightMm, topRootsDepthMm };
+    const left = surplusLeftMm === null || surplusLeftMm === 0 ? {} : { surplusLeftMm };
+    return { kind: v.kind, ...top, ballDiameterMm, ballHeightMm, topRootsDepthMm, ...left };
   }
 
   protected async submit(): Promise<void> {
-    if (this.deeperThanBall()) {
+    if (this.deeperThanBall() || this.leftTooMuch()) {
       this.tried.set(true);
       return;
     }

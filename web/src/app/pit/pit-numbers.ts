@@ -81,7 +81,7 @@ export class PitNumbers {
       line('Pit', plan.pitL, 'volumeL'),
       line(plan.amendment.value > 0 ? 'Backfill' : 'Backfill, site soil', plan.backfillL, 'volumeL'),
       ...(plan.amendment.value > 0 || plan.amendment.because[0]?.code === 'amendment_refused'
-        ? [line('Mixed into it', plan.amendment, 'volumeL')]
+        ? [line('Mixed in', plan.amendment, 'volumeL')]
         : []),
       line('Loose soil left over', plan.spoilL, 'volumeL'),
       line('Mulch', plan.mulchL, 'volumeL'),

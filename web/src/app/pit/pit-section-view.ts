@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, viewChild, type ElementRef } from '@angular/core';
-import { pitSection, type GroundFacts, type PitPlan, type Practice, type Stock } from '@sombra/core';
+import { pitSection, type GroundFacts, type PitPlan, type Practice, type StakePlan, type Stock } from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
 import { elementWidth } from '../drawing/element-width';
 import { SessionService } from '../people/session.service';
@@ -16,6 +16,9 @@ export class PitSectionView {
   readonly stock = input.required<Stock>();
   readonly ground = input.required<GroundFacts>();
   readonly practice = input.required<Practice>();
+  /** Left out, the tree stands by itself. */
+  readonly stakes = input<StakePlan | null>(null);
+  readonly windsDeg = input<readonly number[]>([]);
   private readonly session = inject(SessionService);
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
   private readonly widthPx = elementWidth(this.room, 480);
@@ -26,6 +29,8 @@ export class PitSectionView {
       stock: this.stock(),
       ground: this.ground(),
       practice: this.practice(),
+      stakes: this.stakes(),
+      windsDeg: this.windsDeg(),
       units: this.session.units(),
       widthPx: Math.max(340, this.widthPx()),
       heightPx: 420,

@@ -3,6 +3,7 @@ import {
   compassPoint,
   formatNumber,
   formatQuantity,
+  sayAmount,
   labourTaskNames,
   materials,
   pitTop,
@@ -20,50 +21,46 @@ import { SessionService } from '../people/session.service';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [DrawingView, BecauseList],
   template: `
-    <h2>{{ stakeWords() }}</h2>
-    <div class="pair">
+    <section>
+      <h2>{{ stakeWords() }}</h2>
       <s-drawing [drawing]="top()" />
       <s-because [reasons]="planting().stakeBecause" />
-    </div>
-    <h2>Materials and hours</h2>
-    <table class="plain">
-      <tbody>
-        @for (line of needs(); track line.name) {
+    </section>
+    <section>
+      <h2>Materials and hours</h2>
+      <table class="plain">
+        <tbody>
+          @for (line of needs(); track line.name) {
+            <tr>
+              <td>{{ line.name }}</td>
+              <td class="num">{{ line.amount }}</td>
+            </tr>
+          }
           <tr>
-            <td>{{ line.name }}</td>
-            <td class="num">{{ line.amount }}</td>
+            <td>
+              Person-hours<br /><span class="quiet">{{ tasks() }}</span>
+            </td>
+            <td class="num">{{ hours() }}</td>
           </tr>
-        }
-        <tr>
-          <td>
-            Person-hours<br /><span class="quiet">{{ tasks() }}</span>
-          </td>
-          <td class="num">{{ hours() }}</td>
-        </tr>
-        <tr>
-          <td>
-            Water a week, first season
-            <s-because [reasons]="planting().routine.because" />
-          </td>
-          <td class="num">{{ weekly() }}</td>
-        </tr>
-      </tbody>
-    </table>
+          <tr>
+            <td>
+              Water a week, first season
+              <s-because [reasons]="planting().routine.because" />
+            </td>
+            <td class="num">{{ weekly() }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
   `,
   styles: `
-    .pair {
+    :host {
       display: grid;
-      grid-template-columns: minmax(0, 1.3fr) minmax(0, 1fr);
-      gap: 1rem;
-      align-items: start;
+      grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
+      gap: 0 2rem;
     }
     h2 {
       margin-top: 1rem;
-    }
-    @media (max-width: 720px) {
-      .pair {
-        grid-template-columns: 1fr;
-      }
     }
   `,
 })
@@ -91,11 +88,10 @@ export class PlantingNeeds {
     return `${stakes.stakes === 1 ? 'One stake' : `${stakes.stakes} stakes`}${where}, ${mm(stakes.fromTrunkMm)} out, tie at ${mm(stakes.heightMm)}`;
   });
   protected readonly needs = computed(() =>
-    (Object.entries(this.planting().materials) as [MaterialCode, number][]).map(([code, amount]) => {
-      const { name, unit } = materials[code];
-      if (unit === 'L') return { name, amount: formatQuantity(amount, 'volumeL', this.session.units()) };
-      return { name, amount: unit === 'piece' ? formatNumber(amount, 0) : `${formatNumber(amount, 1)} ${unit}` };
-    }),
+    (Object.entries(this.planting().materials) as [MaterialCode, number][]).map(([code, amount]) => ({
+      name: materials[code].name,
+      amount: sayAmount(code, amount, this.session.units()),
+    })),
   );
   protected readonly hours = computed(() => formatNumber(this.planting().labour.hours, 1));
   protected readonly tasks = computed(() =>

@@ -31,6 +31,7 @@ const detail = (records: object[] = [], id = spotId) => ({
   spot: { id, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version: 1, withdrawnOn: null },
   tree: { id: treeId, species: null },
   practice: fieldDefault,
+  plantedUnder: null,
   ...spotLeave,
   records,
 });

@@ -2,7 +2,7 @@ import { HttpClient } from '@angular/common/http';
 import { computed, inject, Injectable, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { spotDetailSchema, type KeptRecord, type Problem, type SpotDetail } from '@sombra/contract';
-import { recordsUpTo, spotLife, type FieldRecord } from '@sombra/core';
+import { plantingPlan, recordsUpTo, spotLife, type FieldRecord } from '@sombra/core';
 import { catchError, filter, map, merge, of, Subject, switchMap, tap, type Observable } from 'rxjs';
 import { LiveService } from '../frame/live.service';
 import { readProblem } from '../frame/problem';
@@ -58,15 +58,19 @@ export class SpotStore {
   /** Where the spot stands on the chosen day: by what was on record then, or by all there is for days ahead. */
   readonly life = computed(() => {
     const detail = this.loaded();
-    return detail ? spotLife(this.known() as readonly FieldRecord[], detail.practice) : null;
+    return detail
+      ? spotLife(this.known() as readonly FieldRecord[], detail.practice, detail.plantedUnder ?? undefined)
+      : null;
   });
 
   /** All that the drawing of the stored pit plan needs, where a plan stands. */
   readonly planned = computed(() => {
-    const practice = this.loaded()?.practice;
     const life = this.life();
-    if (!practice || life?.plan?.kind !== 'plan' || !life.stock) return null;
-    return { plan: life.plan, stock: life.stock, ground: life.ground, practice };
+    if (life?.plan?.kind !== 'plan' || !life.stock) return null;
+    const { plan, stock, ground, practice, assessment } = life;
+    const whole = plantingPlan({ ground, stock, practice, assessment });
+    const windsDeg = [assessment?.winterWindDeg, assessment?.summerWindDeg].filter((deg) => typeof deg === 'number');
+    return { plan, stock, ground, practice, windsDeg, stakes: whole.kind === 'plan' ? whole.stakes : null };
   });
 
   constructor() {

@@ -101,6 +101,8 @@ interface Entry {
               [stock]="planned.stock"
               [ground]="planned.ground"
               [practice]="planned.practice"
+              [stakes]="planned.stakes"
+              [windsDeg]="planned.windsDeg"
             />
           }
         </section>

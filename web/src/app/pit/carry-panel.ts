@@ -1,0 +1,123 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  displays,
+  formatNumber,
+  formatQuantity,
+  fromDisplay,
+  limits,
+  toDisplay,
+  type PlantingPlan,
+} from '@sombra/core';
+import { BecauseList } from '../frame/because-list';
+import { SessionService } from '../people/session.service';
+
+/** The way from the kerb where it is not as the assessment has it. */
+export interface Route {
+  readonly distanceM?: number;
+  readonly slopePct?: number;
+}
+
+/** How the tree comes from the kerb to its pit: people, trolley or machine, by its weight and the way. */
+@Component({
+  selector: 's-carry-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [BecauseList],
+  template: `
+    <h2>{{ words() }}</h2>
+    <div class="route">
+      <label
+        >From the kerb
+        <span
+          ><input
+            class="form-control"
+            inputmode="decimal"
+            [attr.aria-label]="'From the kerb, ' + unit()"
+            [placeholder]="measured().distance"
+            (input)="change('distanceM', $any($event.target).value)"
+          />
+          {{ unit() }}</span
+        ></label
+      >
+      <label
+        >Slope of the way
+        <span
+          ><input
+            class="form-control"
+            inputmode="decimal"
+            aria-label="Slope of the way, %"
+            [placeholder]="measured().slope"
+            (input)="change('slopePct', $any($event.target).value)"
+          />
+          %</span
+        ></label
+      >
+    </div>
+    @if (fault(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+    <s-because [reasons]="planting().carry.because" />
+    <p class="caution">
+      Lift with the legs, by the ball or container, never by the trunk. Roll heavy balls on boards. Nobody stands
+      downhill of a trolley or under a load; a machine is driven by who is licensed for it.
+    </p>
+  `,
+  styles: `
+    h2 {
+      margin-top: 1rem;
+    }
+    .route {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0.4rem 1.4rem;
+      span {
+        display: flex;
+        gap: 0.4rem;
+        align-items: center;
+      }
+      input {
+        width: 6rem;
+        min-height: 44px;
+      }
+    }
+  `,
+})
+export class CarryPanel {
+  readonly planting = input.required<PlantingPlan>();
+  /** Distance as the assessment has it; `null` where nobody measured it. Metres. */
+  readonly kerbM = input<number | null>(null);
+  readonly slopePct = input<number | null>(null);
+  readonly route = output<Route>();
+  private readonly session = inject(SessionService);
+  private readonly said = signal<Route>({});
+  protected readonly fault = signal<string | null>(null);
+  protected readonly unit = computed(() => displays.distanceM[this.session.units()].unit);
+  protected readonly measured = computed(() => {
+    const kerbM = this.kerbM();
+    const shown = kerbM === null ? null : toDisplay(kerbM, 'distanceM', this.session.units()).value;
+    return { distance: shown === null ? '' : formatNumber(shown, 1), slope: String(this.slopePct() ?? 0) };
+  });
+  protected readonly words = computed(() => {
+    const { carry, pit } = this.planting();
+    const kg = formatQuantity(pit.massKg.value, 'massKg', this.session.units());
+    const people = carry.people === 1 ? 'one person' : `${carry.people} people`;
+    if (carry.means === 'people') return `${kg}: carried by ${people}`;
+    return carry.means === 'trolley'
+      ? `${kg}: trolley and boards, ${people}`
+      : `${kg}: by machine, ${people} beside it`;
+  });
+
+  protected change(key: keyof Route, text: string): void {
+    const shown = Number(text.trim().replace(',', '.'));
+    const range = key === 'distanceM' ? limits.carryM : { min: 0, max: 100, unit: '%' };
+    const value = key === 'distanceM' ? fromDisplay(shown, 'distanceM', this.session.units()) : shown;
+    const wrong = text.trim() !== '' && !(value >= range.min && value <= range.max);
+    const name = key === 'distanceM' ? 'From the kerb' : 'Slope of the way';
+    this.fault.set(
+      wrong ? `${name} must be within ${range.min}–${range.max} ${range.unit}, got ${text.trim()}.` : null,
+    );
+    if (wrong) return;
+    const { [key]: _before, ...rest } = this.said();
+    this.said.set(text.trim() === '' ? rest : { ...rest, [key]: value });
+    this.route.emit(this.said());
+  }
+}
