@@ -3,14 +3,17 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'e2e/tests',
   outputDir: 'test-results',
-  workers: 2,
+  // More than the two cores: much of a test is waiting.
+  workers: 3,
   fullyParallel: true,
   timeout: 90_000,
   expect: { timeout: 15_000 },
   reporter: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ? [['json'], ['line']] : [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
-    trace: 'retain-on-failure',
+    // TRACE=1 records every step, at a third more time.
+    trace: process.env['TRACE'] ? 'retain-on-failure' : 'off',
+    screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

@@ -6,8 +6,8 @@ import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { root } from './root.mjs';
 
-const serverParts = ['core/src', 'contract/src', 'server/src', 'demo/src', 'scripts/build.mjs', 'package-lock.json'];
-const webParts = ['core/src', 'contract/src', 'web', 'angular.json', 'tsconfig.base.json', 'package-lock.json'];
+const serverParts = ['core', 'contract', 'server/src', 'demo/src', 'scripts/build.mjs', 'package-lock.json'];
+const webParts = ['core', 'contract', 'web', 'angular.json', 'tsconfig.base.json', 'package-lock.json'];
 
 function* filesOf(part) {
   const at = path.join(root, part);

@@ -1,8 +1,21 @@
 // npm start (npm run dev: from a development build, with its gallery): installs what is missing, starts the database, brings it up to date, serves, and stops it all on Ctrl-C.
 import { spawn, spawnSync } from 'node:child_process';
+import { createServer } from 'node:net';
 import path from 'node:path';
 import { ensureDatabasePackages, ensureNpmPackages } from './packages.mjs';
 import { root } from './root.mjs';
+
+const port = process.env.PORT ?? '4310';
+// Looked at before anything is touched: a second start would take the first one's database over, and down with it.
+const taken = await new Promise((resolve) => {
+  const probe = createServer();
+  probe.once('error', () => resolve(true));
+  probe.listen(Number(port), '127.0.0.1', () => probe.close(() => resolve(false)));
+});
+if (taken) {
+  console.error(`Port ${port} is in use. Stop what uses it, or set PORT to another.`);
+  process.exit(1);
+}
 
 ensureNpmPackages();
 ensureDatabasePackages();
@@ -19,7 +32,6 @@ const cluster = await startCluster({ folder: clusterFolder('cluster') });
 const position = process.env.POSITION_URL ? undefined : await startPosition();
 const locate = process.env.LOCATE_URL ? undefined : await startLocateCentre();
 const nurseries = process.env.NURSERY_URL ? undefined : await startNurseries();
-const port = process.env.PORT ?? '4310';
 const database = process.env.DATABASE ?? cluster.database;
 const env = {
   ...process.env,
