@@ -131,12 +131,13 @@ export const test = base.extend<{ town: Town; signedIn: Page }, { worker: Worker
     const database = `town_${Date.now()}_${Math.floor(Math.random() * 1e6)}`;
     const client = new pg.Client({ connectionString: cluster.ownerUrl('postgres') });
     await client.connect();
-    await client.query(`create database ${database} template template_demo`);
+    await client.query(`create database ${database} template template_demo strategy file_copy`);
     await client.end();
     const town = new Town(cluster, database, await freePort(), worker);
     await town.start();
     await use(town);
-    await town.kill('SIGTERM');
+    // It keeps nothing of its own; asked politely it would wait for the page's open stream.
+    await town.kill('SIGKILL');
   },
   signedIn: async ({ page, town }, use) => {
     await signIn(page, town, 'ines');
