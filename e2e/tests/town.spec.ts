@@ -8,9 +8,7 @@ const lines = (page: Page) => page.locator('.row[role=row]');
 
 /** Waits until the map has drawn what it asked for. */
 async function mapReady(page: Page): Promise<void> {
-  await page.locator('.maplibregl-canvas').waitFor();
-  await page.waitForLoadState('networkidle');
-  await page.waitForTimeout(600);
+  await page.locator('.map-box[aria-busy=false]').waitFor();
 }
 
 async function positionOf(town: Town, ref: string): Promise<{ id: string; lng: number; lat: number }> {
@@ -407,7 +405,7 @@ test('a PMTiles file becomes the base map, read in parts, and can be left again'
   });
   await page.goto(`${town.url}/town?as=map&at=16/36.9/-25.4059`);
   await mapReady(page);
-  // The head of the file, then at least one tile: the map may be ready a moment before the tile's answer is heard of.
+  // The head of the file, then at least one tile; the page may be done a moment before word of the answer is here.
   await expect.poll(() => asked.length).toBeGreaterThan(1);
   expect(new Set(asked)).toEqual(new Set(['206 /api/map/base.pmtiles']));
   await page.goto(`${town.url}/base-map`);
@@ -433,7 +431,7 @@ test('the desk comes with little to load, and the map only when a map shows', as
   await page.goto(`${town.url}/town?as=map`);
   await mapReady(page);
   // The map library came only now; its worker is asked for by another process than the page.
-  expect(scriptBytes).toBeGreaterThan(550_000);
+  await expect.poll(() => scriptBytes).toBeGreaterThan(550_000);
 });
 
 test('a tree’s history on a past day ends there', async ({ signedIn: page, town }) => {

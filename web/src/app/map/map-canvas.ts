@@ -97,6 +97,13 @@ export class MapCanvas {
     this.map.on('load', act);
   }
 
+  /** Says when everything asked for stands drawn, and when more is on its way. */
+  onDrawn(act: (drawn: boolean) => void): void {
+    this.map.on('idle', () => act(true));
+    this.map.on('dataloading', () => act(false));
+    this.map.on('movestart', () => act(false));
+  }
+
   onClick(act: (at: LngLat, spotId: string | null, event: MouseEvent) => void): void {
     this.map.on('click', (event) => {
       const near = 9;

@@ -69,6 +69,8 @@ export class MapView {
 
   protected readonly problem = signal<Problem | null>(null);
   protected readonly ready = signal(false);
+  /** Whether everything the map asked for stands drawn. */
+  protected readonly drawn = signal(false);
   protected readonly tool = signal<Tool>('look');
   protected readonly picked = signal<LngLat | null>(null);
   protected readonly measured = signal<readonly LngLat[]>([]);
@@ -147,6 +149,7 @@ export class MapView {
       const camera = readCamera(this.view.text('at'));
       this.canvas = new MapCanvas({ container: this.box().nativeElement, info, filter: this.filter(), camera, unit });
       this.canvas.onReady(() => this.ready.set(true));
+      this.canvas.onDrawn((drawn) => this.drawn.set(drawn));
       this.canvas.onMoved(({ zoom, center }) =>
         this.view.set({ at: `${zoom.toFixed(2)}/${center[1].toFixed(6)}/${center[0].toFixed(6)}` }),
       );
