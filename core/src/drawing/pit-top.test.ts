@@ -65,6 +65,19 @@ describe('the pit from above', () => {
     }
   });
 
+  it('claims no bearing for a stake whose winds nobody recorded', () => {
+    const open = { ...ground, stripWidthMm: 'open' as const };
+    const notes = (of: StakePlan | null) =>
+      pitTop({ plan: planOf(open), stakes: of, ground: open, windsDeg: [], units: 'metric', widthPx: 420 })
+        .shapes.filter((shape) => shape.kind === 'text')
+        .map(({ text }) => text);
+    expect(notes(stakes)).toContain('from above, north up');
+    expect(notes(null)).toContain('from above, north up');
+    expect(notes({ ...stakes, stakes: 1, bearingsDeg: [] })).toContain(
+      'from above; the site shows where the stake stands',
+    );
+  });
+
   it('sets stakes by the compass where north is up, and says their bearings where the strip lies across', () => {
     const middles = (where: GroundFacts) =>
       top(where)

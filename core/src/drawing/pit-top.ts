@@ -68,12 +68,7 @@ export function pitTop(input: PitTopInput): Drawing {
     ...stakeMarks(stakes, edgeMm === null, at, (x, y) => round(Math.max(38, stakeLeastPx / scale), x, y)),
     ...(edgeMm === null ? windMarks(windsDeg, { at, reachMm, upMm }) : []),
     text('label', [widthPx / 2, heightPx - 24], words(input), 'middle', true),
-    text(
-      'note',
-      [widthPx / 2, heightPx - 7],
-      edgeMm === null ? 'from above, north up' : 'from above, along the strip',
-      'middle',
-    ),
+    text('note', [widthPx / 2, heightPx - 7], seenFrom(stakes, edgeMm === null), 'middle'),
   ];
   return {
     widthPx,
@@ -81,6 +76,13 @@ export function pitTop(input: PitTopInput): Drawing {
     shapes,
     description: `The pit from above: ${words(input)}, ball ${formatQuantity(plan.rootsWidthMm, 'lengthMm', units)} across.`,
   };
+}
+
+/** Which way the drawing lies; where nobody recorded the winds it says that a stake's side is not known. */
+function seenFrom(stakes: StakePlan | null, northUp: boolean): string {
+  if (!northUp) return 'from above, along the strip';
+  if (stakes === null || stakes.bearingsDeg.length > 0) return 'from above, north up';
+  return `from above; the site shows where the ${stakes.stakes === 1 ? 'stake stands' : 'stakes stand'}`;
 }
 
 function words({ plan, stakes, units, windsDeg }: PitTopInput): string {
