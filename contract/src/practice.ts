@@ -37,6 +37,7 @@ import {
 } from '@sombra/core';
 import * as z from 'zod';
 import { remedyCodes } from './records';
+import { workRulesSchema } from './rules';
 
 const mm = z.number().min(0).max(3000);
 const share = z.number().min(0).max(1);
@@ -198,6 +199,8 @@ export const practicesSchema = z.object({
   current: z.object({ id: z.string(), version: z.int() }),
   /** The newest version of each. */
   practices: z.array(keptPracticeSchema),
+  /** What numbers of a comparison are worked out with beside a practice. */
+  work: workRulesSchema,
 });
 export type Practices = z.infer<typeof practicesSchema>;
 
@@ -262,6 +265,7 @@ export const seasonMaterialsSchema = z.object({
       needed: z.number(),
       inStore: z.number(),
       packs: z.number(),
+      packSize: z.number(),
       bought: z.number(),
       version: z.int(),
     }),

@@ -68,6 +68,7 @@ export const assessmentSchema = z
     rockAtMm: measure('rockAtMm').nullable(),
     soilPh: measure('soilPh').nullable(),
     saltDsM: measure('saltDsM').nullable(),
+    sodiumSar: measure('sodiumSar').nullable().optional(),
     soilTestedOn: isoDate.nullable(),
     pavementM: measure('clearanceM').nullable(),
     pavementWidthM: measure('pavementWidthM').nullable(),
@@ -77,7 +78,7 @@ export const assessmentSchema = z
     photoId: z.uuid().nullable(),
     note: z.string().trim().max(600),
   })
-  .superRefine(({ clearances, wishes: asked, soilPh, saltDsM, soilTestedOn }, context) => {
+  .superRefine(({ clearances, wishes: asked, soilPh, saltDsM, sodiumSar = null, soilTestedOn }, context) => {
     const fault = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
     if (new Set(clearances.map(({ thing }) => thing)).size < clearances.length) {
       fault('clearances', 'must not hold the same thing twice');
@@ -85,8 +86,8 @@ export const assessmentSchema = z
     if (asked.includes('evergreen') && asked.includes('deciduous')) {
       fault('wishes', 'must not hold both evergreen and deciduous');
     }
-    if ((soilPh !== null || saltDsM !== null) && soilTestedOn === null) {
-      fault('soilTestedOn', 'must be given where pH or salt is given');
+    if ((soilPh !== null || saltDsM !== null || sodiumSar !== null) && soilTestedOn === null) {
+      fault('soilTestedOn', 'must be given where pH, salt or sodium is given');
     }
   }) satisfies z.ZodType<Assessment>;
 

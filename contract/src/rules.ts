@@ -1,4 +1,15 @@
-import { fitParts, siteThings, type GroundRules, type MatchRules } from '@sombra/core';
+import {
+  defaultWorkRules,
+  fitParts,
+  materialCodes,
+  siteThings,
+  soilClasses,
+  windExposures,
+  type GroundRules,
+  type MaterialCode,
+  type MatchRules,
+  type WorkRules,
+} from '@sombra/core';
 import * as z from 'zod';
 
 const metres = z.number().min(0).max(100);
@@ -59,11 +70,48 @@ export const matchRulesSchema = z.strictObject({
   currency: z.string().regex(/^[A-Z]{3}$/, 'must be three capital letters'),
 }) satisfies z.ZodType<MatchRules>;
 
+const keyed = <K extends string, S extends z.ZodType>(keys: readonly K[], schema: S) =>
+  z.strictObject(Object.fromEntries(keys.map((key) => [key, schema])) as Record<K, S>);
+const litresAnHour = z.number().min(10).max(20_000);
+const minutes = z.number().min(0).max(600);
+const ofUsual = z.number().min(0.1).max(1);
+const packSizes = z.partialRecord(z.enum(materialCodes), z.number().min(0.01).max(100_000));
+
+export const workRulesSchema = z.strictObject({
+  labour: z.strictObject({
+    digLPerH: keyed(soilClasses, litresAnHour),
+    stonyShare: ofUsual,
+    compactedShare: ofUsual,
+    fillLPerH: litresAnHour,
+    mulchLPerH: litresAnHour,
+    waterLPerH: litresAnHour,
+    placeMin: minutes,
+    placeMinPer10Kg: z.number().min(0).max(30),
+    stakeMin: minutes,
+    bermMin: minutes,
+    guardMin: minutes,
+    drainMin: minutes,
+  }),
+  wind: z.strictObject({
+    gustMs: keyed(windExposures, z.number().min(5).max(70)),
+    crownDrag: z.number().min(0.05).max(1.2),
+    fillHelps: z.number().min(1).max(3),
+  }),
+  soilTest: z.strictObject({ sodicFromSar: z.number().min(1).max(100), saltyFromDsM: z.number().min(0.5).max(60) }),
+  // A material that came after the rules were kept is bought as it usually is.
+  packs: packSizes.transform((kept): Record<MaterialCode, number> => ({ ...defaultWorkRules.packs, ...kept })),
+}) satisfies z.ZodType<WorkRules>;
+
 /** The programme's rules, one version after another. */
-export const rulesSchema = z.strictObject({ ground: groundRulesSchema, match: matchRulesSchema });
+export const rulesSchema = z.strictObject({
+  ground: groundRulesSchema,
+  match: matchRulesSchema,
+  work: workRulesSchema.default(defaultWorkRules),
+});
 export interface Rules {
   readonly ground: GroundRules;
   readonly match: MatchRules;
+  readonly work: WorkRules;
 }
 
 export const keptRulesSchema = z.object({ rules: rulesSchema, madeBy: z.string(), madeAt: z.string() });

@@ -41,6 +41,7 @@ export const limits = {
   rockAtMm: { min: 0, max: 5000, unit: 'mm' },
   soilPh: { min: 2, max: 11, unit: 'pH' },
   saltDsM: { min: 0, max: 60, unit: 'dS/m' },
+  sodiumSar: { min: 0, max: 100, unit: 'SAR' },
   pavementWidthM: { min: 0.3, max: 30, unit: 'm' },
   testHoleMm: { min: 100, max: 2000, unit: 'mm' },
   lng: { min: -180, max: 180, unit: '°' },

@@ -3,16 +3,17 @@ import type { Site } from './measures';
 import type { Dice } from './seed';
 import type { Green, Place } from './streets';
 
-/** pH and salt of the ground of each zone, dS/m; sea spray by the harbour. */
-const chemistry: Readonly<Record<Place['zone'], { ph: number; saltDsM: number; depthMm: number }>> = {
-  harbour_fill: { ph: 7.7, saltDsM: 3.2, depthMm: 600 },
-  valley_loam: { ph: 6.6, saltDsM: 0.8, depthMm: 900 },
-  trodden_loam: { ph: 6.9, saltDsM: 1, depthMm: 800 },
-  sandy_terrace: { ph: 6.1, saltDsM: 0.6, depthMm: 700 },
-  hill_clay: { ph: 6.3, saltDsM: 0.5, depthMm: 600 },
-  garden: { ph: 6.7, saltDsM: 0.7, depthMm: 900 },
-  potters_clay: { ph: 7, saltDsM: 0.9, depthMm: 500 },
-};
+/** pH, salt and, where a laboratory was asked, sodium of each zone: sea spray by the harbour, sodic clay at the potters'. */
+const chemistry: Readonly<Record<Place['zone'], { ph: number; saltDsM: number; sodiumSar?: number; depthMm: number }>> =
+  {
+    harbour_fill: { ph: 7.7, saltDsM: 3.2, sodiumSar: 6, depthMm: 600 },
+    valley_loam: { ph: 6.6, saltDsM: 0.8, depthMm: 900 },
+    trodden_loam: { ph: 6.9, saltDsM: 1, depthMm: 800 },
+    sandy_terrace: { ph: 6.1, saltDsM: 0.6, depthMm: 700 },
+    hill_clay: { ph: 6.3, saltDsM: 0.5, depthMm: 600 },
+    garden: { ph: 6.7, saltDsM: 0.7, depthMm: 900 },
+    potters_clay: { ph: 7, saltDsM: 0.9, sodiumSar: 15, depthMm: 500 },
+  };
 
 const asked: readonly (readonly Wish[])[] = [
   [],
@@ -34,7 +35,7 @@ export function assessed(
 ): Assessment {
   const { on, pavementDeg, i, from } = found;
   const street = !('box' in place);
-  const { ph, saltDsM, depthMm } = chemistry[place.zone];
+  const { ph, saltDsM, sodiumSar = null, depthMm } = chemistry[place.zone];
   const stripM = typeof site.stripWidthMm === 'number' ? site.stripWidthMm / 1000 : 6;
   const tape = (thing: Assessment['clearances'][number]['thing'], distanceM: number) =>
     ({ thing, distanceM: round(Math.max(0.1, distanceM), 2), by: 'tape' }) as const;
@@ -61,6 +62,7 @@ export function assessed(
     rubble: site.stony,
     soilPh: round(from.around(ph, 0.15), 1),
     saltDsM: round(Math.max(0, from.around(saltDsM, 0.2)), 1),
+    sodiumSar,
     soilTestedOn: on,
     pavementM: street ? round(stripM / 2, 1) : null,
     pavementWidthM: street ? 2.4 : null,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { soilClasses, unknownAssessment, unknownGround, type GroundFacts } from '../ground';
-import { plantingPlan, type PlantingPlan } from '../pit';
+import { defaultWorkRules, plantingPlan, type PlantingPlan } from '../pit';
 import { fieldDefault, presets, type Practice } from '../practice';
 import type { Stock } from '../stock';
 import { container } from '../testing/checked-case';
@@ -56,7 +56,7 @@ function box(text: TextShape) {
 }
 
 function planOf(practice: Practice, stock: Stock, ground: GroundFacts): PlantingPlan | null {
-  const plan = plantingPlan({ practice, stock, ground, assessment: windy });
+  const plan = plantingPlan({ work: defaultWorkRules, practice, stock, ground, assessment: windy });
   return plan.kind === 'plan' ? plan : null;
 }
 

@@ -1,5 +1,5 @@
 import { unknownGround } from '../ground';
-import { plantingPlan, type PlantingStep } from '../pit';
+import { defaultWorkRules, plantingPlan, type PlantingStep } from '../pit';
 import { presets } from '../practice';
 import type { Stock } from '../stock';
 import { stepPicture } from './step-picture';
@@ -13,7 +13,7 @@ const stocks: Stock[] = [
 const steps: PlantingStep[] = stocks.flatMap((stock) =>
   presets.flatMap((practice) => {
     const ground = { ...unknownGround, soil: 'loam' as const, slopePct: 0 };
-    const plan = plantingPlan({ practice, stock, ground, assessment: null });
+    const plan = plantingPlan({ work: defaultWorkRules, practice, stock, ground, assessment: null });
     return plan.kind === 'plan' ? plan.steps : [];
   }),
 );

@@ -49,6 +49,8 @@ export interface Assessment {
   readonly soilPh: number | null;
   /** Electrical conductivity of the saturated extract. */
   readonly saltDsM: number | null;
+  /** Sodium adsorption ratio of the saturated extract; left out where it was not tested. */
+  readonly sodiumSar?: number | null | undefined;
   readonly soilTestedOn: IsoDate | null;
   /** From the stem to the near edge of the pavement to be shaded, its width, and the way to it. */
   readonly pavementM: number | null;
@@ -100,6 +102,7 @@ export const assessmentMeasures = {
   rockAtMm: 'rockAtMm',
   soilPh: 'soilPh',
   saltDsM: 'saltDsM',
+  sodiumSar: 'sodiumSar',
   pavementM: 'clearanceM',
   pavementWidthM: 'pavementWidthM',
   pavementDeg: 'bearingDeg',
@@ -112,7 +115,7 @@ export const assessmentMeasures = {
 export function requireAssessment(assessment: Assessment): void {
   for (const [field, measure] of Object.entries(assessmentMeasures)) {
     const value = assessment[field as keyof typeof assessmentMeasures];
-    if (value !== null) requireWithin(field, value, limits[measure]);
+    if (typeof value === 'number') requireWithin(field, value, limits[measure]);
   }
   const seen = new Set<SiteThing>();
   assessment.clearances.forEach(({ thing, distanceM }, i) => {

@@ -4,5 +4,6 @@ export * from './settlement';
 export * from './stake-plan';
 export * from './materials';
 export * from './labour';
+export * from './work-rules';
 export * from './steps';
 export * from './planting-plan';

@@ -3,6 +3,7 @@ import { fieldDefault, withChoice, type ChoiceValue } from '../practice';
 import { container, openLoam as ground } from '../testing/checked-case';
 import { defaultLabourRates, type LabourTask } from './labour';
 import { plantingPlan } from './planting-plan';
+import { defaultWorkRules } from './work-rules';
 
 /** Short enough to stand by itself. */
 const stock = { ...container, heightM: 2 };
@@ -13,7 +14,13 @@ const labour = (
   rates = defaultLabourRates,
 ) => {
   const practice = Object.entries(made).reduce((one, [path, value]) => withChoice(one, path, value), fieldDefault);
-  const plan = plantingPlan({ practice, stock, ground: { ...ground, ...change }, assessment: null, rates });
+  const plan = plantingPlan({
+    work: { ...defaultWorkRules, labour: rates },
+    practice,
+    stock,
+    ground: { ...ground, ...change },
+    assessment: null,
+  });
   if (plan.kind === 'no_plan') throw new Error('no plan');
   return plan.labour;
 };
@@ -55,6 +62,11 @@ describe('labour', () => {
     const [plain, deeper] = [labour(), labour({}, { 'pitWidth.base': 'dug_deeper' })];
     expect(minutes(deeper, 'dig')).toBeGreaterThan(minutes(plain, 'dig'));
     expect(minutes(deeper, 'fill')).toBeGreaterThan(minutes(plain, 'fill'));
+  });
+  it('says how fast is dug, and in what', () => {
+    // 300 L an hour in loam, 0.6 of it among stones.
+    const facts = { soil: 'loam', stony: true, compacted: false, litresPerH: 180 };
+    expect(labour({ stony: true }).because).toEqual([{ code: 'dig_rate', facts }]);
   });
   it('follows the rates a programme has measured', () => {
     const fast = { ...defaultLabourRates, digLPerH: { ...defaultLabourRates.digLPerH, loam: 600 } };

@@ -1,5 +1,6 @@
 import { pitSides, rootCorrections, settlings, type Practice } from '../practice';
 import type { SoilClass } from '../ground';
+import { because, type Reason } from '../reason';
 import type { PitPlan } from './pit-plan';
 import type { StakePlan } from './stake-plan';
 
@@ -44,6 +45,7 @@ export interface Labour {
   readonly tasks: readonly { readonly task: LabourTask; readonly minutes: number }[];
   /** Person-hours. */
   readonly hours: number;
+  readonly because: readonly Reason[];
 }
 
 /** Person-hours for one tree: from pit volume, soil, stock and practice. */
@@ -57,7 +59,7 @@ export function labourOf(
     compacted: boolean;
     guarded: boolean;
   },
-  rates: LabourRates = defaultLabourRates,
+  rates: LabourRates,
 ): Labour {
   const { plan, practice, stakes } = input;
   const { backfill, pitWidth } = practice;
@@ -78,5 +80,10 @@ export function labourOf(
     guard: input.guarded ? rates.guardMin : 0,
   };
   const tasks = labourTasks.map((task) => ({ task, minutes: hand[task] })).filter(({ minutes }) => minutes > 0);
-  return { tasks, hours: tasks.reduce((sum, { minutes }) => sum + minutes, 0) / 60 };
+  const { soil, stony, compacted } = input;
+  return {
+    tasks,
+    hours: tasks.reduce((sum, { minutes }) => sum + minutes, 0) / 60,
+    because: [because('dig_rate', { soil, stony, compacted, litresPerH: digLPerH })],
+  };
 }

@@ -7,8 +7,10 @@ import {
   type FillMaterial,
   type Fertiliser,
   type GuardRule,
+  type Pack,
   type Practice,
 } from '../practice';
+import { because, type Reason } from '../reason';
 import { stadiumArea } from './pit-geometry';
 import type { PitPlan } from './pit-plan';
 import type { StakePlan } from './stake-plan';
@@ -31,13 +33,13 @@ export interface Material {
   readonly name: string;
   readonly unit: MaterialUnit;
   /** How it is sold: amounts are rounded up to whole packs over everything bought together. */
-  readonly pack: { readonly size: number; readonly name: string };
+  readonly pack: Pack;
 }
 
 const bagged = (name: string, size: number): Material => ({
   name,
   unit: 'L',
-  pack: { size, name: `bag of ${size} L` },
+  pack: { size, word: 'bag' },
 });
 
 export const materials: Readonly<Record<MaterialCode, Material>> = {
@@ -48,42 +50,54 @@ export const materials: Readonly<Record<MaterialCode, Material>> = {
     Feed,
     Material
   >),
-  gypsum: { name: 'gypsum', unit: 'kg', pack: { size: 25, name: 'sack of 25 kg' } },
-  mulch: { name: 'mulch', unit: 'L', pack: { size: 1000, name: 'cubic metre' } },
-  stake: { name: 'stake', unit: 'piece', pack: { size: 1, name: 'piece' } },
-  tie: { name: 'wide strap', unit: 'm', pack: { size: 25, name: 'roll of 25 m' } },
-  guard: { name: 'trunk guard', unit: 'piece', pack: { size: 1, name: 'piece' } },
-  bucket: { name: 'bucket of 15 L', unit: 'piece', pack: { size: 1, name: 'piece' } },
-  water: { name: 'first water', unit: 'L', pack: { size: 1, name: 'litre' } },
+  gypsum: { name: 'gypsum', unit: 'kg', pack: { size: 25, word: 'sack' } },
+  mulch: { name: 'mulch', unit: 'L', pack: { size: 1000, word: 'loose load' } },
+  stake: { name: 'stake', unit: 'piece', pack: { size: 1, word: 'bundle' } },
+  tie: { name: 'wide strap', unit: 'm', pack: { size: 25, word: 'roll' } },
+  guard: { name: 'trunk guard', unit: 'piece', pack: { size: 1, word: 'bundle' } },
+  bucket: { name: 'bucket of 15 L', unit: 'piece', pack: { size: 1, word: 'bundle' } },
+  water: { name: 'first water', unit: 'L', pack: { size: 1, word: 'tank' } },
 };
 
 export type Amounts = Partial<Readonly<Record<MaterialCode, number>>>;
 
-/** Salt of the saturated extract from which clay counts as salty. dS/m */
-const saltyDsM = 4;
+/** From where on a soil test asks for gypsum in clay. */
+export interface SoilTestRules {
+  /** Sodium adsorption ratio of the saturated extract. */
+  readonly sodicFromSar: number;
+  /** Salt of the saturated extract, where sodium was not tested. dS/m */
+  readonly saltyFromDsM: number;
+}
+
+/** Saline from 4 dS/m, sodic from a ratio of 13: US Salinity Laboratory Staff 1954, Agriculture Handbook 60. */
+export const defaultSoilTestRules: SoilTestRules = { sodicFromSar: 13, saltyFromDsM: 4 };
+
 /** A strap around trunk and stake, in a figure of eight. */
 const tieM = 1.2;
 const bucketL = 15;
 
-/** What one tree takes, by its plan. */
+/** What one tree takes, by its plan, and why where the plan does not say it already. */
 export function materialsOf(input: {
   plan: PitPlan;
   practice: Practice;
   stakes: StakePlan | null;
-  heavySoil: boolean;
+  clay: boolean;
+  /** As far as the soil was tested. */
   saltDsM: number | null;
+  sodiumSar: number | null;
   /** Deer or mowers are recorded at the place. */
   rubbed: boolean;
-}): Amounts {
+  soilTest: SoilTestRules;
+}): { amounts: Amounts; because: Partial<Readonly<Record<MaterialCode, readonly Reason[]>>> } {
   const { plan, practice, stakes } = input;
   const { amendment, shape } = plan;
   const pitM2 = stadiumArea(shape.widthMm, shape.lengthMm) / 1e6;
   const feed = fertilisers[practice.backfill.fertiliser].buys;
-  const salty = input.heavySoil && input.saltDsM !== null && input.saltDsM >= saltyDsM;
+  const gypsum = gypsumOf(input);
   const guarded = guardNeeded(practice.guard, input.rubbed);
   const all: readonly (readonly [MaterialCode, number])[] = [
     ...(amendment.material === 'site_soil' ? [] : [[amendment.material, amendment.value] as const]),
-    ['gypsum', salty ? pitM2 * gypsumUses[practice.backfill.gypsum].kgPerM2 : 0],
+    ['gypsum', pitM2 * gypsum.kgPerM2],
     ...(feed === null ? [] : [[feed.code, feed.perTree] as const]),
     ['mulch', plan.mulchL.value],
     ['stake', stakes?.stakes ?? 0],
@@ -92,7 +106,43 @@ export function materialsOf(input: {
     ['water', plan.firstWaterL.value],
     ['bucket', plan.firstWaterL.value > 0 ? Math.min(4, Math.ceil(plan.firstWaterL.value / bucketL)) : 0],
   ];
-  return Object.fromEntries(all.filter(([, amount]) => amount > 0));
+  const amounts: Amounts = Object.fromEntries(all.filter(([, amount]) => amount > 0));
+  return {
+    amounts,
+    because: {
+      gypsum: gypsum.because,
+      ...(guarded ? { guard: [because('need_guard', { rule: practice.guard })] } : {}),
+      ...(amounts.tie ? { tie: [because('need_tie', { eachM: tieM })] } : {}),
+      ...(amounts.bucket
+        ? { bucket: [because('need_buckets', { eachL: bucketL, litres: plan.firstWaterL.value })] }
+        : {}),
+    },
+  };
+}
+
+/**
+ * Gypsum exchanges sodium: where the ratio was tested it decides, else the salt of the extract stands in for it. In
+ * other soil than clay, or by a practice that uses none, there is nothing to say.
+ */
+function gypsumOf({
+  practice,
+  clay,
+  saltDsM,
+  sodiumSar,
+  soilTest: { sodicFromSar, saltyFromDsM },
+}: Parameters<typeof materialsOf>[0]): { kgPerM2: number; because: readonly Reason[] } {
+  const { kgPerM2 } = gypsumUses[practice.backfill.gypsum];
+  if (!clay || kgPerM2 === 0) return { kgPerM2: 0, because: [] };
+  if (sodiumSar !== null) {
+    const sodic = sodiumSar >= sodicFromSar;
+    return {
+      kgPerM2: sodic ? kgPerM2 : 0,
+      because: [because('need_gypsum_sodium', { sodiumSar, sodicFromSar, kgPerM2 })],
+    };
+  }
+  if (saltDsM === null) return { kgPerM2: 0, because: [because('need_gypsum_untested', {})] };
+  const salty = saltDsM >= saltyFromDsM;
+  return { kgPerM2: salty ? kgPerM2 : 0, because: [because('need_gypsum_salt', { saltDsM, saltyFromDsM, kgPerM2 })] };
 }
 
 function guardNeeded(rule: GuardRule, rubbed: boolean): boolean {
@@ -118,18 +168,23 @@ export interface MaterialLine {
   readonly inStore: number;
   /** Whole packs to buy, and how much they hold. */
   readonly packs: number;
+  readonly packSize: number;
   readonly bought: number;
 }
 
 /** What to buy: the sum less what lies in store, rounded up to what is sold. */
-export function shoppingList(needed: Amounts, store: Amounts): MaterialLine[] {
+export function shoppingList(
+  needed: Amounts,
+  store: Amounts,
+  packSizes: Readonly<Record<MaterialCode, number>>,
+): MaterialLine[] {
   return materialCodes
     .filter((code) => (needed[code] ?? 0) > 0)
     .map((code) => {
       const [need, inStore] = [needed[code] ?? 0, store[code] ?? 0];
-      const { size } = materials[code].pack;
+      const size = packSizes[code];
       // Water comes from the truck; a hair of slack keeps sums of fractions from buying one pack too many.
       const packs = code === 'water' ? 0 : Math.max(0, Math.ceil((need - inStore) / size - 1e-9));
-      return { code, needed: need, inStore, packs, bought: packs * size };
+      return { code, needed: need, inStore, packs, packSize: size, bought: packs * size };
     });
 }

@@ -1,11 +1,12 @@
 import fc from 'fast-check';
-import { soilClasses, unknownAssessment, type GroundFacts } from '../ground';
+import { soilClasses, unknownAssessment, type Assessment, type GroundFacts, type SoilClass } from '../ground';
 import { fieldDefault, nearestPreset, presets, withChoice, type Practice } from '../practice';
 import type { Stock } from '../stock';
 import { bareRoot, container, fall, openLoam as ground } from '../testing/checked-case';
 import { sayReason, sayStep } from '../wording';
 import { shoppingList, sumAmounts } from './materials';
 import { plantingPlan, type PlantingPlan } from './planting-plan';
+import { defaultWorkRules } from './work-rules';
 
 const stockArb: fc.Arbitrary<Stock> = fc.oneof(
   fc.record({
@@ -64,7 +65,7 @@ describe('every preset on every kind of stock and ground', () => {
     let planned = 0;
     fc.assert(
       fc.property(presetArb, stockArb, groundArb, (practice, stock, ground) => {
-        const plan = plantingPlan({ practice, stock, ground, assessment: null });
+        const plan = plantingPlan({ work: defaultWorkRules, practice, stock, ground, assessment: null });
         if (plan.kind === 'no_plan') {
           expect(plan.because.map((reason) => sayReason(reason, 'metric')).join('')).not.toBe('');
           if (!practice.appliesTo.includes(stock.kind)) {
@@ -103,7 +104,13 @@ describe('every preset on every kind of stock and ground', () => {
     fc.assert(
       fc.property(presetArb, stockArb, groundArb, (practice, stock, ground) => {
         const proud = (change: Partial<GroundFacts>) => {
-          const plan = plantingPlan({ practice, stock, ground: { ...ground, ...change }, assessment: null });
+          const plan = plantingPlan({
+            work: defaultWorkRules,
+            practice,
+            stock,
+            ground: { ...ground, ...change },
+            assessment: null,
+          });
           return plan.kind === 'plan' ? plan.pit.proudMm.value : Infinity;
         };
         const lightToHeavy = soilClasses.map((soil) => proud({ soil }));
@@ -117,7 +124,13 @@ describe('every preset on every kind of stock and ground', () => {
 });
 
 const planOf = (practice: Practice, stock: Stock = container, change: Partial<GroundFacts> = {}): PlantingPlan => {
-  const plan = plantingPlan({ practice, stock, ground: { ...ground, ...change }, assessment: null });
+  const plan = plantingPlan({
+    work: defaultWorkRules,
+    practice,
+    stock,
+    ground: { ...ground, ...change },
+    assessment: null,
+  });
   if (plan.kind === 'no_plan') throw new Error(plan.because.map((reason) => reason.code).join());
   return plan;
 };
@@ -160,7 +173,13 @@ describe('schools on the same tree', () => {
 
   it('a ball too shallow for a mound has no plan', () => {
     const flatBall: Stock = { ...container, ballHeightMm: 220, topRootsDepthMm: 60 };
-    const plan = plantingPlan({ practice: preset('heavy-clay'), stock: flatBall, ground, assessment: null });
+    const plan = plantingPlan({
+      work: defaultWorkRules,
+      practice: preset('heavy-clay'),
+      stock: flatBall,
+      ground,
+      assessment: null,
+    });
     expect(plan).toMatchObject({ kind: 'no_plan', because: [{ code: 'ball_too_shallow' }] });
   });
 
@@ -181,6 +200,7 @@ describe('stakes', () => {
   const seen = { ...unknownAssessment('2026-11-01'), wind: 'exposed' as const, winterWindDeg: 250, summerWindDeg: 20 };
   it('hold a tall tree with a small ball against the wind, and come off', () => {
     const plan = plantingPlan({
+      work: defaultWorkRules,
       practice: fieldDefault,
       stock: { ...tall, firstBranchM: 1.2 },
       ground,
@@ -192,7 +212,13 @@ describe('stakes', () => {
   });
   it('leave a tree alone that the wind does not reach', () => {
     const plan = (wind: 'sheltered' | 'exposed') =>
-      plantingPlan({ practice: fieldDefault, stock: container, ground, assessment: { ...seen, wind } });
+      plantingPlan({
+        work: defaultWorkRules,
+        practice: fieldDefault,
+        stock: container,
+        ground,
+        assessment: { ...seen, wind },
+      });
     expect(plan('sheltered')).toMatchObject({ stakes: null });
     expect(plan('exposed')).toMatchObject({ stakes: { stakes: 1, bearingsDeg: [250] } });
   });
@@ -205,7 +231,13 @@ describe('stakes', () => {
       ballHeightMm: 600,
       topRootsDepthMm: 0,
     };
-    const plan = plantingPlan({ practice: fieldDefault, stock: heavy, ground, assessment: seen });
+    const plan = plantingPlan({
+      work: defaultWorkRules,
+      practice: fieldDefault,
+      stock: heavy,
+      ground,
+      assessment: seen,
+    });
     expect(plan).toMatchObject({ kind: 'plan', stakes: null, stakeBecause: [{ code: 'stake_firm' }] });
   });
 });
@@ -213,28 +245,50 @@ describe('stakes', () => {
 describe('materials', () => {
   it('are summed before they are rounded to what is sold, less what lies in store', () => {
     const each = Array.from({ length: 3 }, () => ({ coarse_compost: 30, mulch: 120, bucket: 3, water: 40 }));
-    const lines = shoppingList(sumAmounts(each), { coarse_compost: 15 });
+    const lines = shoppingList(sumAmounts(each), { coarse_compost: 15 }, { ...defaultWorkRules.packs, mulch: 250 });
     expect(lines).toEqual([
       // 90 L needed, 15 there: 75 L are two bags of 40.
-      { code: 'coarse_compost', needed: 90, inStore: 15, packs: 2, bought: 80 },
-      { code: 'mulch', needed: 360, inStore: 0, packs: 1, bought: 1000 },
-      { code: 'bucket', needed: 3, inStore: 0, packs: 3, bought: 3 },
-      { code: 'water', needed: 120, inStore: 0, packs: 0, bought: 0 },
+      { code: 'coarse_compost', needed: 90, inStore: 15, packs: 2, packSize: 40, bought: 80 },
+      // The programme buys mulch by the quarter cubic metre.
+      { code: 'mulch', needed: 360, inStore: 0, packs: 2, packSize: 250, bought: 500 },
+      { code: 'bucket', needed: 3, inStore: 0, packs: 3, packSize: 1, bought: 3 },
+      { code: 'water', needed: 120, inStore: 0, packs: 0, packSize: 1, bought: 0 },
     ]);
   });
-  it('hold gypsum only for salty clay', () => {
-    const seen = { ...unknownAssessment('2026-11-01'), saltDsM: 5 };
-    const clay = plantingPlan({
-      practice: fieldDefault,
+  const tested = (soil: SoilClass, change: Partial<Assessment>, made: Practice = fieldDefault) => {
+    const plan = plantingPlan({
+      work: defaultWorkRules,
+      practice: made,
       stock: container,
-      ground: { ...ground, soil: 'clay' },
-      assessment: seen,
+      ground: { ...ground, soil },
+      assessment: { ...unknownAssessment('2026-11-01'), ...change },
     });
-    const loam = plantingPlan({ practice: fieldDefault, stock: container, ground, assessment: seen });
-    if (clay.kind === 'no_plan' || loam.kind === 'no_plan') throw new Error('no plan');
-    // Half a kilogram for each square metre of a pit 1.125 m across.
-    expect(clay.materials.gypsum).toBeCloseTo((Math.PI / 4) * 1.125 ** 2 * 0.5, 6);
-    expect(loam.materials.gypsum).toBeUndefined();
+    if (plan.kind === 'no_plan') throw new Error('no plan');
+    return { kg: plan.materials.gypsum ?? 0, why: (plan.materialsBecause.gypsum ?? []).map(({ code }) => code) };
+  };
+  // Half a kilogram for each square metre of a pit 1.125 m across.
+  const dose = (Math.PI / 4) * 1.125 ** 2 * 0.5;
+  it.each([
+    ['sodic clay', 'clay', { sodiumSar: 13, saltDsM: 1 }, dose, 'need_gypsum_sodium'],
+    ['clay loam counts as clay', 'clay_loam', { sodiumSar: 20 }, dose, 'need_gypsum_sodium'],
+    [
+      'salty clay without sodium: gypsum would exchange nothing',
+      'clay',
+      { sodiumSar: 12.9, saltDsM: 9 },
+      0,
+      'need_gypsum_sodium',
+    ],
+    ['salty clay whose sodium nobody tested', 'clay', { saltDsM: 4 }, dose, 'need_gypsum_salt'],
+    ['clay with little salt', 'clay', { saltDsM: 3.9 }, 0, 'need_gypsum_salt'],
+    ['clay nobody tested', 'clay', {}, 0, 'need_gypsum_untested'],
+  ] as const)('gypsum: %s', (_name, soil, change, kg, code) => {
+    const { kg: got, why } = tested(soil, change);
+    expect(got).toBeCloseTo(kg, 6);
+    expect(why).toEqual([code]);
+  });
+  it('gypsum: nothing to say in loam, or by a practice that uses none', () => {
+    expect(tested('loam', { sodiumSar: 20 })).toEqual({ kg: 0, why: [] });
+    expect(tested('clay', { sodiumSar: 20 }, preset('native-soil'))).toEqual({ kg: 0, why: [] });
   });
   it('take longer in clay and in stones', () => {
     const hours = (change: Partial<GroundFacts>) => planOf(preset('native-soil'), container, change).labour.hours;
@@ -246,7 +300,14 @@ describe('materials', () => {
 describe('the way from the kerb', () => {
   const heavy: Stock = { ...container, kind: 'balled', ballDiameterMm: 600, ballHeightMm: 400 };
   const carry = (change: Partial<Parameters<typeof plantingPlan>[0]>) => {
-    const plan = plantingPlan({ practice: fieldDefault, stock: heavy, ground, assessment: null, ...change });
+    const plan = plantingPlan({
+      work: defaultWorkRules,
+      practice: fieldDefault,
+      stock: heavy,
+      ground,
+      assessment: null,
+      ...change,
+    });
     if (plan.kind === 'no_plan') throw new Error('no plan');
     return plan.carry;
   };
@@ -266,7 +327,13 @@ describe('a guard', () => {
   it('is put on where deer or mowers are recorded', () => {
     const guards = (rubbedBy?: readonly 'deer'[]) => {
       const assessment = { ...unknownAssessment('2026-11-01'), rubbedBy };
-      const plan = plantingPlan({ practice: fieldDefault, stock: container, ground, assessment });
+      const plan = plantingPlan({
+        work: defaultWorkRules,
+        practice: fieldDefault,
+        stock: container,
+        ground,
+        assessment,
+      });
       return plan.kind === 'plan' ? plan.materials.guard : null;
     };
     expect([guards(), guards([]), guards(['deer'])]).toEqual([undefined, undefined, 1]);

@@ -4,11 +4,12 @@ import { because, type Reason } from '../reason';
 import { liftingPlan, type LiftingPlan, type Stock } from '../stock';
 import { routineWater, type RoutineWater } from '../water';
 import { clearanceOf, groundPercolationClass } from '../ground';
-import { labourOf, type Labour, type LabourRates } from './labour';
-import { materialsOf, type Amounts } from './materials';
+import { labourOf, type Labour } from './labour';
+import { materialsOf, type Amounts, type MaterialCode } from './materials';
 import { pitPlan, type NoPitPlan, type PitPlan } from './pit-plan';
 import { stakePlan, type StakePlan } from './stake-plan';
 import { plantingSteps, type PlantingStep } from './steps';
+import type { WorkRules } from './work-rules';
 
 /** Everything one tree asks for at one spot by one practice. */
 export interface PlantingPlan {
@@ -17,6 +18,8 @@ export interface PlantingPlan {
   readonly stakes: StakePlan | null;
   readonly stakeBecause: readonly Reason[];
   readonly materials: Amounts;
+  /** Why, where the pit plan does not say it already; of what might have been needed too. */
+  readonly materialsBecause: Partial<Readonly<Record<MaterialCode, readonly Reason[]>>>;
   readonly labour: Labour;
   /** How the tree comes from the kerb to its pit. */
   readonly carry: LiftingPlan;
@@ -31,7 +34,7 @@ export interface PlantingInput {
   readonly assessment: Assessment | null;
   /** The way from the kerb where it is known otherwise than from the assessment. */
   readonly route?: { readonly distanceM?: number | undefined; readonly slopePct?: number | undefined } | undefined;
-  readonly rates?: LabourRates;
+  readonly work: WorkRules;
 }
 
 /**
@@ -40,7 +43,7 @@ export interface PlantingInput {
  * @throws InvalidInputError for a measure outside `limits`
  */
 export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
-  const { practice, stock, ground, assessment } = input;
+  const { practice, stock, ground, assessment, work } = input;
   const pit = pitPlan({ ground, stock, practice });
   if (pit.kind === 'no_plan') return pit;
   if (ground.soil === null) return { kind: 'no_plan', because: [because('soil_missing', {})] };
@@ -51,14 +54,16 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     winterWindDeg: assessment?.winterWindDeg ?? null,
     summerWindDeg: assessment?.summerWindDeg ?? null,
     firstBranchM: stock.firstBranchM ?? null,
+    wind: work.wind,
   });
-  const heavySoil = ground.soil === 'clay' || ground.soil === 'clay_loam';
-  const materials = materialsOf({
+  const { amounts: materials, because: materialsBecause } = materialsOf({
     plan: pit,
     practice,
     stakes,
-    heavySoil,
+    clay: ground.soil === 'clay' || ground.soil === 'clay_loam',
     saltDsM: assessment?.saltDsM ?? null,
+    sodiumSar: assessment?.sodiumSar ?? null,
+    soilTest: work.soilTest,
     rubbed: (assessment?.rubbedBy ?? []).length > 0,
   });
   const labour = labourOf(
@@ -71,7 +76,7 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
       compacted: ground.compacted,
       guarded: (materials.guard ?? 0) > 0,
     },
-    input.rates,
+    work.labour,
   );
   const percolation = groundPercolationClass(ground);
   const carry = carryOf(input, pit);
@@ -81,6 +86,7 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     stakes,
     stakeBecause,
     materials,
+    materialsBecause,
     labour,
     carry,
     routine: routineWater({ stock, percolation, mulchRingMm: pit.mulchRingMm, practice }),

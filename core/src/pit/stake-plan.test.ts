@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { fieldDefault, withChoice, type ChoiceValue, type Practice } from '../practice';
 import type { Stock } from '../stock';
 import { stakePlan, standingMoments, type StakeInput } from './stake-plan';
+import { defaultWorkRules } from './work-rules';
 
 const stock: Stock = {
   kind: 'container',
@@ -11,6 +12,7 @@ const stock: Stock = {
   ballHeightMm: 400,
   topRootsDepthMm: 0,
 };
+const { wind } = defaultWorkRules;
 const practice = (...made: readonly (readonly [string, ChoiceValue])[]): Practice =>
   made.reduce((one, [path, value]) => withChoice(one, path, value), fieldDefault);
 const always = (...made: readonly (readonly [string, ChoiceValue])[]) => practice(['staking.rule', 'always'], ...made);
@@ -22,6 +24,7 @@ const ask = (change: Partial<StakeInput> = {}) =>
     winterWindDeg: null,
     summerWindDeg: null,
     firstBranchM: null,
+    wind,
     ...change,
   });
 const codes = (change: Partial<StakeInput>) => ask(change).because.map(({ code }) => code);
@@ -29,7 +32,7 @@ const codes = (change: Partial<StakeInput>) => ask(change).because.map(({ code }
 describe('the moments of a gust and of a ball', () => {
   it('are those of the formula: ½·1.23·19²·0.25 Pa on 0.147·h² m² at 0.65·h', () => {
     // 55.50 Pa × 0.147 × 9 m² × 1.95 m = 143.2 Nm.
-    expect(standingMoments(stock, 'open').overturnNm).toBeCloseTo(143.2, 1);
+    expect(standingMoments(stock, 'open', wind).overturnNm).toBeCloseTo(143.2, 1);
   });
   it('grow with the wind and the height, and the hold with the ball', () => {
     const tree = fc.record({
@@ -39,16 +42,22 @@ describe('the moments of a gust and of a ball', () => {
     fc.assert(
       fc.property(tree, ({ heightM, ball }) => {
         const of = (h: number, ballDiameterMm: number) => ({ ...stock, heightM: h, ballDiameterMm });
-        const here = standingMoments(of(heightM, ball), 'open');
-        expect(standingMoments(of(heightM, ball), 'exposed').overturnNm).toBeGreaterThan(here.overturnNm);
-        expect(standingMoments(of(heightM + 0.5, ball), 'open').overturnNm).toBeGreaterThan(here.overturnNm);
-        expect(standingMoments(of(heightM, ball + 50), 'open').holdNm).toBeGreaterThan(here.holdNm);
+        const here = standingMoments(of(heightM, ball), 'open', wind);
+        expect(standingMoments(of(heightM, ball), 'exposed', wind).overturnNm).toBeGreaterThan(here.overturnNm);
+        expect(standingMoments(of(heightM + 0.5, ball), 'open', wind).overturnNm).toBeGreaterThan(here.overturnNm);
+        expect(standingMoments(of(heightM, ball + 50), 'open', wind).holdNm).toBeGreaterThan(here.holdNm);
       }),
     );
   });
 });
 
 describe('whether a tree is staked', () => {
+  it('follows the gusts of the place', () => {
+    const calm = { ...wind, gustMs: { ...wind.gustMs, open: 5 } };
+    const stormy = { ...wind, gustMs: { ...wind.gustMs, open: 40 } };
+    expect(ask({ wind: calm }).plan).toBeNull();
+    expect(ask({ wind: stormy }).plan).not.toBeNull();
+  });
   it.each([
     ['never', null],
     ['nobody_returns', null],

@@ -27,21 +27,36 @@ export interface StakeInput {
   readonly winterWindDeg: number | null;
   readonly summerWindDeg: number | null;
   readonly firstBranchM: number | null;
+  readonly wind: WindRules;
 }
 
-/** Gust that comes about once a year, by exposure. m/s */
-const gustMs: Readonly<Record<WindExposure, number>> = { sheltered: 14, open: 19, exposed: 25 };
+/** What a tree of the place has to stand. Estimates, to be corrected by what falls over and what does not. */
+export interface WindRules {
+  /** Gust that comes about once a year, by exposure. m/s */
+  readonly gustMs: Readonly<Record<WindExposure, number>>;
+  /** A crown in leaf streams in a gust: drag of the area it shows at rest. */
+  readonly crownDrag: number;
+  /** A freshly planted ball is held by its own weight and a little by the fill around it: times its weight alone. */
+  readonly fillHelps: number;
+}
+
+export const defaultWindRules: WindRules = {
+  gustMs: { sheltered: 14, open: 19, exposed: 25 },
+  crownDrag: 0.25,
+  fillHelps: 1.3,
+};
+
 const airKgM3 = 1.23;
-/** A crown in leaf streams in a gust: drag of the area it shows at rest. */
-const dragCoefficient = 0.25;
 const gravity = 9.81;
-/** A freshly planted ball is held by its own weight and a little by the fill around it. */
-const fillHelps = 1.3;
 
 /** Moment of a gust on the crown about the base, and the moment the ball holds it with. Nm */
-export function standingMoments(stock: Stock, exposure: WindExposure): { overturnNm: number; holdNm: number } {
+export function standingMoments(
+  stock: Stock,
+  exposure: WindExposure,
+  { gustMs, crownDrag, fillHelps }: WindRules,
+): { overturnNm: number; holdNm: number } {
   const crownM2 = 0.35 * stock.heightM * 0.6 * stock.heightM * 0.7;
-  const pressure = 0.5 * airKgM3 * gustMs[exposure] ** 2 * dragCoefficient;
+  const pressure = 0.5 * airKgM3 * gustMs[exposure] ** 2 * crownDrag;
   const overturnNm = pressure * crownM2 * 0.65 * stock.heightM;
   const { totalKg } = treeMass(stock);
   const armM = (stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm) / 2000;
@@ -62,7 +77,7 @@ export function stakePlan(input: StakeInput): { plan: StakePlan | null; because:
     return { plan: null, because: [short, ...unknown] };
   }
   if (stock.kind === 'bare_root') return layOut(input, [because('stake_bare_root', {}), ...unknown]);
-  const moments = standingMoments(stock, exposure);
+  const moments = standingMoments(stock, exposure, input.wind);
   if (moments.overturnNm <= moments.holdNm)
     return { plan: null, because: [because('stake_firm', moments), ...unknown] };
   return layOut(input, [because('stake_outweighed', moments), ...unknown]);

@@ -6,6 +6,7 @@ import { bareRoot, container, fall, openLoam as ground } from '../testing/checke
 import { sayStep } from '../wording';
 import { plantingPlan } from './planting-plan';
 import { stepCodes, type StepCode } from './steps';
+import { defaultWorkRules } from './work-rules';
 
 const stocks: Readonly<Record<Stock['kind'], Stock>> = {
   container,
@@ -15,7 +16,7 @@ const stocks: Readonly<Record<Stock['kind'], Stock>> = {
 };
 const deer = { ...unknownAssessment('2026-11-01'), rubbedBy: ['deer' as const], wind: 'exposed' as const };
 const stepsOf = (kind: Stock['kind'], practice: Practice = fieldDefault, at: GroundFacts = ground) => {
-  const plan = plantingPlan({ practice, stock: stocks[kind], ground: at, assessment: deer });
+  const plan = plantingPlan({ work: defaultWorkRules, practice, stock: stocks[kind], ground: at, assessment: deer });
   if (plan.kind === 'no_plan') throw new Error('no plan');
   return plan.steps;
 };
@@ -67,7 +68,7 @@ describe('the steps', () => {
   it('never repeat a step', () => {
     fc.assert(
       fc.property(fc.constantFrom(...presets), fc.constantFrom(...Object.values(stocks)), (practice, stock) => {
-        const plan = plantingPlan({ practice, stock, ground, assessment: deer });
+        const plan = plantingPlan({ work: defaultWorkRules, practice, stock, ground, assessment: deer });
         if (plan.kind === 'no_plan') return;
         expect(new Set(plan.steps.map(({ code }) => code)).size).toBe(plan.steps.length);
       }),

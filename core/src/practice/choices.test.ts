@@ -1,5 +1,5 @@
 import { unknownAssessment, type GroundFacts } from '../ground';
-import { materialCodes, materials, plantingPlan, shoppingList, type PlantingPlan } from '../pit';
+import { defaultWorkRules, materialCodes, materials, plantingPlan, shoppingList, type PlantingPlan } from '../pit';
 import { stepPicture } from '../drawing';
 import { stockKinds, type Stock } from '../stock';
 import { bareRoot, container, fall, openLoam as ground } from '../testing/checked-case';
@@ -25,7 +25,7 @@ const hard = {
   rubbedBy: ['deer' as const],
 };
 const planOf = (practice: Practice, stock: Stock = container, at: GroundFacts = ground): PlantingPlan => {
-  const plan = plantingPlan({ practice, stock, ground: at, assessment: hard });
+  const plan = plantingPlan({ work: defaultWorkRules, practice, stock, ground: at, assessment: hard });
   if (plan.kind === 'no_plan') throw new Error(plan.because.map(({ code }) => code).join());
   return plan;
 };
@@ -54,11 +54,17 @@ describe('every option of every choice', () => {
           expect(words).not.toMatch(/undefined|NaN|\[object/);
           expect(stepPicture(step, 'us')?.description ?? 'none').not.toMatch(/undefined|NaN/);
         }
-        for (const reason of [...plan.routine.because, ...plan.stakeBecause, ...plan.pit.amendment.because]) {
+        for (const reason of [
+          ...plan.routine.because,
+          ...plan.stakeBecause,
+          ...plan.pit.amendment.because,
+          ...plan.labour.because,
+          ...Object.values(plan.materialsBecause).flat(),
+        ]) {
           expect(sayReason(reason, 'us')).toMatch(/^[A-Z0-9].*\.$/);
         }
         expect(Number.isFinite(plan.labour.hours) && plan.labour.hours > 0).toBe(true);
-        for (const line of shoppingList(plan.materials, {})) {
+        for (const line of shoppingList(plan.materials, {}, defaultWorkRules.packs)) {
           expect(line.bought).toBeGreaterThanOrEqual(line.code === 'water' ? 0 : line.needed - 1e-9);
         }
       }

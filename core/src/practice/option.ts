@@ -8,6 +8,12 @@ export interface Option {
   readonly held: string;
 }
 
+/** How something is sold: in a bag, a roll, a sack of so much. The size is what is usual; a programme says its own. */
+export interface Pack {
+  readonly size: number;
+  readonly word: string;
+}
+
 /** The option of a record that a word names. @throws TypeError for a word that is none of them: words come from a practice */
 export function optionOf<T extends Readonly<Record<string, object>>>(options: T, key: string): T[keyof T] {
   if (!(key in options)) throw new TypeError(`no option ${key}`);

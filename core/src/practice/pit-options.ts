@@ -1,5 +1,5 @@
 /** Options of the hole and its fill. */
-import type { Option } from './option';
+import type { Option, Pack } from './option';
 
 /** How soil and drainage allowances for the flare count together. */
 export const allowanceRules = {
@@ -218,7 +218,7 @@ export interface BoughtPerTree {
   readonly name: string;
   readonly unit: 'kg' | 'L';
   readonly perTree: number;
-  readonly pack: { readonly size: number; readonly name: string };
+  readonly pack: Pack;
 }
 export const fertilisers = {
   none: {
@@ -229,22 +229,22 @@ export const fertilisers = {
   phosphate: {
     name: 'phosphate or bone meal',
     held: 'Garden tradition for roots; few soils lack it.',
-    buys: { code: 'bone_meal', name: 'bone meal', unit: 'kg', perTree: 0.15, pack: { size: 5, name: 'bag of 5 kg' } },
+    buys: { code: 'bone_meal', name: 'bone meal', unit: 'kg', perTree: 0.15, pack: { size: 5, word: 'bag' } },
   },
   slow_pellets: {
     name: 'slow pellets at the edge of the pit',
     held: 'Enrichers in poor sand or rubble.',
-    buys: { code: 'pellets', name: 'slow pellets', unit: 'kg', perTree: 0.1, pack: { size: 5, name: 'bag of 5 kg' } },
+    buys: { code: 'pellets', name: 'slow pellets', unit: 'kg', perTree: 0.1, pack: { size: 5, word: 'bag' } },
   },
   root_drench: {
     name: 'root stimulant drench',
     held: 'Some contractors with warranty stock.',
-    buys: { code: 'drench', name: 'root drench', unit: 'L', perTree: 0.05, pack: { size: 1, name: 'bottle of 1 L' } },
+    buys: { code: 'drench', name: 'root drench', unit: 'L', perTree: 0.05, pack: { size: 1, word: 'bottle' } },
   },
   mycorrhiza: {
     name: 'mycorrhiza',
     held: 'Where the soil is sterile fill; trials differ.',
-    buys: { code: 'mycorrhiza', name: 'mycorrhiza', unit: 'kg', perTree: 0.05, pack: { size: 1, name: 'tub of 1 kg' } },
+    buys: { code: 'mycorrhiza', name: 'mycorrhiza', unit: 'kg', perTree: 0.05, pack: { size: 1, word: 'tub' } },
   },
 } as const satisfies Record<string, Option & { buys: BoughtPerTree | null }>;
 export type Fertiliser = keyof typeof fertilisers;

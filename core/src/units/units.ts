@@ -18,7 +18,8 @@ export type Quantity =
   | 'volumeM3'
   | 'hours'
   | 'ph'
-  | 'saltDsM';
+  | 'saltDsM'
+  | 'sodiumSar';
 
 interface Display {
   readonly unit: string;
@@ -62,6 +63,7 @@ export const displays: Readonly<Record<Quantity, Readonly<Record<UnitSystem, Dis
   hours: same('h', 1),
   ph: same('pH', 1),
   saltDsM: same('dS/m', 1),
+  sodiumSar: same('SAR', 1),
 };
 
 /** The number a person sees for a metric value, and its unit. Not rounded. */

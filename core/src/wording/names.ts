@@ -255,6 +255,7 @@ export const factNames: Readonly<Record<string, string>> = {
   rockAtMm: 'Rock at',
   soilPh: 'Soil pH',
   saltDsM: 'Salt',
+  sodiumSar: 'Sodium',
   soilTestedOn: 'Soil tested on',
   pavementM: 'To the pavement',
   pavementWidthM: 'Pavement width',

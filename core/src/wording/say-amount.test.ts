@@ -1,4 +1,4 @@
-import { amountUnit, readAmount, sayAmount } from './say-amount';
+import { amountUnit, readAmount, sayAmount, sayPack } from './say-amount';
 
 describe('amounts of material in words', () => {
   it.each([
@@ -10,6 +10,15 @@ describe('amounts of material in words', () => {
     ['gypsum', 0, '0 kg', '0 lb'],
   ] as const)('%s, %d', (code, amount, metric, us) => {
     expect([sayAmount(code, amount, 'metric'), sayAmount(code, amount, 'us')]).toEqual([metric, us]);
+  });
+  it.each([
+    ['coarse_compost', 40, 'bag of 40 L', 'bag of 11 gal'],
+    ['mulch', 1000, 'loose load of 1.0 m³', 'loose load of 35 ft³'],
+    ['tie', 25, 'roll of 25 m', 'roll of 82 ft'],
+    ['stake', 1, 'piece', 'piece'],
+    ['stake', 10, 'bundle of 10', 'bundle of 10'],
+  ] as const)('%s is sold by %d', (code, size, metric, us) => {
+    expect([sayPack(code, size, 'metric'), sayPack(code, size, 'us')]).toEqual([metric, us]);
   });
   it('are typed in the units they are said in', () => {
     // A US gallon is 3.785 411 784 L.

@@ -1,5 +1,13 @@
 import { materials, type MaterialCode, type MaterialUnit } from '../pit';
-import { displays, formatNumber, fromDisplay, toDisplay, type Quantity, type UnitSystem } from '../units';
+import {
+  displays,
+  formatNumber,
+  formatQuantity,
+  fromDisplay,
+  toDisplay,
+  type Quantity,
+  type UnitSystem,
+} from '../units';
 
 const quantities: Partial<Readonly<Record<MaterialUnit, Quantity>>> = { L: 'volumeL', kg: 'massKg', m: 'heightM' };
 
@@ -19,6 +27,14 @@ export function amountNumber(code: MaterialCode, amount: number, units: UnitSyst
 /** An amount of a material in words: `0.15 kg`, `170 L`, `2`. */
 export function sayAmount(code: MaterialCode, amount: number, units: UnitSystem): string {
   return `${amountNumber(code, amount, units)} ${amountUnit(code, units)}`.trim();
+}
+
+/** How a material is sold, at the size the programme buys: `bag of 40 L`, `loose load of 1.0 m³`, `piece`. */
+export function sayPack(code: MaterialCode, size: number, units: UnitSystem): string {
+  const { unit, pack } = materials[code];
+  if (unit === 'piece' && size === 1) return 'piece';
+  const large = unit === 'L' && size >= 1000;
+  return `${pack.word} of ${large ? formatQuantity(size / 1000, 'volumeM3', units) : sayAmount(code, size, units)}`;
 }
 
 /** What somebody typed, in their own units, as the amount that is kept. */

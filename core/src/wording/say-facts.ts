@@ -41,6 +41,7 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
 const suffixes: readonly (readonly [suffix: string, quantity: Quantity])[] = [
   ['Mm', 'lengthMm'],
   ['DsM', 'saltDsM'],
+  ['Sar', 'sodiumSar'],
   ['M2', 'areaM2'],
   ['M3', 'volumeM3'],
   ['Hours', 'hours'],

@@ -1,5 +1,5 @@
 import type { Reason, ReasonCode, ReasonFacts } from '../reason';
-import { fillMaterials, routineRules, stakeRules } from '../practice';
+import { fillMaterials, guardRules, routineRules, stakeRules } from '../practice';
 import { formatNumber, formatQuantity, type UnitSystem } from '../units';
 import {
   fitPartNames,
@@ -109,6 +109,16 @@ const sentences: Sentences = {
   stake_rule: (f) => `By the practice: ${stakeRules[f.rule].name}.`,
   stake_short: (f, s) => `${s.m(f.heightM)} high, under ${s.m(f.underM)} and not exposed: it stands by itself.`,
   stake_bare_root: () => 'Bare roots hold nothing yet.',
+  dig_rate: (f, s) =>
+    `Digging: ${s.L(f.litresPerH)} a person-hour in ${[f.stony && 'stony', f.compacted && 'compacted', soilNames[f.soil]].filter(Boolean).join(' ')}.`,
+  need_guard: (f) => `Trunk guard: ${guardRules[f.rule].name}.`,
+  need_tie: (f, s) => `${s.m(f.eachM)} a stake: a figure of eight.`,
+  need_buckets: (f, s) => `${s.L(f.litres)} by buckets of ${s.L(f.eachL)}, at most four; used again at the next tree.`,
+  need_gypsum_sodium: (f, s) =>
+    `Sodium ratio ${s.n(f.sodiumSar, 1)}: clay is sodic from ${s.n(f.sodicFromSar, 1)}.${f.sodiumSar >= f.sodicFromSar ? ` ${s.n(f.kgPerM2, 1)} kg for each m² of pit.` : ' No gypsum.'}`,
+  need_gypsum_salt: (f, s) =>
+    `Salt ${s.n(f.saltDsM, 1)} dS/m, sodium not tested: clay counts as salty from ${s.n(f.saltyFromDsM, 1)} dS/m.${f.saltDsM >= f.saltyFromDsM ? ` ${s.n(f.kgPerM2, 1)} kg for each m² of pit.` : ' No gypsum.'}`,
+  need_gypsum_untested: () => 'Gypsum: clay whose sodium and salt nobody tested. Test the soil first.',
   stake_firm: (f, s) =>
     `A gust turns the tree with about ${s.n(f.overturnNm, 0)} Nm, its ball holds with ${s.n(f.holdNm, 0)} Nm: it stands.`,
   stake_outweighed: (f, s) =>

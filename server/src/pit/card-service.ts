@@ -1,12 +1,13 @@
 import { coversOf } from '../ground/leave-repository';
 import { currentRules } from '../rules/repository';
-import type { CardsQuery } from '@sombra/contract';
+import type { CardsQuery, Rules } from '@sombra/contract';
 import {
   digCover,
   plantingPlan,
   sayReason,
   spotLife,
   type FieldRecord,
+  type GroundRules,
   type IsoDate,
   type Practice,
   type UnitSystem,
@@ -35,13 +36,13 @@ export async function cardSpots(db: Db, { spots, day }: CardsQuery): Promise<Car
 async function makeCards(
   db: Db,
   spots: readonly CardSpot[],
-  with_: { practice: Practice; today: IsoDate; origin: string; units: UnitSystem },
+  with_: { practice: Practice; rules: Rules; today: IsoDate; origin: string; units: UnitSystem },
 ): Promise<Card[]> {
-  const { practice, today, origin, units } = with_;
+  const { practice, rules, today, origin, units } = with_;
   const ids = spots.map(({ spotId }) => spotId);
   const records = await recordsOfSpots(db, ids);
   const shelf = await practiceShelf(db);
-  const covers = await coverLines(db, spots, { today, units });
+  const covers = await coverLines(db, spots, { today, units, rules: rules.ground });
   return Promise.all(
     spots.map(async ({ spotId, ref, place, treeId, species }): Promise<Card> => {
       const life = spotLife(
@@ -50,7 +51,9 @@ async function makeCards(
         plantedUnder(records.get(spotId) ?? [], shelf),
       );
       const { stock, ground, assessment } = life;
-      const plan = stock ? plantingPlan({ practice: life.practice, stock, ground, assessment }) : null;
+      const plan = stock
+        ? plantingPlan({ practice: life.practice, stock, ground, assessment, work: rules.work })
+        : null;
       const address = `${origin}${treeId ? `/tree/${treeId}` : `/town/${spotId}`}`;
       const why =
         plan?.kind === 'no_plan'
@@ -78,15 +81,14 @@ async function makeCards(
 async function coverLines(
   db: Db,
   spots: readonly CardSpot[],
-  { today, units }: { today: IsoDate; units: UnitSystem },
+  { today, units, rules }: { today: IsoDate; units: UnitSystem; rules: GroundRules },
 ): Promise<Map<string, string>> {
-  const { ground } = await currentRules(db);
   const lines = new Map<string, string>();
   const days = new Map(spots.map(({ spotId, plantOn }) => [spotId, plantOn ?? today]));
   const covers = await coversOf(db, [...days.keys()], today);
   for (const [spotId, leave] of covers) {
     const day = days.get(spotId) ?? today;
-    const cover = digCover(leave, day, ground);
+    const cover = digCover(leave, day, rules);
     const because = cover.because.map((reason) => sayReason(reason, units)).join(' ');
     const on = day === today ? 'today' : `on ${day}`;
     if (cover.kind === 'none') lines.set(spotId, `NOBODY MAY DIG HERE ${on.toUpperCase()}. ${because}`);
@@ -111,7 +113,7 @@ export async function writeCards(
     stopped: () => boolean;
   },
 ): Promise<void> {
-  const [practice, today] = [await currentPractice(db), await programmeToday(db)];
+  const [practice, today, rules] = [await currentPractice(db), await programmeToday(db), await currentRules(db)];
   const four = asked.onPage === 'four';
   const doc = openDocument({
     size: four ? 'A4' : 'A5',
@@ -122,7 +124,7 @@ export async function writeCards(
   doc.pipe(out);
   for (let at = 0; at < asked.spots.length && !asked.stopped(); at += chunk) {
     const part = asked.spots.slice(at, at + chunk);
-    const cards = await makeCards(db, part, { practice, today, origin: asked.origin, units: asked.units });
+    const cards = await makeCards(db, part, { practice, rules, today, origin: asked.origin, units: asked.units });
     for (const [i, card] of cards.entries()) {
       if (asked.stopped()) break;
       const place = (at + i) % 4;

@@ -1,5 +1,5 @@
 import type { SeasonMaterials } from '@sombra/contract';
-import { formatNumber, materials, sayAmount, type MaterialCode, type UnitSystem } from '@sombra/core';
+import { formatNumber, materials, sayAmount, sayPack, type MaterialCode, type UnitSystem } from '@sombra/core';
 import { openDocument } from '../paper/document';
 import { plain } from '../paper/paint-drawing';
 
@@ -31,10 +31,11 @@ export function materialsPdf(sum: SeasonMaterials, programme: string, units: Uni
   doc.moveDown().font('Helvetica-Bold');
   row(columns.map(({ name }) => name));
   doc.font('Helvetica');
-  for (const { code, needed, inStore, packs } of sum.lines) {
-    const { name, pack } = materials[code as MaterialCode];
+  for (const { code, needed, inStore, packs, packSize } of sum.lines) {
+    const { name } = materials[code as MaterialCode];
+    const pack = sayPack(code as MaterialCode, packSize, units);
     const amount = (value: number) => sayAmount(code as MaterialCode, value, units);
-    row([name, amount(needed), amount(inStore), packs > 0 ? `${packs} × ${pack.name}` : '-']);
+    row([name, amount(needed), amount(inStore), packs > 0 ? `${packs} × ${pack}` : '-']);
   }
   doc.moveDown().font('Helvetica-Bold').text('For', margin);
   doc.font('Helvetica').text(sum.spots.map(({ ref }) => ref).join(', ') || 'no spot', { width: 500 });

@@ -5,6 +5,7 @@ import {
   materials,
   NotFoundError,
   plantingPlan,
+  sayPack,
   sayReason,
   shoppingList,
   spotLife,
@@ -22,6 +23,7 @@ import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
 import { findPractice, newestVersion } from '../practice/repository';
 import { currentPractice, recordsOfSpots } from '../record/repository';
+import { currentRules } from '../rules/repository';
 import { findList } from '../match/repository';
 import { dayTitle, keepStore, spotsByIds, spotsToPlant, store, type CardSpot } from './repository';
 
@@ -65,6 +67,7 @@ async function spotsAsked(db: Db, { day, list }: MaterialsQuery): Promise<Asked>
 export async function seasonMaterials(db: Db, query: MaterialsQuery): Promise<SeasonMaterials> {
   const practice = await practiceAsked(db, query);
   const { title, spots, ordered } = await spotsAsked(db, query);
+  const { work } = await currentRules(db);
   const records = await recordsOfSpots(
     db,
     spots.map(({ spotId }) => spotId),
@@ -82,7 +85,7 @@ export async function seasonMaterials(db: Db, query: MaterialsQuery): Promise<Se
       continue;
     }
     if (!life.stock) expected += 1;
-    const plan = plantingPlan({ practice: life.practice, stock, ground, assessment });
+    const plan = plantingPlan({ practice: life.practice, stock, ground, assessment, work });
     if (plan.kind === 'no_plan') {
       without.push({ spotId, ref, why: plan.because.map((reason) => sayReason(reason, 'metric')).join(' ') });
       continue;
@@ -112,7 +115,7 @@ export async function seasonMaterials(db: Db, query: MaterialsQuery): Promise<Se
     without,
     hours: lines.reduce((sum, { hours }) => sum + hours, 0),
     weeklyL: weekly.includes(null) ? null : weekly.reduce<number>((sum, litres) => sum + (litres ?? 0), 0),
-    lines: shoppingList(needed, stored).map((line) => ({ ...line, version: versions[line.code] ?? 0 })),
+    lines: shoppingList(needed, stored, work.packs).map((line) => ({ ...line, version: versions[line.code] ?? 0 })),
   };
 }
 
@@ -133,9 +136,10 @@ const hundredths = (value: number): string => String(Math.round(value * 100) / 1
 
 /** The shopping list as a file: what is needed, what is there, what to buy. */
 export function materialsCsv({ lines }: SeasonMaterials): string {
-  const data = lines.map(({ code, needed, inStore, packs, bought }) => {
-    const { name, unit, pack } = materials[code as MaterialCode];
-    return [name, unit, hundredths(needed), hundredths(inStore), pack.name, packs, bought];
+  const data = lines.map(({ code, needed, inStore, packs, packSize, bought }) => {
+    const { name, unit } = materials[code as MaterialCode];
+    const pack = sayPack(code as MaterialCode, packSize, 'metric');
+    return [name, unit, hundredths(needed), hundredths(inStore), pack, packs, bought];
   });
   return `${Papa.unparse({ fields: [...columns], data }, { newline: '\r\n' })}\r\n`;
 }

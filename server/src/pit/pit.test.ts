@@ -1,5 +1,5 @@
-import type { SeasonMaterials } from '@sombra/contract';
-import { addDaysTo, fieldDefault, formatQuantity, pitPlan } from '@sombra/core';
+import type { KeptRules, Practices, SeasonMaterials } from '@sombra/contract';
+import { addDaysTo, defaultWorkRules, fieldDefault, formatQuantity, pitPlan, type WorkRules } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { programmeToday } from '../people/service';
 import { pdfText } from '../testing/pdf-text';
@@ -66,6 +66,50 @@ describe('what is ready to plant', () => {
     expect(sum.without).toMatchObject([{ ref: 'S-0003', why: expect.stringContaining('Terrace') as string }]);
     const file = await cora.send<string>('GET', '/api/materials.csv');
     expect(file.body).toMatch(/^material,unit,needed,in_store,pack,packs,bought\r\nmulch,L,/);
+  });
+});
+
+describe('the programme’s rules of work', () => {
+  const ada = () => Visitor.signedIn(town.url, 'ada');
+  const change = async (made: (work: WorkRules) => WorkRules) => {
+    const admin = await ada();
+    const { rules } = (await admin.send<KeptRules>('GET', '/api/rules')).body;
+    return admin.send<{ issues?: { path: string }[] }>('PUT', '/api/rules', { ...rules, work: made(rules.work) });
+  };
+
+  it('are the shipped ones where rules were kept before there were any of work', async () => {
+    const row = await town.db('rules').orderBy('version', 'desc').first<{ body: object }>('body');
+    expect(row?.body).not.toHaveProperty('work');
+    expect((await (await ada()).send<KeptRules>('GET', '/api/rules')).body.rules.work).toEqual(defaultWorkRules);
+  });
+
+  it('make hours, packs and comparisons follow what is kept, not what was shipped', async () => {
+    const before = await materials();
+    const slow = ({ labour, packs, ...rest }: WorkRules): WorkRules => ({
+      ...rest,
+      labour: { ...labour, digLPerH: { ...labour.digLPerH, loam: labour.digLPerH.loam / 2 } },
+      packs: { ...packs, mulch: 100 },
+    });
+    expect((await change(slow)).status).toBe(200);
+    const after = await materials();
+    const plan = pitPlan({ ground: loam, stock: container, practice: fieldDefault });
+    if (plan.kind === 'no_plan') throw new Error('no plan');
+    // Twice the time for the same litres of loam: once more what digging took at 300 L an hour.
+    const more = (before.spots.length * plan.pitL.value) / 300;
+    expect(after.hours - before.hours).toBeCloseTo(more, 6);
+    const mulch = after.lines.find(({ code }) => code === 'mulch');
+    expect(mulch).toMatchObject({ packSize: 100, packs: Math.ceil((mulch?.needed ?? 0) / 100) });
+    expect((await cora.send<string>('GET', '/api/materials.csv')).body).toContain('loose load of 100 L');
+    const { work } = (await cora.send<Practices>('GET', '/api/practices')).body;
+    expect(work.labour.digLPerH.loam).toBe(150);
+  });
+
+  it('are refused where a rate or a pack cannot be, and stay as they were', async () => {
+    const none = await change((work) => ({ ...work, packs: { ...work.packs, mulch: 0 } }));
+    expect([none.status, none.body.issues?.[0]?.path]).toEqual([400, 'work.packs.mulch']);
+    const still = await change((work) => ({ ...work, labour: { ...work.labour, fillLPerH: 0 } }));
+    expect([still.status, still.body.issues?.[0]?.path]).toEqual([400, 'work.labour.fillLPerH']);
+    expect((await materials()).lines.find(({ code }) => code === 'mulch')?.packSize).toBe(100);
   });
 });
 

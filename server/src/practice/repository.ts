@@ -1,6 +1,7 @@
 import { practiceSchema, type KeptPractice, type Practices } from '@sombra/contract';
 import { fieldDefault, presetIds, presets, type Practice } from '@sombra/core';
 import type { Db } from '../platform/db';
+import { currentRules } from '../rules/repository';
 
 interface PracticeRow {
   id: string;
@@ -30,7 +31,9 @@ export async function allPractices(db: Db): Promise<Practices> {
     planted: planted(practice.id),
   });
   const own = rows.filter(({ id }) => !presetIds.has(id));
+  const { work } = await currentRules(db);
   return {
+    work,
     current: {
       id: programme?.practice_id ?? fieldDefault.id,
       version: programme?.practice_version ?? fieldDefault.version,

@@ -1,5 +1,5 @@
 import { rulesSchema, type KeptRules, type Rules } from '@sombra/contract';
-import { defaultGroundRules, defaultMatchRules, type IsoDate } from '@sombra/core';
+import { defaultGroundRules, defaultMatchRules, defaultWorkRules, type IsoDate } from '@sombra/core';
 import type { Db } from '../platform/db';
 
 interface RulesRow {
@@ -14,7 +14,13 @@ const newest = (db: Db): Promise<RulesRow | undefined> => db<RulesRow>('rules').
 /** The programme's rules as they stand; the shipped ones before any were kept. */
 export async function currentRules(db: Db): Promise<Rules> {
   const row = await newest(db);
-  return row ? rulesSchema.parse(row.body) : { ground: defaultGroundRules, match: defaultMatchRules };
+  return row
+    ? rulesSchema.parse(row.body)
+    : {
+        ground: defaultGroundRules,
+        match: defaultMatchRules,
+        work: defaultWorkRules,
+      };
 }
 
 export async function keptRules(db: Db): Promise<KeptRules> {

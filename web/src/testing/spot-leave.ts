@@ -1,8 +1,8 @@
-import { defaultGroundRules, defaultMatchRules } from '@sombra/core';
+import { defaultGroundRules, defaultMatchRules, defaultWorkRules } from '@sombra/core';
 
 /** What a spot's detail carries beside its records: the shipped rules, and no ticket asked for yet. */
 export const spotLeave = {
-  rules: { ground: defaultGroundRules, match: defaultMatchRules },
+  rules: { ground: defaultGroundRules, match: defaultMatchRules, work: defaultWorkRules },
   leave: { tickets: [], clearances: [], permits: [], consents: [] },
   ticketsSince: '2100-01-01',
 };

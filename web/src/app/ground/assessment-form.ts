@@ -75,6 +75,7 @@ export class AssessmentForm extends RecordForm<'assessment'> {
     rockAtMm: this.number(),
     soilPh: this.number(),
     saltDsM: this.number(),
+    sodiumSar: this.number(),
     soilTestedOn: new FormControl<string | null>(null),
     pavementM: this.number(),
     pavementWidthM: this.number(),
@@ -84,7 +85,9 @@ export class AssessmentForm extends RecordForm<'assessment'> {
   });
 
   protected readonly incomplete = computed(() =>
-    this.facts() ? null : 'A value above is missing or outside its limits; pH and salt ask for the day of the test.',
+    this.facts()
+      ? null
+      : 'A value above is missing or outside its limits; pH, salt and sodium ask for the day of the test.',
   );
   protected readonly neighbours = computed(() =>
     (this.around()?.neighbours ?? []).slice(0, 3).map(({ ref, species, distanceM, crownNowM, crownMatureM }) => {
@@ -176,7 +179,7 @@ export class AssessmentForm extends RecordForm<'assessment'> {
 
   protected readFacts(): Assessment | null {
     const { rubbed, ...v } = this.form.getRawValue();
-    const tested = v.soilPh !== null || v.saltDsM !== null;
+    const tested = [v.soilPh, v.saltDsM, v.sodiumSar].some((value) => value !== null);
     if (this.form.invalid || v.assessedOn === '' || (tested && !v.soilTestedOn)) return null;
     return {
       ...v,

@@ -1,4 +1,4 @@
-import { fieldDefault, plantingPlan, type PlantingPlan, type Stock } from '@sombra/core';
+import { defaultWorkRules, fieldDefault, plantingPlan, type PlantingPlan, type Stock } from '@sombra/core';
 import { loam } from '../../testing/bench-rig';
 import { PageRig } from '../../testing/page-rig';
 import { CarryPanel, type Route } from './carry-panel';
@@ -14,7 +14,14 @@ const balled: Stock = {
   topRootsDepthMm: 30,
 };
 const planFor = (stock: Stock, route: Route = {}): PlantingPlan => {
-  const plan = plantingPlan({ practice: fieldDefault, stock, ground: loam, assessment: null, route });
+  const plan = plantingPlan({
+    practice: fieldDefault,
+    stock,
+    ground: loam,
+    assessment: null,
+    route,
+    work: defaultWorkRules,
+  });
   if (plan.kind === 'no_plan') throw new Error('no plan');
   return plan;
 };

@@ -104,9 +104,10 @@ export class PitBench extends RecordForm<'stock'> {
     const assessment = this.store.life()?.assessment ?? null;
     const ground = this.ground();
     const stock = this.facts();
-    if (!practice || !ground || !stock) return null;
+    const work = this.store.detail()?.rules.work;
+    if (!practice || !ground || !stock || !work) return null;
     try {
-      return plantingPlan({ ground, stock, practice, assessment, route: this.route() });
+      return plantingPlan({ ground, stock, practice, assessment, route: this.route(), work });
     } catch (error) {
       // A value just typed out of range: its field says so.
       if (error instanceof InvalidInputError) return null;

@@ -5,10 +5,10 @@ import {
   formatQuantity,
   sayAmount,
   labourTaskNames,
+  materialCodes,
   materials,
   pitTop,
   type GroundFacts,
-  type MaterialCode,
   type PlantingPlan,
 } from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
@@ -32,13 +32,19 @@ import { SessionService } from '../people/session.service';
         <tbody>
           @for (line of needs(); track line.name) {
             <tr>
-              <td>{{ line.name }}</td>
+              <td>
+                {{ line.name }}
+                @if (line.because.length > 0) {
+                  <s-because [reasons]="line.because" />
+                }
+              </td>
               <td class="num">{{ line.amount }}</td>
             </tr>
           }
           <tr>
             <td>
               Person-hours<br /><span class="quiet">{{ tasks() }}</span>
+              <s-because [reasons]="planting().labour.because" />
             </td>
             <td class="num">{{ hours() }}</td>
           </tr>
@@ -87,12 +93,18 @@ export class PlantingNeeds {
     const where = stakes.bearingsDeg.length > 0 ? ` to ${stakes.bearingsDeg.map(compassPoint).join(' and ')}` : '';
     return `${stakes.stakes === 1 ? 'One stake' : `${stakes.stakes} stakes`}${where}, ${mm(stakes.fromTrunkMm)} out, tie at ${mm(stakes.heightMm)}`;
   });
-  protected readonly needs = computed(() =>
-    (Object.entries(this.planting().materials) as [MaterialCode, number][]).map(([code, amount]) => ({
-      name: materials[code].name,
-      amount: sayAmount(code, amount, this.session.units()),
-    })),
-  );
+  /** What the tree takes, and what it might have taken where that has a reason. */
+  protected readonly needs = computed(() => {
+    const { materials: amounts, materialsBecause } = this.planting();
+    return materialCodes
+      .map((code) => ({ code, amount: amounts[code] ?? 0, because: materialsBecause[code] ?? [] }))
+      .filter(({ amount, because }) => amount > 0 || because.length > 0)
+      .map(({ code, amount, because }) => ({
+        name: materials[code].name,
+        amount: amount > 0 ? sayAmount(code, amount, this.session.units()) : 'none',
+        because,
+      }));
+  });
   protected readonly hours = computed(() => formatNumber(this.planting().labour.hours, 1));
   protected readonly tasks = computed(() =>
     this.planting()

@@ -16,10 +16,18 @@ const sum = (name: string, change: Partial<SeasonMaterials> = {}): SeasonMateria
   without: [],
   hours: 2,
   weeklyL: null,
-  lines: [{ code: 'mulch', needed: 90, inStore: 10, packs: 1, bought: 1000, version: 3 }],
+  lines: [{ code: 'mulch', needed: 90, inStore: 10, packs: 1, packSize: 1000, bought: 1000, version: 3 }],
   ...change,
 });
-const compost = { code: 'coarse_compost' as const, needed: 80, inStore: 0, packs: 2, bought: 80, version: 0 };
+const compost = {
+  code: 'coarse_compost' as const,
+  needed: 80,
+  inStore: 0,
+  packs: 2,
+  packSize: 40,
+  bought: 80,
+  version: 0,
+};
 
 let rig: PageRig<MaterialsPage>;
 let asked: Record<string, string>[];
@@ -52,7 +60,7 @@ describe('materials and hours', () => {
   it('says what to buy, against what lies in store', async () => {
     await show();
     expect(rig.text).toContain('1 trees by Field default, 2 person-hours');
-    expect(rig.rows()).toContain('mulch 90 L L 1 × cubic metre');
+    expect(rig.rows()).toContain('mulch 90 L L 1 × loose load of 1.0 m³');
     expect(rig.field('mulch in store').value).toBe('10');
     expect(asked).toEqual([{}]);
   });
@@ -61,7 +69,10 @@ describe('materials and hours', () => {
     await show('/materials?practice=garden-enriched');
     expect(rig.text).toContain('Beside it Field default');
     expect(rig.rows()).toEqual(
-      expect.arrayContaining(['coarse compost 80 L none L 2 × bag of 40 L', 'mulch 90 L 90 L L 1 × cubic metre']),
+      expect.arrayContaining([
+        'coarse compost 80 L none L 2 × bag of 40 L',
+        'mulch 90 L 90 L L 1 × loose load of 1.0 m³',
+      ]),
     );
   });
 

@@ -11,6 +11,7 @@ import {
   materials,
   readAmount,
   sayAmount,
+  sayPack,
   type MaterialCode,
   type Practice,
 } from '@sombra/core';
@@ -336,10 +337,10 @@ export class MaterialsPage {
   protected nameOf({ code }: Line): string {
     return materials[code as MaterialCode].name;
   }
-  protected toBuy({ code, packs }: Line): string {
-    const { name } = materials[code as MaterialCode].pack;
+  protected toBuy({ code, packs, packSize }: Line): string {
     if (packs === 0) return code === 'water' ? 'from the truck' : 'nothing';
-    return name === 'piece' ? String(packs) : `${packs} × ${name}`;
+    const pack = sayPack(code as MaterialCode, packSize, this.session.units());
+    return pack === 'piece' ? String(packs) : `${packs} × ${pack}`;
   }
   protected amount({ code }: Line, value: number): string {
     return sayAmount(code as MaterialCode, value, this.session.units());

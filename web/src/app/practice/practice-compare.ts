@@ -19,6 +19,7 @@ import {
   type Practice,
   type Quantity,
   type Stock,
+  type WorkRules,
 } from '@sombra/core';
 import { PitSectionView } from '../pit/pit-section-view';
 import { PlantingSteps } from '../pit/planting-steps';
@@ -148,6 +149,7 @@ export class PracticeCompare {
   readonly a = input.required<Practice>();
   readonly b = input<Practice | null>(null);
   readonly tree = input.required<ExampleTree>();
+  readonly work = input.required<WorkRules>();
   /** Drawing and numbers alone, beside something else. */
   readonly brief = input(false);
   private readonly session = inject(SessionService);
@@ -157,7 +159,7 @@ export class PracticeCompare {
     return [this.a(), this.b()]
       .filter((one) => one !== null)
       .map((practice) => {
-        const plan = plantingPlan({ practice, stock, ground, assessment });
+        const plan = plantingPlan({ practice, stock, ground, assessment, work: this.work() });
         if (plan.kind === 'plan') return { practice, plan, none: '' };
         const why = plan.because.map((reason) => sayReason(reason, this.session.units())).join(' ');
         const nearest = nearestPreset(practice, stock.kind);

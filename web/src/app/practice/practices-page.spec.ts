@@ -2,7 +2,7 @@ import { provideHttpClient } from '@angular/common/http';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter, Router } from '@angular/router';
 import type { MeasuredSettlement } from '@sombra/contract';
-import { choices, fieldDefault, presets, type Practice } from '@sombra/core';
+import { defaultWorkRules, choices, fieldDefault, presets, type Practice } from '@sombra/core';
 import { concat, NEVER, of, throwError } from 'rxjs';
 import { FakeSession, provideFakeSession } from '../../testing/fake-session';
 import { PracticeService } from './practice.service';
@@ -44,6 +44,7 @@ async function render(
   session.user.update((user) => user && { ...user, role });
   session.units.set(units);
   const all = {
+    work: defaultWorkRules,
     current: { id: 'field-default', version: 1 },
     practices: presets.map((practice) => ({ practice, madeBy: 'Sombra', shipped: true, planted: 0 })),
   };

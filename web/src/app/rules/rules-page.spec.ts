@@ -1,12 +1,12 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import type { KeptRules, Rules } from '@sombra/contract';
-import { defaultGroundRules, defaultMatchRules } from '@sombra/core';
+import { defaultGroundRules, defaultMatchRules, defaultWorkRules } from '@sombra/core';
 import { of, throwError } from 'rxjs';
 import { PageRig } from '../../testing/page-rig';
 import { GroundService } from '../ground/ground.service';
 import { RulesPage } from './rules-page';
 
-const rules = { ground: defaultGroundRules, match: defaultMatchRules } as Rules;
+const rules: Rules = { ground: defaultGroundRules, match: defaultMatchRules, work: defaultWorkRules };
 const kept: KeptRules = { rules, madeBy: 'Sombra', madeAt: '2026-01-01T00:00:00.000Z' };
 
 let rig: PageRig<RulesPage>;
@@ -34,6 +34,7 @@ const store = () =>
 
 beforeEach(() => {
   rig = new PageRig();
+  localStorage.clear();
   [saved, refusal] = [[], null];
 });
 
@@ -72,9 +73,26 @@ describe('the rules of the programme', () => {
     await rig.fill(headroom, 'high');
     await store();
     expect(saved[0]?.ground.wireHeadroomM).toBe('high');
-    expect(rig.element.querySelector('[role=alert]')?.textContent).toContain('wireHeadroomM: must be a number');
+    expect(rig.element.querySelector('[role=alert]')?.textContent).toContain('Headroom under a wire: must be a number');
     expect(rig.field(headroom).value).toBe('high');
     expect(rig.field(headroom).classList.contains('wrong')).toBe(true);
+  });
+
+  it('hold how fast work goes, gusts and packs, and what is typed outlives the page until it is stored', async () => {
+    await show();
+    expect(rig.field('One person digs in clay').value).toBe('170');
+    await rig.fill('One person digs in clay', '140');
+    await rig.fill('mulch, by the loose load', '250');
+    rig = new PageRig();
+    await show();
+    expect(rig.field('One person digs in clay').value).toBe('140');
+    await store();
+    expect(saved[0]?.work.labour.digLPerH.clay).toBe(140);
+    expect(saved[0]?.work.packs.mulch).toBe(250);
+    expect(saved[0]?.work.wind).toEqual(rules.work.wind);
+    rig = new PageRig();
+    await show();
+    expect(rig.field('One person digs in clay').value).toBe('170');
   });
 
   it('are read only to everybody but the administrator', async () => {

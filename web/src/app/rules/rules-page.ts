@@ -1,13 +1,27 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { KeptRules, Problem, Rules } from '@sombra/contract';
-import { fitPartNames, fitParts, siteThingNames, siteThings, sizeClasses, sizeNames } from '@sombra/core';
+import {
+  fitPartNames,
+  fitParts,
+  materialCodes,
+  materials,
+  siteThingNames,
+  siteThings,
+  sizeClasses,
+  sizeNames,
+  soilClasses,
+  soilNames,
+  windExposures,
+  windNames,
+} from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { readProblem, sayProblem } from '../frame/problem';
 import { sayDay } from '../frame/say-date';
 import { StateNote } from '../frame/state-note';
 import { ToastsService } from '../frame/toasts.service';
 import { GroundService } from '../ground/ground.service';
+import { DraftsService } from '../offline/drafts.service';
 import { SessionService } from '../people/session.service';
 
 interface NumberRule {
@@ -44,7 +58,45 @@ const matchNumbers: readonly NumberRule[] = [
   { path: 'match.leastFit', name: 'Leave out a species that fits less than', unit: 'of 1' },
 ];
 
-/** The programme's rules for places and species: shipped sensible, edited by the administrator, local codes above them. */
+const labourNumbers: readonly NumberRule[] = [
+  ...soilClasses.map((soil) => ({
+    path: `work.labour.digLPerH.${soil}`,
+    name: `One person digs in ${soilNames[soil]}`,
+    unit: 'L an hour',
+  })),
+  { path: 'work.labour.stonyShare', name: 'Of that among stones', unit: 'times' },
+  { path: 'work.labour.compactedShare', name: 'Of that in compacted ground', unit: 'times' },
+  { path: 'work.labour.fillLPerH', name: 'Fills and settles', unit: 'L an hour' },
+  { path: 'work.labour.mulchLPerH', name: 'Spreads mulch', unit: 'L an hour' },
+  { path: 'work.labour.waterLPerH', name: 'Gives water', unit: 'L an hour' },
+  { path: 'work.labour.placeMin', name: 'Places and plumbs a tree in', unit: 'min' },
+  { path: 'work.labour.placeMinPer10Kg', name: 'and more for each 10 kg', unit: 'min' },
+  { path: 'work.labour.stakeMin', name: 'Sets and ties a stake in', unit: 'min' },
+  { path: 'work.labour.bermMin', name: 'Builds a berm in', unit: 'min' },
+  { path: 'work.labour.guardMin', name: 'Puts a guard on in', unit: 'min' },
+  { path: 'work.labour.drainMin', name: 'Bores a drain hole in', unit: 'min' },
+];
+const standNumbers: readonly NumberRule[] = [
+  ...windExposures.map((exposure) => ({
+    path: `work.wind.gustMs.${exposure}`,
+    name: `Gust of a year, ${windNames[exposure]}`,
+    unit: 'm/s',
+  })),
+  { path: 'work.wind.crownDrag', name: 'Drag of a crown in leaf', unit: 'of its area' },
+  { path: 'work.wind.fillHelps', name: 'A ball in its fill holds', unit: 'times its weight' },
+  { path: 'work.soilTest.sodicFromSar', name: 'Clay is sodic from', unit: 'SAR' },
+  { path: 'work.soilTest.saltyFromDsM', name: 'Clay is salty, sodium not tested, from', unit: 'dS/m' },
+];
+const packNumbers: readonly NumberRule[] = materialCodes
+  .filter((code) => code !== 'water')
+  .map((code) => ({
+    path: `work.packs.${code}`,
+    name: `${materials[code].name}, by the ${materials[code].pack.word}`,
+    unit: materials[code].unit === 'piece' ? 'pieces' : materials[code].unit,
+  }));
+const draftName = 'rules';
+
+/** The programme's rules for places, species and work: shipped sensible, edited by the administrator, local codes above them. */
 @Component({
   selector: 's-rules-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -87,12 +139,20 @@ const matchNumbers: readonly NumberRule[] = [
     h2 {
       margin-top: 1.2rem;
     }
+    .store {
+      position: sticky;
+      bottom: 0;
+      margin: 0;
+      padding: 0.75rem 0;
+      background: var(--paper);
+    }
   `,
 })
 export class RulesPage {
   private readonly doors = inject(GroundService);
   private readonly session = inject(SessionService);
   private readonly toasts = inject(ToastsService);
+  private readonly drafts = inject(DraftsService);
   protected readonly things = siteThings.map((thing) => ({
     path: `ground.leastM.${thing}`,
     name: siteThingNames[thing],
@@ -102,6 +162,9 @@ export class RulesPage {
   protected readonly groundNumbers = groundNumbers;
   protected readonly ticketNumbers = ticketNumbers;
   protected readonly matchNumbers = matchNumbers;
+  protected readonly labourNumbers = labourNumbers;
+  protected readonly standNumbers = standNumbers;
+  protected readonly packNumbers = packNumbers;
   protected readonly weights = fitParts.map((part) => ({
     path: `match.weights.${part}`,
     name: fitPartNames[part],
@@ -118,6 +181,8 @@ export class RulesPage {
   protected readonly changes = computed(() => Object.keys(this.typed()).length);
 
   constructor() {
+    const draft = this.mayEdit() ? this.drafts.read(draftName) : null;
+    if (draft) this.typed.set(draft.value as Record<string, string>);
     void this.read();
   }
 
@@ -142,6 +207,7 @@ export class RulesPage {
     const same = text === String(at(this.kept()?.rules, path) ?? '');
     this.typed.update(({ [path]: _old, ...rest }) => (same ? rest : { ...rest, [path]: text }));
     this.faults.update(({ [path]: _gone, ...rest }) => rest);
+    this.drafts.keep(draftName, this.typed());
   }
 
   protected holidays(): string {
@@ -155,6 +221,7 @@ export class RulesPage {
   protected drop(): void {
     this.typed.set({});
     this.faults.set({});
+    this.drafts.drop(draftName);
   }
 
   protected async save(): Promise<void> {
@@ -177,12 +244,17 @@ export class RulesPage {
     }
   }
 
+  private nameOf(path: string): string {
+    const all = [groundNumbers, ticketNumbers, matchNumbers, labourNumbers, standNumbers, packNumbers, this.weights];
+    return all.flat().find((rule) => rule.path === path)?.name ?? path.split('.').slice(1).join(' ');
+  }
+
   protected faultList(): string {
     const problem = this.problem();
     if (!problem) return '';
     return (
       sayProblem(problem) +
-      (problem.issues ?? []).map(({ path, message }) => ` ${path.split('.').slice(1).join(' ')}: ${message}.`).join('')
+      (problem.issues ?? []).map(({ path, message }) => ` ${this.nameOf(path)}: ${message}.`).join('')
     );
   }
 }

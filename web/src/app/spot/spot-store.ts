@@ -66,9 +66,10 @@ export class SpotStore {
   /** All that the drawing of the stored pit plan needs, where a plan stands. */
   readonly planned = computed(() => {
     const life = this.life();
-    if (life?.plan?.kind !== 'plan' || !life.stock) return null;
+    const work = this.loaded()?.rules.work;
+    if (life?.plan?.kind !== 'plan' || !life.stock || !work) return null;
     const { plan, stock, ground, practice, assessment } = life;
-    const whole = plantingPlan({ ground, stock, practice, assessment });
+    const whole = plantingPlan({ ground, stock, practice, assessment, work });
     const windsDeg = [assessment?.winterWindDeg, assessment?.summerWindDeg].filter((deg) => typeof deg === 'number');
     return { plan, stock, ground, practice, windsDeg, stakes: whole.kind === 'plan' ? whole.stakes : null };
   });
