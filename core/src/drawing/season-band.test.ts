@@ -70,6 +70,22 @@ describe('season band', () => {
     );
   });
 
+  it.each([360, 700, 1150])('runs no mark of a month through the name of another, %d px wide', (widthPx) => {
+    const { shapes } = band(widthPx);
+    const names = shapes.filter((shape) => shape.kind === 'text' && /^[A-Z][a-z]{2}( \d{4})?$/.test(shape.text));
+    const ticks = shapes.flatMap((shape) =>
+      shape.kind === 'line' && shape.role === 'dimension' && shape.points[0]?.[0] === shape.points[1]?.[0]
+        ? [shape.points[0]?.[0] ?? 0]
+        : [],
+    );
+    expect(names.length).toBeGreaterThan(3);
+    for (const name of names) {
+      if (name.kind !== 'text') continue;
+      const [left, right] = [name.at[0], name.at[0] + textWidthPx(name.text, name.sizePx)];
+      expect(ticks.filter((x) => x > left && x < right)).toEqual([]);
+    }
+  });
+
   it('marks what is booked where it falls, and leaves out what lies elsewhere', () => {
     const marks = [
       { kind: 'planting_day', from: '2026-11-28', to: '2026-11-28', title: 'next' },

@@ -197,7 +197,9 @@ function monthShapes(scale: BandScale, y: number): Shape[] {
       ],
     };
     const end = x + 4 + textWidthPx(words, 11);
-    if (x < free || end > scale.rightPx) return [tick];
+    // A month without room for its name keeps its mark only where that does not run through a name.
+    if (x < free) return [];
+    if (end > scale.rightPx) return [tick];
     free = end + 4;
     return [tick, text([x + 3, y], words, 'note', 'start')];
   });
