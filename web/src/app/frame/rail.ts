@@ -103,9 +103,9 @@ import { DeskService } from '../desk/desk.service';
         flex-direction: column;
         justify-content: center;
         padding: 0 0.1rem;
-        min-width: 52px;
+        min-width: 46px;
         min-height: 60px;
-        font-size: 0.86rem;
+        font-size: 0.8rem;
         border-left: 0;
         border-top: 5px solid transparent;
       }

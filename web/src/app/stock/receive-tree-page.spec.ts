@@ -129,6 +129,9 @@ describe('a tree gone over by hand', () => {
     await show();
     expect(rig.text).toContain('tree 2');
     expect(rig.text).toContain('Question 1 of');
+    // Before anything was looked at there is nothing to judge.
+    expect(rig.text).toContain('Nothing looked at yet');
+    expect(rig.text).not.toContain('Accept');
     await rig.press('balled');
     expect(rig.text).toContain('It came balled, container was ordered.');
     await rig.press('Back');
