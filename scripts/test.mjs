@@ -72,6 +72,8 @@ await Promise.all([
   (async () => {
     await check('Formatting', binary('prettier'), ['--check', '--log-level=warn', '.']);
     await check('Types', binary('tsc'), ['--noEmit', '-p', 'tsconfig.json']);
+    // The build checks the web's own types; its tests are checked here.
+    await check('Types of the web and its tests', binary('tsc'), ['--noEmit', '-p', 'web/tsconfig.spec.json']);
     await check('Boundaries', binary('depcruise'), [
       '--config',
       '.dependency-cruiser.cjs',

@@ -9,7 +9,7 @@ import { StockService } from './stock.service';
 
 const seen = (change: Partial<ReceivedTree> = {}): LotTree => ({
   id: crypto.randomUUID(),
-  tree: { ...unseenTree, circlingPct: 5, ...change },
+  tree: { ...unseenTree, circlingPct: 5, ...change, probes: [...(change.probes ?? [])] },
   seenBy: 'Inês',
   seenAt: '2026-06-15T09:00:00Z',
   hasPhoto: false,

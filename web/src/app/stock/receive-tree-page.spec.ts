@@ -41,7 +41,7 @@ const delivery: Delivery = {
       trees: [
         {
           id: ids.tree,
-          tree: { ...unseenTree, caliperMm: 49, circlingPct: 75 },
+          tree: { ...unseenTree, probes: [], caliperMm: 49, circlingPct: 75 },
           seenBy: 'Bento',
           seenAt: '2026-06-13T09:00:00Z',
           hasPhoto: false,

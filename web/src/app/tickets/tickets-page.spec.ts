@@ -13,8 +13,7 @@ const clear = (utility: string) => ({
   state: 'clear' as const,
   toleranceMm: null,
   note: '',
-  repliedAt: null,
-  remindedAt: null,
+  repliedOn: null,
 });
 const ticket = (change: Partial<Ticket> = {}): Ticket =>
   ({
