@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
 import {
@@ -12,6 +12,7 @@ import {
   type VerdictFacts,
 } from '@sombra/core';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
+import { sayDay } from '../frame/say-date';
 import { ViewState } from '../frame/view-state.service';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
@@ -42,7 +43,7 @@ import { SpotPhoto } from './spot-photo';
           <h2 id="decision">Your verdict</h2>
           @if (standingVerdict(); as said) {
             <p>
-              <b>{{ names[said.verdict] }}</b>, {{ said.decidedOn }}: {{ said.reason }}
+              <b>{{ names[said.verdict] }}</b>, {{ day(said.decidedOn) }}: {{ said.reason }}
             </p>
           }
           @if (mayDecide()) {
@@ -87,12 +88,12 @@ export class SiteVerdictPanel extends RecordForm<'verdict'> {
   private readonly view = inject(ViewState);
   private readonly router = inject(Router);
   protected readonly names = siteVerdictNames;
+  protected readonly day = sayDay;
   protected readonly verdicts = choicesOf(siteVerdictNames);
   protected readonly form = new FormGroup({
     verdict: new FormControl<SiteVerdict | null>(null),
     reason: new FormControl('', { nonNullable: true }),
   });
-  private readonly asked = signal<SiteVerdict | null>(null);
 
   protected readonly judgement = computed(() => {
     const [detail, life] = [this.store.detail(), this.store.life()];
@@ -115,7 +116,8 @@ export class SiteVerdictPanel extends RecordForm<'verdict'> {
     return `${parts.join(', ')}.`;
   });
   protected readonly reasonLabel = computed(() => {
-    const verdict = this.asked();
+    this.changes();
+    const { verdict } = this.form.getRawValue();
     if (verdict === 'plant_if') return 'What must change first';
     return verdict === 'move' ? 'Where to, and why' : 'Why';
   });
@@ -123,7 +125,6 @@ export class SiteVerdictPanel extends RecordForm<'verdict'> {
   constructor() {
     super();
     this.start();
-    this.form.controls.verdict.valueChanges.subscribe((verdict) => this.asked.set(verdict));
   }
 
   protected override corrects(): string | null {

@@ -13,6 +13,7 @@ import {
 } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { readProblem, sayProblem } from '../frame/problem';
+import { sayDay } from '../frame/say-date';
 import { ViewState } from '../frame/view-state.service';
 import { SessionService } from '../people/session.service';
 import { FormDraft } from '../spot/form-draft';
@@ -41,6 +42,7 @@ export class MatchBench {
   private readonly router = inject(Router);
   private readonly doors = inject(MatchService);
   protected readonly partNames = fitPartNames;
+  protected readonly day = sayDay;
   protected readonly fault = signal<string | null>(null);
   protected readonly all = signal(false);
   private readonly library = signal<readonly KeptSpecies[]>([]);

@@ -20,7 +20,7 @@ export abstract class RecordForm<K extends RecordKind> {
   protected readonly session = inject(SessionService);
   private readonly destroyed = inject(DestroyRef);
   /** Counts changes of the form, so that computed values follow it. */
-  private readonly changes = signal(0);
+  protected readonly changes = signal(0);
   protected readonly tried = signal(false);
 
   protected abstract readonly kind: K;
