@@ -24,6 +24,8 @@ const plain = (name) => ({
 swc['^.+/node_modules/(uuid|pbf|@mapbox/[a-z-]+)/.+\\.js$'] = swc['^.+\\.ts$'];
 
 module.exports = {
+  // A slow machine is no fault of the code: this only ends what would never end.
+  testTimeout: 60_000,
   projects: [
     plain('core'),
     plain('contract'),
