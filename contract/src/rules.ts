@@ -1,4 +1,5 @@
 import {
+  defaultGroundRules,
   defaultWorkRules,
   fitParts,
   materialCodes,
@@ -38,6 +39,7 @@ export const groundRulesSchema = z
     soilM3PerCrownM2: z.number().min(0.05).max(3),
     soilDepthMm: z.strictObject({ assumed: z.number().min(100).max(3000), most: z.number().min(100).max(3000) }),
     probeStopsMm: mm,
+    rockLeastMm: mm.default(defaultGroundRules.rockLeastMm),
     saltMostDsM: z.number().min(0).max(60),
     sunLeastH: z.number().min(0).max(24),
     presoakMin: z.number().min(0).max(2880),

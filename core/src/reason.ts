@@ -141,6 +141,8 @@ export interface ReasonFacts {
   private_lines_unasked: Record<string, never>;
   private_lines_found: Record<string, never>;
   salt_high: { saltDsM: number; mostDsM: number; testedOn: string };
+  rock_in_pit: { rockAtMm: number; depthMm: number };
+  ticket_room: { roomM: number };
   rock_shallow: { rockAtMm: number; leastMm: number };
   sun_short: { sunHours: number; leastH: number };
   owner_unknown: Record<string, never>;

@@ -45,6 +45,8 @@ export interface GroundRules {
   readonly soilDepthMm: { readonly assumed: number; readonly most: number };
   /** A hand probe that stops sooner means compacted ground. mm */
   readonly probeStopsMm: number;
+  /** Rock nearer to the surface asks for another place: a ball is about this high. mm */
+  readonly rockLeastMm: number;
   /** Salt of the saturated extract above which planting waits. dS/m */
   readonly saltMostDsM: number;
   /** Least hours of direct sun on midsummer day. */
@@ -90,6 +92,7 @@ export const defaultGroundRules: GroundRules = {
   soilM3PerCrownM2: 0.61,
   soilDepthMm: { assumed: 600, most: 900 },
   probeStopsMm: 250,
+  rockLeastMm: 500,
   saltMostDsM: 8,
   sunLeastH: 3,
   presoakMin: 60,

@@ -167,8 +167,8 @@ function surroundings(assessment: Assessment, rules: GroundRules): SiteLimit[] {
       limit('change', because('salt_high', { saltDsM, mostDsM: rules.saltMostDsM, testedOn: soilTestedOn ?? '' })),
     );
   }
-  if (rockAtMm !== null && rockAtMm < rockLeastMm) {
-    found.push(limit('move', because('rock_shallow', { rockAtMm, leastMm: rockLeastMm })));
+  if (rockAtMm !== null && rockAtMm < rules.rockLeastMm) {
+    found.push(limit('move', because('rock_shallow', { rockAtMm, leastMm: rules.rockLeastMm })));
   }
   if (sunHours !== null && sunHours < rules.sunLeastH) {
     found.push(limit('smaller', because('sun_short', { sunHours, leastH: rules.sunLeastH })));
@@ -178,9 +178,6 @@ function surroundings(assessment: Assessment, rules: GroundRules): SiteLimit[] {
   if (assessment.owner === 'road') found.push(limit('fine', because('road_permit_needed', {})));
   return found;
 }
-
-/** Rock nearer to the surface than a ball is high. mm */
-const rockLeastMm = 500;
 
 function allowedSize(
   ground: GroundFacts,

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { addDaysTo, isWorkingDay } from '../calendar';
+import { sayReason } from '../wording';
 import { defaultGroundRules as rules } from './ground-rules';
 import { digCover, judgeTicket, raiseBy, ticketDates, type TicketFacts, type UtilityReply } from './ticket';
 
@@ -66,7 +67,7 @@ describe('a locate ticket', () => {
 });
 
 describe('cover for digging', () => {
-  const numbered = { ...ticket, number: 'LC-1' };
+  const numbered = { ...ticket, number: 'LC-1', roomM: 1.8 };
   const clearance = {
     document: 'Letter 12/26',
     clearedBy: 'Roads office',
@@ -78,12 +79,22 @@ describe('cover for digging', () => {
     expect(digCover({ tickets: [numbered], clearances: [clearance] }, '2026-11-23', rules)).toMatchObject({
       kind: 'ticket',
       number: 'LC-1',
+      roomM: 1.8,
     });
     expect(digCover({ tickets: [], clearances: [clearance] }, '2026-11-23', rules)).toMatchObject({
       kind: 'clearance',
       document: 'Letter 12/26',
     });
     expect(digCover({ tickets: [numbered], clearances: [clearance] }, '2026-12-20', rules).kind).toBe('clearance');
+  });
+
+  it('says how far the spot may move for rock before it asks for a new ticket', () => {
+    const said = (roomM: number) =>
+      digCover({ tickets: [{ ...numbered, roomM }], clearances: [] }, '2026-11-23', rules)
+        .because.map((reason) => sayReason(reason, 'metric'))
+        .at(-1);
+    expect(said(1.8)).toContain('the spot may move 1.8 m and still be covered');
+    expect(said(0)).toContain('moved at all, it asks for a new one');
   });
 
   it('is none without either, after the end, or while a line is in conflict', () => {

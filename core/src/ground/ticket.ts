@@ -92,7 +92,13 @@ export interface LawfulClearance {
 
 /** Why a spot may be dug on a day, or may not. There is no third way. */
 export type DigCover =
-  | { readonly kind: 'ticket'; readonly number: string; readonly because: readonly Reason[] }
+  | {
+      readonly kind: 'ticket';
+      readonly number: string;
+      /** How far the spot may be moved, whichever way, and still be covered. */
+      readonly roomM: number;
+      readonly because: readonly Reason[];
+    }
   | { readonly kind: 'clearance'; readonly document: string; readonly because: readonly Reason[] }
   | { readonly kind: 'none'; readonly because: readonly Reason[] };
 
@@ -102,7 +108,8 @@ export type DigCover =
  */
 export function digCover(
   input: {
-    tickets: readonly (TicketFacts & { readonly number: string })[];
+    /** `roomM`: from the spot to the nearest edge of the ticket's area. */
+    tickets: readonly (TicketFacts & { readonly number: string; readonly roomM: number })[];
     clearances: readonly LawfulClearance[];
   },
   day: IsoDate,
@@ -114,7 +121,10 @@ export function digCover(
   const covering = judged
     .filter(({ judged: { covers } }) => covers)
     .sort((a, b) => (b.ticket.validUntil ?? '').localeCompare(a.ticket.validUntil ?? ''))[0];
-  if (covering) return { kind: 'ticket', number: covering.ticket.number, because: covering.judged.because };
+  if (covering) {
+    const { number, roomM } = covering.ticket;
+    return { kind: 'ticket', number, roomM, because: [...covering.judged.because, because('ticket_room', { roomM })] };
+  }
   const clearance = input.clearances.find(({ validFrom, validUntil }) => validFrom <= day && day <= validUntil);
   if (clearance) {
     const { document, clearedBy, validUntil } = clearance;

@@ -297,6 +297,26 @@ describe('materials', () => {
   });
 });
 
+describe('rock in the way', () => {
+  // Ball 400 less 60 of surplus, 40 mm proud: the pit is 300 mm deep.
+  it.each([
+    [299, ['rock_in_pit']],
+    [300, []],
+    [null, []],
+  ] as const)('at %s mm is named where the pit goes deeper', (rockAtMm, codes) => {
+    const assessment = { ...unknownAssessment('2026-11-01'), rockAtMm };
+    const plan = plantingPlan({ practice: fieldDefault, stock: container, ground, assessment, work: defaultWorkRules });
+    if (plan.kind === 'no_plan') throw new Error('no plan');
+    expect(plan.obstacles.map(({ code }) => code)).toEqual(codes);
+  });
+  it('counts soil dug out below the ball', () => {
+    const practice = withChoice(fieldDefault, 'pitWidth.base', 'dug_deeper');
+    const assessment = { ...unknownAssessment('2026-11-01'), rockAtMm: 310 };
+    const plan = plantingPlan({ practice, stock: container, ground, assessment, work: defaultWorkRules });
+    expect(plan).toMatchObject({ kind: 'plan', obstacles: [{ code: 'rock_in_pit', facts: { rockAtMm: 310 } }] });
+  });
+});
+
 describe('the way from the kerb', () => {
   const heavy: Stock = { ...container, kind: 'balled', ballDiameterMm: 600, ballHeightMm: 400 };
   const carry = (change: Partial<Parameters<typeof plantingPlan>[0]>) => {

@@ -23,6 +23,8 @@ export interface PlantingPlan {
   readonly labour: Labour;
   /** How the tree comes from the kerb to its pit. */
   readonly carry: LiftingPlan;
+  /** What the ground holds against the pit. */
+  readonly obstacles: readonly Reason[];
   readonly routine: RoutineWater;
   readonly steps: readonly PlantingStep[];
 }
@@ -89,9 +91,17 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     materialsBecause,
     labour,
     carry,
+    obstacles: rockIn(pit, assessment),
     routine: routineWater({ stock, percolation, mulchRingMm: pit.mulchRingMm, practice }),
     steps: plantingSteps({ pit, practice, stock, stakes, materials, percolation, carry }),
   };
+}
+
+/** Rock that somebody found above the base of the pit, soil dug out below the ball included. */
+function rockIn(pit: PitPlan, assessment: Assessment | null): Reason[] {
+  const rockAtMm = assessment?.rockAtMm ?? null;
+  const depthMm = pit.depthMm.value + pit.fillUnderBallMm;
+  return rockAtMm !== null && rockAtMm < depthMm ? [because('rock_in_pit', { rockAtMm, depthMm })] : [];
 }
 
 /** Taken where nobody measured the way from the kerb. m */

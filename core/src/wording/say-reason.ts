@@ -237,6 +237,12 @@ const sentences: Sentences = {
   private_lines_found: () => 'Private lines are here: have the owner show and mark them, then measure the distance.',
   salt_high: (f, s) =>
     `Salt ${s.n(f.saltDsM, 1)} dS/m${f.testedOn ? `, tested ${f.testedOn}` : ''}, over ${s.n(f.mostDsM, 1)}: leach or exchange the soil first.`,
+  rock_in_pit: (f, s) =>
+    `Rock at ${s.mm(f.rockAtMm)}, the pit goes down ${s.mm(f.depthMm)}: bring a bar, take a flatter ball, or move the spot as far as its ticket allows.`,
+  ticket_room: (f, s) =>
+    f.roomM > 0
+      ? `Rock or a root: the spot may move ${s.m(f.roomM)} and still be covered; further asks for a new ticket.`
+      : 'The spot stands at the edge of the ticket: moved at all, it asks for a new one.',
   rock_shallow: (f, s) => `Rock at ${s.mm(f.rockAtMm)}; a ball asks ${s.mm(f.leastMm)}.`,
   sun_short: (f, s) =>
     `${s.n(f.sunHours, 1)} h of sun on midsummer day, under ${s.n(f.leastH, 1)}: only trees that bear shade.`,

@@ -1,5 +1,13 @@
 import type { KeptRules, Practices, SeasonMaterials } from '@sombra/contract';
-import { addDaysTo, defaultWorkRules, fieldDefault, formatQuantity, pitPlan, type WorkRules } from '@sombra/core';
+import {
+  addDaysTo,
+  defaultWorkRules,
+  fieldDefault,
+  formatQuantity,
+  pitPlan,
+  unknownAssessment,
+  type WorkRules,
+} from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { programmeToday } from '../people/service';
 import { pdfText } from '../testing/pdf-text';
@@ -168,6 +176,15 @@ describe('spot cards', () => {
     // S-0003 has no plan and waits in the pit stage; it gets a card too.
     expect([count, pages.length]).toEqual(['6', 2]);
     expect(pages.join()).toContain('No plan.');
+  });
+
+  it('warn of rock above the base of the pit', async () => {
+    const spotId = await ready('C-0004');
+    const facts = { ...unknownAssessment('2026-06-01'), rockAtMm: 200 };
+    const { version } = (await cora.spot(spotId)).spot;
+    await cora.record(sending(spotId, { kind: 'assessment', facts }, version));
+    const [card = ''] = (await cards({ spots: [spotId] })).pages;
+    expect(card).toContain('Rock at 200 mm, the pit goes down 300 mm');
   });
 
   it.each([

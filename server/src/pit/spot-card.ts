@@ -151,8 +151,8 @@ function numbers(
   return top + Math.ceil(rows.length / columns) * lineHeight;
 }
 
-function cautions(doc: PDFKit.PDFDocument, { units }: Card, { pit }: PlantingPlan, top: number): number {
-  const said = pit.cautions.map((reason) => sayReason(reason, units));
+function cautions(doc: PDFKit.PDFDocument, { units }: Card, { pit, obstacles }: PlantingPlan, top: number): number {
+  const said = [...obstacles, ...pit.cautions].map((reason) => sayReason(reason, units));
   const text = [
     'No digging without a valid ticket. Hand-dig near marks. Lift by the ball, never by the trunk.',
     ...said,

@@ -105,7 +105,7 @@ describe('leave to dig', () => {
     await show({ ...none, tickets: [ticket([clear('Gas'), clear('Water Works', 'marked')])] });
     expect(rig.text).toContain('Digging is covered today');
     expect(rig.text).toMatch(/by hand within 500 mm/);
-    expect(rig.text).toContain('The spot may move 1.2 m and still be covered');
+    expect(rig.text).toContain('Rock or a root: the spot may move 1.2 m and still be covered');
   });
 
   it('is not there while one utility has not answered', async () => {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { digCover, formatQuantity, judgeTicket, ticketNames } from '@sombra/core';
+import { digCover, judgeTicket, ticketNames } from '@sombra/core';
 import { firstValueFrom, type Observable } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
 import { BecauseList } from '../frame/because-list';
@@ -49,7 +49,6 @@ const consentWords = {
             <b> {{ ticket.word }}</b>
           </p>
           <s-because [reasons]="ticket.because" />
-          <p class="quiet">Rock or a root? The spot may move {{ metres(ticket.roomM) }} and still be covered.</p>
         } @empty {
           <p class="quiet">None.</p>
         }
@@ -217,10 +216,6 @@ export class LeavePanel {
       return { ...ticket, word: ticketNames[standing], because };
     });
   });
-
-  protected metres(m: number): string {
-    return formatQuantity(m, 'heightM', this.session.units());
-  }
 
   private spotId(): string {
     return this.store.detail()?.spot.id ?? '';

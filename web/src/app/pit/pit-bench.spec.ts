@@ -1,3 +1,4 @@
+import { unknownAssessment } from '@sombra/core';
 import { BenchRig, container, detailOf, kept, loam } from '../../testing/bench-rig';
 import { PitBench } from './pit-bench';
 
@@ -40,6 +41,16 @@ describe('pit bench', () => {
     await rig.show(PitBench, [kept('ground', { ...loam, stripWidthMm: 400 }), kept('stock', container)]);
     expect(rig.text).toContain('No pit plan');
     expect(rig.text).toContain('The ball, 450 mm, is wider than the strip, 400 mm.');
+  });
+
+  it('names rock above the base of the pit, and whether the spot may move away from it', async () => {
+    const seen = kept('assessment', { ...unknownAssessment('2026-06-01'), rockAtMm: 250 });
+    await rig.show(PitBench, [kept('ground', loam), kept('stock', container), seen]);
+    expect(rig.text).toContain('Rock at 250 mm, the pit goes down 300 mm');
+    expect(rig.element.querySelector('.caution')?.textContent).toContain('No locate ticket covers this spot');
+    // A ball so flat that its pit ends above the rock.
+    await rig.type('Ball height as received', '340');
+    expect(rig.text).not.toContain('Rock at');
   });
 
   it('refuses roots deeper than the ball before anything is sent', async () => {

@@ -4,6 +4,7 @@ import { RouterLink } from '@angular/router';
 import {
   clearanceOf,
   compassPoint,
+  digCover,
   formatQuantity,
   groundGaps,
   InvalidInputError,
@@ -14,6 +15,7 @@ import {
   stockNames,
   type NoPitPlan,
   type PlantingPlan,
+  type Reason,
   type Stock,
   type StockKind,
 } from '@sombra/core';
@@ -126,6 +128,15 @@ export class PitBench extends RecordForm<'stock'> {
   protected readonly planting = computed(() => {
     const whole = this.whole();
     return whole?.kind === 'plan' ? whole : null;
+  });
+  /** Rock in the way stands beside how far today's ticket lets the spot move. */
+  protected readonly warnings = computed<readonly Reason[]>(() => {
+    const [all, detail] = [this.planting(), this.store.detail()];
+    if (!all || !detail) return [];
+    const { obstacles, pit } = all;
+    const cover = digCover(detail.leave, this.session.today(), detail.rules.ground);
+    const room = cover.because.filter(({ code }) => cover.kind !== 'ticket' || code === 'ticket_room');
+    return [...obstacles, ...(obstacles.length > 0 ? room : []), ...pit.cautions];
   });
   protected readonly winds = computed(() => {
     const seen = this.store.life()?.assessment;

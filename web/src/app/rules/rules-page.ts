@@ -38,6 +38,7 @@ const groundNumbers: readonly NumberRule[] = [
   { path: 'ground.soilDepthMm.assumed', name: 'Soil depth where not measured', unit: 'mm' },
   { path: 'ground.soilDepthMm.most', name: 'Soil depth that counts at most', unit: 'mm' },
   { path: 'ground.probeStopsMm', name: 'A hand probe should enter', unit: 'mm' },
+  { path: 'ground.rockLeastMm', name: 'Rock no nearer to the surface than', unit: 'mm' },
   { path: 'ground.saltMostDsM', name: 'Salt at most', unit: 'dS/m' },
   { path: 'ground.sunLeastH', name: 'Sun on midsummer day at least', unit: 'h' },
   { path: 'ground.presoakMin', name: 'Soak before a percolation test', unit: 'min' },
