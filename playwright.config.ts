@@ -19,10 +19,9 @@ export default defineConfig({
       args: [
         '--no-sandbox',
         '--disable-dev-shm-usage',
-        // The map is drawn in software: there is no graphics card where tests run.
-        '--use-angle=swiftshader',
+        // There is no graphics card where tests run: pages are put together plainly, and the map alone is drawn in software.
+        '--disable-gpu',
         '--enable-unsafe-swiftshader',
-        '--ignore-gpu-blocklist',
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',

@@ -156,8 +156,11 @@ export class MapCanvas {
     };
   }
 
+  /** Shows what a filter leaves; what is shown already is not asked for again. */
   show(filter: SpotFilter): void {
-    this.map.getSource<VectorTileSource>('spots')?.setTiles([spotTiles(filter)]);
+    const tiles = spotTiles(filter);
+    const source = this.map.getSource<VectorTileSource>('spots');
+    if (source && source.tiles[0] !== tiles) source.setTiles([tiles]);
   }
 
   /** Reads the tiles again; the old ones stay until the new ones are here. */
