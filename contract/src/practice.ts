@@ -42,6 +42,7 @@ import { workRulesSchema } from './rules';
 const mm = z.number().min(0).max(3000);
 const share = z.number().min(0).max(1);
 const pct = z.number().min(0).max(100);
+const rate = z.number().min(0).max(2000);
 const days = z.int().min(0).max(3650);
 const months = z.number().min(0).max(120);
 const daysByRemedy = z.partialRecord(z.enum(remedyCodes), days) satisfies z.ZodType<
@@ -75,6 +76,9 @@ export const practiceSchema = z.strictObject({
   version: z.int().min(1),
   name: z.string().min(1).max(80),
   appliesTo: z.array(z.enum(stockKinds)).min(1),
+  percolation: z
+    .strictObject({ slowFromMmPerH: rate, goodFromMmPerH: rate, fastOverMmPerH: rate })
+    .default(now.percolation),
   flareAboveGrade: z.strictObject({
     baseMm: mm,
     ballShare: z.number().min(0).max(0.3).default(now.flareAboveGrade.ballShare),

@@ -65,6 +65,7 @@ export interface ReasonFacts {
   stake_outweighed: { overturnNm: number; holdNm: number };
   stake_wind_unknown: Record<string, never>;
   stake_under_branch: { firstBranchM: number };
+  stake_along_strip: { stripWidthMm: number };
   stake_off: { months: number };
   spoil_bulks: { ballBelowGradeL: number; bulking: number };
   mulch_ring: { ringMm: number; thicknessMm: number; gapMm: number; cutByStrip: boolean };

@@ -1,4 +1,4 @@
-import { percolationRate, requireGround, requireStock } from '@sombra/core';
+import { defaultPercolationLimits, percolationRate, requireGround, requireStock } from '@sombra/core';
 import { measuredGround, measuredStock, percolationTest } from './measures';
 import { dice, seededUuid } from './seed';
 import { crossStreets, greens, preparedPlaces, uphillStreets, zones } from './streets';
@@ -53,7 +53,7 @@ describe('measures of the town', () => {
   });
 
   it.each([3, 14, 45, 130])('a test hole at %d mm/h reads back as about that', (rate) => {
-    const result = percolationRate(percolationTest(rate, dice(`hole ${rate}`)));
+    const result = percolationRate(percolationTest(rate, dice(`hole ${rate}`)), defaultPercolationLimits);
     expect(result.kind).toBe('rate');
     // Each fall varies by 4 %, and levels are read to 1 mm.
     if (result.kind === 'rate') expect(Math.abs(result.rateMmPerH - rate)).toBeLessThan(0.06 * rate + 2);

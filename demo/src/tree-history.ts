@@ -71,7 +71,7 @@ export function record<K extends RecordKind>(
  */
 export function treeHistory(planted: Planted): DemoRecord[] {
   const { records, condition } = plant(planted);
-  const percolation = groundPercolationClass(planted.ground);
+  const percolation = groundPercolationClass(planted.ground, fieldDefault.percolation);
   const context = { practice: fieldDefault, plantedOn: planted.plantedOn, percolation };
   let due = scheduledLook(planted.plantedOn, planted.plantedOn, fieldDefault).on;
   let repeats = 0;

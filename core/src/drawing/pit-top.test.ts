@@ -22,6 +22,7 @@ const planOf = (where: GroundFacts): PitPlan => {
 const stakes: StakePlan = {
   stakes: 2,
   bearingsDeg: [0, 180],
+  alongStrip: false,
   fromTrunkMm: 400,
   heightMm: 1000,
   lengthMm: 1600,
@@ -36,8 +37,8 @@ const spanOf = (shape: Shape | undefined) => {
 };
 
 describe('the pit from above', () => {
-  const top = (where: GroundFacts) =>
-    pitTop({ plan: planOf(where), stakes, ground: where, windsDeg: [270], units: 'metric', widthPx: 420 });
+  const top = (where: GroundFacts, pavementDeg: number | null = null) =>
+    pitTop({ plan: planOf(where), stakes, ground: where, windsDeg: [270], pavementDeg, units: 'metric', widthPx: 420 });
 
   it('is stretched along a strip to one scale: 900 by 2865.68 mm', () => {
     const { shapes, description } = top(ground);
@@ -50,8 +51,15 @@ describe('the pit from above', () => {
   });
 
   it('holds everything it draws inside its frame, stakes at their bearings', () => {
-    for (const where of [ground, { ...ground, stripWidthMm: 'open' as const }]) {
-      const { shapes, widthPx, heightPx } = top(where);
+    const open = { ...ground, stripWidthMm: 'open' as const };
+    for (const [where, pavementDeg] of [
+      [ground, null],
+      [ground, 45],
+      [ground, 200],
+      [open, null],
+      [open, 45],
+    ] as const) {
+      const { shapes, widthPx, heightPx } = top(where, pavementDeg);
       for (const shape of shapes) {
         const points = shape.kind === 'text' ? [shape.at] : shape.points;
         for (const [x, y] of points) {
@@ -68,7 +76,15 @@ describe('the pit from above', () => {
   it('claims no bearing for a stake whose winds nobody recorded', () => {
     const open = { ...ground, stripWidthMm: 'open' as const };
     const notes = (of: StakePlan | null) =>
-      pitTop({ plan: planOf(open), stakes: of, ground: open, windsDeg: [], units: 'metric', widthPx: 420 })
+      pitTop({
+        plan: planOf(open),
+        stakes: of,
+        ground: open,
+        windsDeg: [],
+        pavementDeg: null,
+        units: 'metric',
+        widthPx: 420,
+      })
         .shapes.filter((shape) => shape.kind === 'text')
         .map(({ text }) => text);
     expect(notes(stakes)).toContain('from above, north up');
@@ -79,8 +95,8 @@ describe('the pit from above', () => {
   });
 
   it('sets stakes by the compass where north is up, and says their bearings where the strip lies across', () => {
-    const middles = (where: GroundFacts) =>
-      top(where)
+    const middles = (where: GroundFacts, pavementDeg: number | null = null) =>
+      top(where, pavementDeg)
         .shapes.filter((shape) => shape.role === 'stake')
         .map((shape) => (shape.kind === 'text' ? [] : shape.points))
         .map((points) => points.reduce(([x, y], [px, py]) => [x + px / points.length, y + py / points.length], [0, 0]));
@@ -90,6 +106,12 @@ describe('the pit from above', () => {
     const [one, other] = middles(ground);
     expect(one?.[1]).toBeCloseTo(other?.[1] ?? 0, 6);
     expect(top(ground).description).toContain('2 stakes to N and S');
+    // Pavement to the east stands at the top: north lies to the left, south to the right.
+    const [left, right] = middles(ground, 90);
+    expect(left?.[1]).toBeCloseTo(right?.[1] ?? 0, 6);
+    expect(left?.[0]).toBeLessThan(right?.[0] ?? 0);
+    const notes = top(ground, 90).shapes.flatMap((shape) => (shape.kind === 'text' ? [shape.text] : []));
+    expect(notes).toEqual(expect.arrayContaining(['N', 'from above, the pavement at the top']));
   });
 
   it('leaves kerbs out that are far from the pit', () => {

@@ -9,6 +9,8 @@ export interface PitTopInput {
   readonly ground: GroundFacts;
   /** Bearings the winds come from; `null` where nobody recorded them. */
   readonly windsDeg: readonly number[];
+  /** Which way the pavement lies from the spot; `null` where nobody recorded it. A strip runs along it. */
+  readonly pavementDeg: number | null;
   readonly units: UnitSystem;
   readonly widthPx: number;
 }
@@ -19,17 +21,20 @@ const roundSteps = 36;
 const stakeLeastPx = 5;
 
 /**
- * The pit from above, to scale: outline, ball, mulch ring, stakes, winds. North is up; in a strip, whose bearing nobody
- * records, the strip lies across the drawing, and words say to which side of the compass the stakes stand.
+ * The pit from above, to scale: outline, ball, mulch ring, stakes, winds. North is up. A strip lies across the drawing,
+ * its pavement above it, with an arrow to the north; where nobody recorded which way the pavement lies, words alone say
+ * to which side of the compass the stakes stand.
  */
 export function pitTop(input: PitTopInput): Drawing {
-  const { plan, stakes, ground, windsDeg, units, widthPx } = input;
+  const { plan, stakes, ground, windsDeg, pavementDeg, units, widthPx } = input;
   const { widthMm, lengthMm } = plan.shape;
   const strip = typeof ground.stripWidthMm === 'number' ? ground.stripWidthMm : null;
   const reachMm = Math.max(lengthMm, plan.mulchRingMm, 2 * (stakes?.fromTrunkMm ?? 0) + 200) / 2 + 120;
   const neededMm = Math.max(widthMm, plan.mulchRingMm, 2 * (stakes?.fromTrunkMm ?? 0)) / 2 + 200;
   // Kerbs far from the pit say nothing about it, and would make it small.
   const edgeMm = strip !== null && strip / 2 < 1.3 * neededMm ? strip / 2 : null;
+  /** By how much the compass is turned against the drawing; `null` where that is not known. */
+  const turnDeg = edgeMm === null ? 0 : pavementDeg === null ? null : -pavementDeg;
   const upMm = Math.max(neededMm, edgeMm === null ? 0 : edgeMm + 120);
   const room = { side: 14, top: 22, bottom: 40 };
   const scale = Math.min((widthPx - 2 * room.side) / (2 * reachMm), 260 / (2 * upMm));
@@ -65,10 +70,21 @@ export function pitTop(input: PitTopInput): Drawing {
       points: [...stadium(widthMm, lengthMm, at), stadium(widthMm, lengthMm, at)[0] ?? at(0, 0)],
     },
     ...edges,
-    ...stakeMarks(stakes, edgeMm === null, at, (x, y) => round(Math.max(38, stakeLeastPx / scale), x, y)),
-    ...(edgeMm === null ? windMarks(windsDeg, { at, reachMm, upMm }) : []),
+    ...stakeMarks(stakes, turnDeg, at, (x, y) => round(Math.max(38, stakeLeastPx / scale), x, y)),
+    ...(turnDeg === null
+      ? []
+      : windMarks(
+          windsDeg.map((deg) => deg + turnDeg),
+          { at, reachMm, upMm },
+        )),
+    ...(turnDeg === null || edgeMm === null ? [] : northMark(turnDeg, [room.side + 14, room.top])),
     text('label', [widthPx / 2, heightPx - 24], words(input), 'middle', true),
-    text('note', [widthPx / 2, heightPx - 7], seenFrom(stakes, edgeMm === null), 'middle'),
+    text(
+      'note',
+      [widthPx / 2, heightPx - 7],
+      seenFrom(stakes, edgeMm === null ? 'open' : turnDeg === null ? 'strip' : 'pavement'),
+      'middle',
+    ),
   ];
   return {
     widthPx,
@@ -79,8 +95,9 @@ export function pitTop(input: PitTopInput): Drawing {
 }
 
 /** Which way the drawing lies; where nobody recorded the winds it says that a stake's side is not known. */
-function seenFrom(stakes: StakePlan | null, northUp: boolean): string {
-  if (!northUp) return 'from above, along the strip';
+function seenFrom(stakes: StakePlan | null, lies: 'open' | 'strip' | 'pavement'): string {
+  if (lies === 'strip') return 'from above, along the strip';
+  if (lies === 'pavement') return 'from above, the pavement at the top';
   if (stakes === null || stakes.bearingsDeg.length > 0) return 'from above, north up';
   return `from above; the site shows where the ${stakes.stakes === 1 ? 'stake stands' : 'stakes stand'}`;
 }
@@ -116,14 +133,14 @@ function stadium(widthMm: number, lengthMm: number, at: (x: number, y: number) =
 /** Stakes where the winds ask for them; side by side where nobody recorded the winds, or which way the strip runs. */
 function stakeMarks(
   stakes: StakePlan | null,
-  northUp: boolean,
+  turnDeg: number | null,
   at: (x: number, y: number) => Point,
   mark: (xMm: number, yMm: number) => Point[],
 ): Shape[] {
   if (!stakes) return [];
   const bearings =
-    northUp && stakes.bearingsDeg.length > 0
-      ? stakes.bearingsDeg
+    turnDeg !== null && stakes.bearingsDeg.length > 0
+      ? stakes.bearingsDeg.map((deg) => deg + turnDeg)
       : Array.from({ length: stakes.stakes }, (_, i) => 90 + (360 / stakes.stakes) * i);
   return bearings.flatMap((deg): Shape[] => {
     const turn = (deg * Math.PI) / 180;
@@ -133,6 +150,20 @@ function stakeMarks(
       { kind: 'polygon', role: 'stake', points: mark(x, y) },
     ];
   });
+}
+
+/** A small arrow to the north, where north is not up. */
+function northMark(turnDeg: number, [x, y]: Point): Shape[] {
+  const turn = (turnDeg * Math.PI) / 180;
+  const along = (px: number, side = 0): Point => [
+    x + Math.sin(turn) * px + Math.cos(turn) * side,
+    y - Math.cos(turn) * px + Math.sin(turn) * side,
+  ];
+  return [
+    { kind: 'line', role: 'dimension', points: [along(-10), along(10)] },
+    { kind: 'line', role: 'dimension', points: [along(4, 4), along(10), along(4, -4)] },
+    text('note', [x + 16, y + 4], 'N', 'start', true),
+  ];
 }
 
 /** An arrow for each wind, blowing inward. */

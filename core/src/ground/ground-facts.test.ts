@@ -1,10 +1,11 @@
 import { groundPercolation, requireGround, unknownGround } from './ground-facts';
+import { defaultPercolationLimits } from './percolation';
 import { soilClasses, soilWater } from './soil';
 
 describe('ground facts', () => {
   it('may all be unknown', () => {
     expect(() => requireGround(unknownGround)).not.toThrow();
-    expect(groundPercolation(unknownGround)).toBeUndefined();
+    expect(groundPercolation(unknownGround, defaultPercolationLimits)).toBeUndefined();
   });
 
   it.each([

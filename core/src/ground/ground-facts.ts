@@ -1,6 +1,12 @@
 import { requireWithin } from '../errors';
 import { limits } from '../limits';
-import { percolationRate, type PercolationClass, type PercolationReading, type PercolationResult } from './percolation';
+import {
+  percolationRate,
+  type PercolationClass,
+  type PercolationLimits,
+  type PercolationReading,
+  type PercolationResult,
+} from './percolation';
 import type { SoilClass } from './soil';
 
 /** What was measured at a spot. `null` means not looked at yet; 'none' and 'open' are findings. */
@@ -38,12 +44,12 @@ export function requireGround(ground: GroundFacts): void {
 }
 
 /** The percolation result of the facts, or `undefined` when no test was made. */
-export function groundPercolation(ground: GroundFacts): PercolationResult | undefined {
-  return ground.percolation.length > 0 ? percolationRate(ground.percolation) : undefined;
+export function groundPercolation(ground: GroundFacts, classes: PercolationLimits): PercolationResult | undefined {
+  return ground.percolation.length > 0 ? percolationRate(ground.percolation, classes) : undefined;
 }
 
 /** The class of the test, or `undefined` when there was none or it is questioned. */
-export function groundPercolationClass(ground: GroundFacts): PercolationClass | undefined {
-  const result = groundPercolation(ground);
+export function groundPercolationClass(ground: GroundFacts, classes: PercolationLimits): PercolationClass | undefined {
+  const result = groundPercolation(ground, classes);
   return result?.kind === 'rate' ? result.class : undefined;
 }

@@ -1,4 +1,4 @@
-import { percolationRate } from './percolation';
+import { defaultPercolationLimits, percolationRate } from './percolation';
 import { soakedMinutes, testReadings, type PercolationTest } from './percolation-test';
 
 const test: PercolationTest = {
@@ -22,14 +22,14 @@ describe('a percolation test on the spot', () => {
   });
 
   it('gives the rate of its fall', () => {
-    const rate = percolationRate(testReadings(test));
+    const rate = percolationRate(testReadings(test), defaultPercolationLimits);
     expect(rate).toMatchObject({ kind: 'rate', class: 'slow' });
     if (rate.kind === 'rate') expect(rate.rateMmPerH).toBeCloseTo(20, 6);
   });
 
   it('has a clock that went backwards questioned, not computed', () => {
     const back = test.readings.map((reading, i) => (i === 2 ? { ...reading, at: '2026-11-20T09:50:00Z' } : reading));
-    expect(percolationRate(testReadings({ ...test, readings: back }))).toEqual({
+    expect(percolationRate(testReadings({ ...test, readings: back }), defaultPercolationLimits)).toEqual({
       kind: 'questioned',
       question: 'clock_backwards',
       atReading: 2,

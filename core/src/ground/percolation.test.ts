@@ -1,5 +1,12 @@
 import fc from 'fast-check';
-import { percolationClass, percolationRate } from './percolation';
+import {
+  defaultPercolationLimits,
+  percolationClass,
+  percolationRate as rateOf,
+  type PercolationReading,
+} from './percolation';
+
+const percolationRate = (readings: readonly PercolationReading[]) => rateOf(readings, defaultPercolationLimits);
 
 const at = (...pairs: [minute: number, levelMm: number][]) => pairs.map(([minute, levelMm]) => ({ minute, levelMm }));
 
@@ -46,7 +53,7 @@ describe('percolation', () => {
     [100, 'good'],
     [100.1, 'fast'],
   ] as const)('%d mm/h is %s', (rate, name) => {
-    expect(percolationClass(rate)).toBe(name);
+    expect(percolationClass(rate, defaultPercolationLimits)).toBe(name);
   });
 
   it('finds the rate of any steady fall within its stated error', () => {

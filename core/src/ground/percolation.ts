@@ -16,6 +16,7 @@ export type PercolationClass = (typeof percolationClasses)[number];
 export const drainsSlowly = (of: PercolationClass | undefined): of is 'stands' | 'slow' =>
   of === 'slow' || of === 'stands';
 
+/** Where a practice draws the lines between drainage classes. */
 export interface PercolationLimits {
   /** Below this the water stands. mm/h */
   readonly slowFromMmPerH: number;
@@ -63,7 +64,7 @@ const refillMm = 40;
  */
 export function percolationRate(
   readings: readonly PercolationReading[],
-  classLimits: PercolationLimits = defaultPercolationLimits,
+  classLimits: PercolationLimits,
 ): PercolationResult {
   readings.forEach((reading, i) => {
     requireWithin(`percolation[${i}].minute`, reading.minute, limits.percolationMinute);
@@ -96,10 +97,7 @@ export function percolationRate(
 }
 
 /** Class of a rate in mm/h: a rate equal to a limit belongs to the faster class, except `fast`, which is over its limit. */
-export function percolationClass(
-  rateMmPerH: number,
-  classLimits: PercolationLimits = defaultPercolationLimits,
-): PercolationClass {
+export function percolationClass(rateMmPerH: number, classLimits: PercolationLimits): PercolationClass {
   if (rateMmPerH < classLimits.slowFromMmPerH) return 'stands';
   if (rateMmPerH < classLimits.goodFromMmPerH) return 'slow';
   return rateMmPerH > classLimits.fastOverMmPerH ? 'fast' : 'good';

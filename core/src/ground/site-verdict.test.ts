@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { unknownAssessment, rootingVolumeM3, soilNeededM3, type Assessment } from './assessment';
 import { unknownGround, type GroundFacts } from './ground-facts';
 import { defaultGroundRules as rules, siteThings, sizeClasses } from './ground-rules';
+import { defaultPercolationLimits as drainage } from './percolation';
 import { judgeSite } from './site-verdict';
 
 const ground: GroundFacts = {
@@ -23,7 +24,12 @@ const assessment: Assessment = {
   soilDepthMm: 800,
 };
 const judge = (change: { ground?: Partial<GroundFacts>; assessment?: Partial<Assessment> } = {}) =>
-  judgeSite({ ground: { ...ground, ...change.ground }, assessment: { ...assessment, ...change.assessment }, rules });
+  judgeSite({
+    ground: { ...ground, ...change.ground },
+    assessment: { ...assessment, ...change.assessment },
+    rules,
+    drainage,
+  });
 const near = (thing: (typeof siteThings)[number], distanceM: number) => ({
   assessment: { clearances: clear.map((one) => (one.thing === thing ? { ...one, distanceM } : one)) },
 });
@@ -69,7 +75,7 @@ describe('the verdict on a place', () => {
   });
 
   it('names what nobody measured, and never calls that good', () => {
-    const blank = judgeSite({ ground: unknownGround, assessment: null, rules });
+    const blank = judgeSite({ ground: unknownGround, assessment: null, rules, drainage });
     expect(blank.verdict).toBe('plant_if');
     expect(codes(blank.limits)).toEqual(
       expect.arrayContaining(['wire_unmeasured', 'strip_unmeasured', 'soil_volume_unknown', 'percolation_missing']),

@@ -1,5 +1,6 @@
 import { because, type Reason } from '../reason';
 import { clearanceOf, requireAssessment, rootingVolumeM3, soilNeededM3, type Assessment } from './assessment';
+import type { PercolationLimits } from './percolation';
 import { groundPercolation, requireGround, type GroundFacts } from './ground-facts';
 import { sizeClasses, sizeClassOf, siteThings, type GroundRules, type SiteThing, type SizeClass } from './ground-rules';
 
@@ -44,6 +45,8 @@ export function judgeSite(input: {
   ground: GroundFacts;
   assessment: Assessment | null;
   rules: GroundRules;
+  /** Of the practice the programme plants by. */
+  drainage: PercolationLimits;
 }): SiteJudgement {
   const { ground, assessment, rules } = input;
   requireGround(ground);
@@ -52,7 +55,7 @@ export function judgeSite(input: {
   const wire = wireLimit(ground, assessment, rules);
   const room = stripLimit(ground, rules);
   const soil = soilLimit(assessment, rules);
-  const limits = [...clearances, ...wire.limits, ...room, ...soil.limits, ...groundLimits(ground, assessment, rules)]
+  const limits = [...clearances, ...wire.limits, ...room, ...soil.limits, ...groundLimits(input)]
     .concat(assessment ? surroundings(assessment, rules) : [])
     .sort((a, b) => order.indexOf(a.effect) - order.indexOf(b.effect));
   return {
@@ -131,10 +134,10 @@ function soilLimit(assessment: Assessment | null, rules: GroundRules): { widestM
   return { widestM, limits: [limit(volumeM3 < neededM3 ? 'change' : 'fine', reason)] };
 }
 
-function groundLimits(ground: GroundFacts, assessment: Assessment | null, rules: GroundRules): SiteLimit[] {
+function groundLimits({ ground, assessment, rules, drainage }: Parameters<typeof judgeSite>[0]): SiteLimit[] {
   const found: SiteLimit[] = [];
   if (ground.soil === null) found.push(limit('unknown', because('soil_missing', {})));
-  const percolation = groundPercolation(ground);
+  const percolation = groundPercolation(ground, drainage);
   if (!percolation) found.push(limit('unknown', because('percolation_missing', {})));
   else if (percolation.kind === 'questioned') {
     found.push(limit('unknown', because('percolation_questioned', { question: percolation.question })));

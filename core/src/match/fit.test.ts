@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import {
   defaultGroundRules,
+  defaultPercolationLimits,
   unknownAssessment,
   unknownGround,
   wishes,
@@ -37,6 +38,7 @@ const site = (a: Partial<Assessment> = {}, g: Partial<GroundFacts> = {}): MatchS
     assessment: { ...assessment, ...a },
     rules: defaultGroundRules,
     matchRules: defaultMatchRules,
+    drainage: defaultPercolationLimits,
   });
 const species = (name: string): Species => {
   const found = shippedSpecies.find(({ botanical }) => botanical === name);
@@ -118,12 +120,25 @@ describe('fit of a species to a spot', () => {
     );
   });
 
+  it('leaves out what drowns by the lines the practice draws', () => {
+    const slow = { percolation: [0, 1, 2, 3].map((i) => ({ minute: 30 * i, levelMm: 300 - 12 * i })) };
+    const drowning = shippedSpecies.find(({ wet }) => wet === 'no');
+    if (!drowning) throw new Error('every species bears standing water');
+    const why = (drainage = defaultPercolationLimits) => {
+      const fit = fitOf(drowning, { ...site({}, slow), drainage });
+      return fit.kind === 'excluded' ? fit.because.map(({ code }) => code) : [];
+    };
+    expect(why()).toContain('fit_drowns');
+    expect(why({ ...defaultPercolationLimits, goodFromMmPerH: 20 })).not.toContain('fit_drowns');
+  });
+
   it('counts what nobody measured half, and excludes nothing for it', () => {
     const blank = matchSite({
       ground: unknownGround,
       assessment: null,
       rules: defaultGroundRules,
       matchRules: defaultMatchRules,
+      drainage: defaultPercolationLimits,
     });
     const fit = fitOf(species('Quercus ilex'), blank);
     expect(fit).toMatchObject({ kind: 'fits' });

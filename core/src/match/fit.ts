@@ -8,6 +8,7 @@ import {
   type Assessment,
   type GroundFacts,
   type GroundRules,
+  type PercolationLimits,
   type SiteJudgement,
 } from '../ground';
 import { because, type Reason } from '../reason';
@@ -21,6 +22,8 @@ export interface MatchSite {
   readonly judgement: SiteJudgement;
   readonly rules: GroundRules;
   readonly matchRules: MatchRules;
+  /** Of the practice the programme plants by. */
+  readonly drainage: PercolationLimits;
 }
 
 /** @throws InvalidInputError for facts outside `limits` */
@@ -83,7 +86,7 @@ function hardLimits(species: Species, site: MatchSite): Reason[] {
   if (volumeM3 !== null && volumeM3 < matchRules.leastSoilShare * neededM3) {
     broken.push(because('fit_soil_short', { volumeM3, neededM3, leastPct: matchRules.leastSoilShare * 100 }));
   }
-  const percolation = groundPercolationClass(ground);
+  const percolation = groundPercolationClass(ground, site.drainage);
   if (percolation === 'stands' && species.wet !== 'yes') broken.push(because('fit_drowns', { percolation }));
   if (percolation === 'slow' && species.wet === 'no') broken.push(because('fit_drowns', { percolation }));
   const saltDsM = assessment?.saltDsM ?? null;
@@ -114,8 +117,8 @@ const scorers: Readonly<Record<FitPart, (species: Species, site: MatchSite) => S
     const neededM3 = soilNeededM3(matureSpreadM(species), rules);
     return scored(volumeM3 / neededM3, because('fit_soil', { volumeM3, neededM3 }));
   },
-  water(species, { ground, matchRules }) {
-    const percolation = groundPercolationClass(ground);
+  water(species, { ground, matchRules, drainage }) {
+    const percolation = groundPercolationClass(ground, drainage);
     if (!percolation) return unknown('water');
     const dry = matchRules.climate.drySummers || percolation === 'fast';
     const drought = dry ? gradeValue[species.drought] * 0.7 + 0.3 : 1;

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { InvalidInputError } from '../errors';
 import { unknownGround, type GroundFacts } from '../ground';
-import { fieldDefault, type Practice } from '../practice';
+import { fieldDefault, withChoice, type Practice } from '../practice';
 import type { BallStock, Stock } from '../stock';
+import { container, fall, openLoam } from '../testing/checked-case';
 import { overDug, pitPlan, type PitPlan } from './pit-plan';
 
 const steady = (fallMm: number) => [0, 60, 120, 180].map((minute, i) => ({ minute, levelMm: 1000 - i * fallMm }));
@@ -48,6 +49,20 @@ function plan(input: {
   if (result.kind !== 'plan') throw new Error(`no plan: ${result.because.map((r) => r.code).join()}`);
   return result;
 }
+
+describe('drainage', () => {
+  // 24 mm/h: slow by the shipped lines, which begin good ground at 25.
+  const ground = { ...openLoam, percolation: fall(24) };
+  const proud = (practice: Practice) => {
+    const plan = pitPlan({ ground, stock: container, practice });
+    if (plan.kind === 'no_plan') throw new Error('no plan');
+    return plan.proudMm.value;
+  };
+  it('is judged by the lines the practice draws', () => {
+    expect(proud(fieldDefault)).toBe(75);
+    expect(proud(withChoice(fieldDefault, 'percolation.goodFromMmPerH', 20))).toBe(40);
+  });
+});
 
 describe('pit plan', () => {
   // Check values of an independent calculation; volumes to 0.01 L.

@@ -1,5 +1,6 @@
 import {
   drainsSlowly,
+  defaultPercolationLimits,
   groundPercolation,
   groundPercolationClass,
   requireGround,
@@ -106,7 +107,7 @@ export function pitPlan(input: PitInput): PitResult {
   const blocked = noPlanReasons(input);
   if (blocked.length > 0 || ground.soil === null) return { kind: 'no_plan', because: blocked };
 
-  const percolation = groundPercolationClass(ground);
+  const percolation = groundPercolationClass(ground, practice.percolation);
   const rootsWidthMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
   const rootsHeightMm = stock.kind === 'bare_root' ? stock.rootDepthMm : effectiveBallHeightMm(stock);
   const dugDeeperMm = pitBases[practice.pitWidth.base].fillMm;
@@ -201,7 +202,7 @@ export function pitPlan(input: PitInput): PitResult {
       practice,
     }),
     ...weight(stock, practice),
-    cautions: cautions(ground, stock, proudMm.value),
+    cautions: cautions(input, proudMm.value),
   };
 }
 
@@ -221,7 +222,8 @@ export function percolationConsequences(percolation: PercolationClass, practice:
 export function groundGaps(ground: GroundFacts): readonly Reason[] {
   const gaps: Reason[] = [];
   if (ground.soil === null) gaps.push(because('soil_missing', {}));
-  const percolation = groundPercolation(ground);
+  // Whether a test is in doubt is the same wherever the lines between classes are drawn.
+  const percolation = groundPercolation(ground, defaultPercolationLimits);
   if (!percolation) gaps.push(because('percolation_missing', {}));
   else if (percolation.kind === 'questioned')
     gaps.push(because('percolation_questioned', { question: percolation.question }));
@@ -358,14 +360,14 @@ function weight(stock: Stock, practice: Practice): Pick<PitPlan, 'massKg' | 'lif
   };
 }
 
-function cautions(ground: GroundFacts, stock: Stock, proudMm: number): Reason[] {
+function cautions({ ground, stock, practice }: PitInput, proudMm: number): Reason[] {
   const found: Reason[] = [];
   if (stock.graftHeightMm !== undefined) {
     found.push(because('graft_above_grade', { aboveMm: stock.graftHeightMm + proudMm }));
   }
   if (typeof ground.wireHeightM === 'number')
     found.push(because('wires_over_spot', { wireHeightM: ground.wireHeightM }));
-  const percolation = groundPercolation(ground);
+  const percolation = groundPercolation(ground, practice.percolation);
   if (percolation?.kind === 'rate' && percolation.class === 'stands') {
     found.push(because('percolation_stands', { rateMmPerH: percolation.rateMmPerH }));
   }

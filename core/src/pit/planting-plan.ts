@@ -56,6 +56,8 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     winterWindDeg: assessment?.winterWindDeg ?? null,
     summerWindDeg: assessment?.summerWindDeg ?? null,
     firstBranchM: stock.firstBranchM ?? null,
+    stripWidthMm: ground.stripWidthMm,
+    pavementDeg: assessment?.pavementDeg ?? null,
     wind: work.wind,
   });
   const { amounts: materials, because: materialsBecause } = materialsOf({
@@ -80,7 +82,7 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     },
     work.labour,
   );
-  const percolation = groundPercolationClass(ground);
+  const percolation = groundPercolationClass(ground, practice.percolation);
   const carry = carryOf(input, pit);
   return {
     kind: 'plan',

@@ -24,6 +24,8 @@ const ask = (change: Partial<StakeInput> = {}) =>
     winterWindDeg: null,
     summerWindDeg: null,
     firstBranchM: null,
+    stripWidthMm: null,
+    pavementDeg: null,
     wind,
     ...change,
   });
@@ -48,6 +50,28 @@ describe('the moments of a gust and of a ball', () => {
         expect(standingMoments(of(heightM, ball + 50), 'open', wind).holdNm).toBeGreaterThan(here.holdNm);
       }),
     );
+  });
+});
+
+describe('a strip too narrow for a stake across it', () => {
+  // Ball 450: a stake stands 275 mm out and asks 50 more, so 650 mm of strip at least.
+  const made = always(['staking.layout', 'across']);
+  const inStrip = (stripWidthMm: number, change: Partial<StakeInput> = {}) =>
+    ask({ practice: made, winterWindDeg: 250, stripWidthMm, pavementDeg: 0, ...change });
+  it('has its stakes along it, whatever the wind', () => {
+    expect(inStrip(650).plan?.bearingsDeg).toEqual([160, 340]);
+    expect(inStrip(649).plan).toMatchObject({ stakes: 2, bearingsDeg: [90, 270] });
+    expect(inStrip(649).because.map(({ code }) => code)).toContain('stake_along_strip');
+  });
+  it('has one stake at the end nearer to the wind, and two where three were asked for', () => {
+    const one = always(['staking.layout', 'windward']);
+    expect(inStrip(600, { practice: one }).plan?.bearingsDeg).toEqual([270]);
+    expect(inStrip(600, { practice: one, winterWindDeg: 100 }).plan?.bearingsDeg).toEqual([90]);
+    const guys = always(['staking.layout', 'guys']);
+    expect(inStrip(600, { practice: guys }).plan).toMatchObject({ stakes: 2, bearingsDeg: [90, 270] });
+  });
+  it('claims no bearing where nobody recorded which way the strip runs', () => {
+    expect(inStrip(600, { pavementDeg: null }).plan).toMatchObject({ stakes: 2, bearingsDeg: [] });
   });
 });
 

@@ -7,6 +7,8 @@ export interface StakePlan {
   readonly stakes: number;
   /** Where each stands, seen from the trunk, degrees from north; empty where the winds are not recorded. */
   readonly bearingsDeg: readonly number[];
+  /** In a strip without room for a stake across it. */
+  readonly alongStrip: boolean;
   /** From the trunk: outside the ball. mm */
   readonly fromTrunkMm: number;
   /** Height of the tie, and of the stake above grade. mm */
@@ -27,6 +29,9 @@ export interface StakeInput {
   readonly winterWindDeg: number | null;
   readonly summerWindDeg: number | null;
   readonly firstBranchM: number | null;
+  readonly stripWidthMm: number | 'open' | null;
+  /** Which way the pavement lies: a strip runs along it. */
+  readonly pavementDeg: number | null;
   readonly wind: WindRules;
 }
 
@@ -84,26 +89,34 @@ export function stakePlan(input: StakeInput): { plan: StakePlan | null; because:
 }
 
 const inGroundMm = 600;
+/** From the middle of a stake to its outside, with the hand that drives it. mm */
+const stakeHalfMm = 50;
 
 function layOut(input: StakeInput, why: readonly Reason[]): { plan: StakePlan; because: readonly Reason[] } {
   const { practice, stock, firstBranchM } = input;
   const { layout, order, offAfterMonths } = practice.staking;
   const rootsMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
   const large = stock.caliperMm > 100;
-  const stakes = stakeLayouts[layout].stakes ?? (large ? 3 : rootsMm > 600 || stock.heightM > 4 ? 2 : 1);
+  const asked = stakeLayouts[layout].stakes ?? (large ? 3 : rootsMm > 600 || stock.heightM > 4 ? 2 : 1);
+  // A bare-root stake stands among the spread roots, close to the stem.
+  const fromTrunkMm = stock.kind === 'bare_root' ? 100 : Math.round(rootsMm / 2 + 50);
+  const stripMm = typeof input.stripWidthMm === 'number' ? input.stripWidthMm : Infinity;
+  const narrow = stripMm / 2 < fromTrunkMm + stakeHalfMm;
+  const stakes = narrow ? Math.min(2, asked) : asked;
   const thirdMm = (stock.heightM * 1000) / 3;
   const underBranchMm = firstBranchM === null ? Infinity : firstBranchM * 1000 - 100;
   const heightMm = Math.round(Math.max(300, Math.min(thirdMm, underBranchMm, 1500)) / 10) * 10;
   const because_ = [
     ...why,
+    ...(narrow ? [because('stake_along_strip', { stripWidthMm: stripMm })] : []),
     ...(firstBranchM !== null && underBranchMm < thirdMm ? [because('stake_under_branch', { firstBranchM })] : []),
     because('stake_off', { months: offAfterMonths }),
   ];
   const plan: StakePlan = {
     stakes,
-    bearingsDeg: bearings(input, stakes),
-    // A bare-root stake stands among the spread roots, close to the stem.
-    fromTrunkMm: stock.kind === 'bare_root' ? 100 : Math.round(rootsMm / 2 + 50),
+    bearingsDeg: narrow ? alongStrip(input, stakes) : bearings(input, stakes),
+    alongStrip: narrow,
+    fromTrunkMm,
     heightMm,
     lengthMm: heightMm + inGroundMm,
     offAfterMonths,
@@ -114,6 +127,17 @@ function layOut(input: StakeInput, why: readonly Reason[]): { plan: StakePlan; b
 }
 
 const round360 = (deg: number): number => ((Math.round(deg) % 360) + 360) % 360;
+
+/** The ends of a strip too narrow for a stake across it; one stake stands at the end nearer to the wind. */
+function alongStrip({ pavementDeg, winterWindDeg, summerWindDeg }: StakeInput, stakes: number): number[] {
+  if (pavementDeg === null) return [];
+  const ends = [round360(pavementDeg + 90), round360(pavementDeg - 90)];
+  if (stakes === 2) return ends;
+  const wind = winterWindDeg ?? summerWindDeg;
+  if (wind === null) return [];
+  const away = (deg: number) => Math.abs(((deg - wind + 540) % 360) - 180);
+  return [...ends].sort((a, b) => away(a) - away(b)).slice(0, 1);
+}
 
 function bearings({ practice, winterWindDeg, summerWindDeg }: StakeInput, stakes: number): number[] {
   const wind = winterWindDeg ?? summerWindDeg;

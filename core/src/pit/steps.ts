@@ -153,6 +153,7 @@ const stakeStep = (code: 'stake_before' | 'stake_after', stakes: StakePlan): Pla
       fromTrunkMm: stakes.fromTrunkMm,
       months: stakes.offAfterMonths,
       bearings: stakes.bearingsDeg.join(' '),
+      along: stakes.alongStrip ? 'strip' : '',
     },
     'stakes',
   );

@@ -52,6 +52,8 @@ export function requireChoiceValue(choice: Choice, value: ChoiceValue): void {
 
 /** Choices of which the first may not exceed the second. */
 const rising: readonly (readonly [string, string])[] = [
+  ['percolation.slowFromMmPerH', 'percolation.goodFromMmPerH'],
+  ['percolation.goodFromMmPerH', 'percolation.fastOverMmPerH'],
   ['flareAboveGrade.settlementFirmed', 'flareAboveGrade.settlementLoose'],
   ['receiving.circlingCorrectPct', 'receiving.circlingReturnPct'],
   ['lifting.onePersonKg', 'lifting.twoPeopleKg'],

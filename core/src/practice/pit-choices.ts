@@ -14,6 +14,32 @@ import {
 /** The hole, its fill and how high the flare stands. */
 export const pitChoices: readonly ChoiceGroup[] = [
   {
+    name: 'Drainage of the ground',
+    choices: [
+      number(
+        'percolation.slowFromMmPerH',
+        'Water stands under',
+        [0, 50, 'mm/h'],
+        'Whoever tests percolation: under this the place is drained, changed or left.',
+        'Fine roots of most species die within days of standing water in growth.',
+      ),
+      number(
+        'percolation.goodFromMmPerH',
+        'it drains slowly under',
+        [1, 200, 'mm/h'],
+        'Most guides: an inch an hour is the least a usual tree is planted in without a change.',
+        'Growth falls off below some ten to thirty millimetres an hour; the line is drawn by custom.',
+      ),
+      number(
+        'percolation.fastOverMmPerH',
+        'it drains fast over',
+        [10, 2000, 'mm/h'],
+        'Planters in sand and rubble: such ground does not hold a dose.',
+        'Coarse soil stores a third of what loam does; more visits help, larger doses do not.',
+      ),
+    ],
+  },
+  {
     name: 'Flare above grade',
     choices: [
       number(

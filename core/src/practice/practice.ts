@@ -1,4 +1,4 @@
-import type { SoilClass } from '../ground';
+import { defaultPercolationLimits, type PercolationLimits, type SoilClass } from '../ground';
 import type { RemedyCode } from '../reason';
 import {
   defaultLiftingLimits,
@@ -51,6 +51,8 @@ export interface Practice {
   readonly version: number;
   readonly name: string;
   readonly appliesTo: readonly StockKind[];
+  /** What a percolation test says of the ground. */
+  readonly percolation: PercolationLimits;
   readonly flareAboveGrade: {
     readonly baseMm: number;
     /** Further height as a share of the ball's, 0–0.3. */
@@ -191,6 +193,7 @@ export const fieldDefault: Practice = {
   version: 1,
   name: 'Field default',
   appliesTo: ['container', 'balled', 'bare_root'],
+  percolation: defaultPercolationLimits,
   flareAboveGrade: {
     baseMm: 40,
     ballShare: 0,

@@ -168,7 +168,7 @@ function judgedInspections(
   const { planting, practice, looks } = of;
   if (!planting) return [];
   const { plantedOn } = planting.record.facts;
-  const by = { practice, plantedOn, percolation: groundPercolationClass(of.ground) };
+  const by = { practice, plantedOn, percolation: groundPercolationClass(of.ground, practice.percolation) };
   return ofKind(kept, 'inspection')
     .sort((a, b) => a.facts.inspectedOn.localeCompare(b.facts.inspectedOn))
     .map((record) => ({ record, verdict: verdictOf(record, by, looks) }));

@@ -125,6 +125,8 @@ const sentences: Sentences = {
     `A gust turns the tree with about ${s.n(f.overturnNm, 0)} Nm, its ball holds with only ${s.n(f.holdNm, 0)} Nm.`,
   stake_wind_unknown: () => 'Winds not recorded: taken as open ground; place the stake by what the site shows.',
   stake_under_branch: (f, s) => `Kept under the first branch at ${s.m(f.firstBranchM)}.`,
+  stake_along_strip: (f, s) =>
+    `The strip, ${s.mm(f.stripWidthMm)}, has no room for a stake beside the ball: along the strip.`,
   stake_off: (f) => `Off after ${f.months} months, before it strangles.`,
   spoil_bulks: (f, s) => `${s.L(f.ballBelowGradeL)} displaced by the ball, bulked ${s.n(f.bulking, 2)} ×.`,
   mulch_ring: (f, s) =>

@@ -50,7 +50,8 @@ const nameOf = (options: Readonly<Record<string, { readonly name: string }>>, ke
 
 const winds = (say: Say): string => {
   const bearings = say.word('bearings').split(' ').filter(Boolean).map(Number);
-  return bearings.length === 0 ? 'to windward as the site shows' : `to the ${bearings.map(compassPoint).join(' and ')}`;
+  if (bearings.length > 0) return `to the ${bearings.map(compassPoint).join(' and ')}`;
+  return say.word('along') === 'strip' ? 'along the strip' : 'to windward as the site shows';
 };
 const stakeAct = (say: Say): string =>
   `${say.number('stakes') === 1 ? 'One stake' : `${say.number('stakes')} stakes`} ${winds(say)}, ${say.mm('fromTrunkMm')} from the trunk; ` +

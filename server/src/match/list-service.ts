@@ -125,6 +125,7 @@ export async function prepareList(db: Db, ask: AskList): Promise<Prepared> {
       assessment: life.assessment,
       rules: rules.ground,
       matchRules: rules.match,
+      drainage: practice.percolation,
     });
     const reasons: Reason[] = [];
     const fits: Record<string, number> = {};

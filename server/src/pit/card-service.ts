@@ -68,6 +68,7 @@ async function makeCards(
         ground,
         practice: life.practice,
         windsDeg: [assessment?.winterWindDeg, assessment?.summerWindDeg].filter((deg) => typeof deg === 'number'),
+        pavementDeg: assessment?.pavementDeg ?? null,
         ticket: covers.get(spotId) ?? '',
         qr: await QRCode.toBuffer(address, { margin: 1, width: 180, errorCorrectionLevel: 'M' }),
         address,

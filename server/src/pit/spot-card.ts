@@ -25,6 +25,8 @@ export interface Card {
   readonly practice: Practice;
   /** Bearings the recorded winds come from. */
   readonly windsDeg: readonly number[];
+  /** Which way the pavement lies; `null` where nobody recorded it. */
+  readonly pavementDeg: number | null;
   /** Who may dig, in one line. */
   readonly ticket: string;
   readonly qr: Buffer;
@@ -103,8 +105,8 @@ const topMostPt = 150;
 /** Where a strip stretches the pit: the numbers in one column, and the pit from above beside them. */
 function besideTop(doc: PDFKit.PDFDocument, card: Card, plan: PlantingPlan, top: number): number {
   const half = inner / 2 - 6;
-  const { ground, windsDeg, units } = card;
-  const drawing = pitTop({ plan: plan.pit, stakes: plan.stakes, ground, windsDeg, units, widthPx: 290 });
+  const { ground, windsDeg, pavementDeg, units } = card;
+  const drawing = pitTop({ plan: plan.pit, stakes: plan.stakes, ground, windsDeg, pavementDeg, units, widthPx: 290 });
   const widthPt = Math.min(half, (topMostPt * drawing.widthPx) / drawing.heightPx);
   const drawn = paintDrawing(doc, drawing, { x: margin + inner - (half + widthPt) / 2, y: top, widthPt });
   return Math.max(top + drawn, numbers(doc, card, plan, { top, columns: 1 }));

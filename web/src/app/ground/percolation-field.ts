@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, input, signal } from '@angular/core';
 import { NG_VALUE_ACCESSOR, type ControlValueAccessor } from '@angular/forms';
 import {
   formatNumber,
@@ -6,6 +6,7 @@ import {
   percolationNames,
   percolationPlot,
   percolationRate,
+  type PercolationLimits,
   questionNames,
   limits,
   toDisplay,
@@ -121,7 +122,7 @@ export function readRows(rows: PercolationRows, toMm: (level: number) => number)
       width: 5rem;
       min-height: 40px;
       text-align: right;
-      border: 1px solid #8b8471;
+      border: 1px solid var(--edge);
       background: var(--sheet);
       padding: 0 0.4rem;
     }
@@ -151,6 +152,8 @@ export function readRows(rows: PercolationRows, toMm: (level: number) => number)
   providers: [{ provide: NG_VALUE_ACCESSOR, useExisting: forwardRef(() => PercolationField), multi: true }],
 })
 export class PercolationField implements ControlValueAccessor {
+  /** Of the programme's practice. */
+  readonly classes = input.required<PercolationLimits>();
   private readonly session = inject(SessionService);
   protected readonly rows = signal<PercolationRows>([]);
   private changed: (rows: PercolationRows) => void = () => undefined;
@@ -171,7 +174,7 @@ export class PercolationField implements ControlValueAccessor {
   );
   protected readonly verdict = computed(() => {
     if (this.readings().length === 0) return { head: 'No test yet.', more: '' };
-    const result = percolationRate(this.readings());
+    const result = percolationRate(this.readings(), this.classes());
     if (result.kind === 'questioned')
       return { head: `${questionNames[result.question]}.`, more: `Reading ${result.atReading + 1}.` };
     const say = (rate: number) => formatQuantity(rate, 'rateMmPerH', this.session.units());

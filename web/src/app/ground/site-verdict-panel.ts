@@ -98,7 +98,12 @@ export class SiteVerdictPanel extends RecordForm<'verdict'> {
   protected readonly judgement = computed(() => {
     const [detail, life] = [this.store.detail(), this.store.life()];
     return detail && life
-      ? judgeSite({ ground: life.ground, assessment: life.assessment, rules: detail.rules.ground })
+      ? judgeSite({
+          ground: life.ground,
+          assessment: life.assessment,
+          rules: detail.rules.ground,
+          drainage: detail.practice.percolation,
+        })
       : null;
   });
   protected readonly standingVerdict = computed(() => this.store.life()?.verdict ?? null);

@@ -80,7 +80,7 @@ export class InspectBench extends RecordForm<'inspection'> {
     const context = {
       practice: detail.practice,
       plantedOn: planting.record.facts.plantedOn,
-      percolation: groundPercolationClass(life.ground),
+      percolation: groundPercolationClass(life.ground, detail.practice.percolation),
     };
     try {
       const verdict = judgeInspection(facts, context);

@@ -54,7 +54,8 @@ export class MatchBench {
     const [detail, life] = [this.store.detail(), this.store.life()];
     if (!detail || !life) return null;
     const { ground: rules, match: matchRules } = detail.rules;
-    return matchSite({ ground: life.ground, assessment: life.assessment, rules, matchRules });
+    const { percolation: drainage } = detail.practice;
+    return matchSite({ ground: life.ground, assessment: life.assessment, rules, matchRules, drainage });
   });
   private readonly ranked = computed(() => {
     const site = this.site();

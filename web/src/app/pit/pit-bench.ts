@@ -4,6 +4,7 @@ import { RouterLink } from '@angular/router';
 import {
   clearanceOf,
   compassPoint,
+  defaultPercolationLimits,
   digCover,
   formatQuantity,
   groundGaps,
@@ -158,7 +159,7 @@ export class PitBench extends RecordForm<'stock'> {
     const ground = this.ground();
     if (!ground?.soil) return null;
     const units = this.session.units();
-    const percolation = groundPercolation(ground);
+    const percolation = groundPercolation(ground, this.practice()?.percolation ?? defaultPercolationLimits);
     return [
       soilNames[ground.soil],
       ground.stony ? 'stony' : '',

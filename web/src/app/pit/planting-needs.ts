@@ -74,6 +74,7 @@ export class PlantingNeeds {
   readonly planting = input.required<PlantingPlan>();
   readonly ground = input.required<GroundFacts>();
   readonly windsDeg = input.required<readonly number[]>();
+  readonly pavementDeg = input<number | null>(null);
   private readonly session = inject(SessionService);
 
   protected readonly top = computed(() =>
@@ -82,6 +83,7 @@ export class PlantingNeeds {
       stakes: this.planting().stakes,
       ground: this.ground(),
       windsDeg: this.windsDeg(),
+      pavementDeg: this.pavementDeg(),
       units: this.session.units(),
       widthPx: 380,
     }),
@@ -90,7 +92,12 @@ export class PlantingNeeds {
     const { stakes } = this.planting();
     if (!stakes) return 'No stake';
     const mm = (value: number) => formatQuantity(value, 'lengthMm', this.session.units());
-    const where = stakes.bearingsDeg.length > 0 ? ` to ${stakes.bearingsDeg.map(compassPoint).join(' and ')}` : '';
+    const where =
+      stakes.bearingsDeg.length > 0
+        ? ` to ${stakes.bearingsDeg.map(compassPoint).join(' and ')}`
+        : stakes.alongStrip
+          ? ' along the strip'
+          : '';
     return `${stakes.stakes === 1 ? 'One stake' : `${stakes.stakes} stakes`}${where}, ${mm(stakes.fromTrunkMm)} out, tie at ${mm(stakes.heightMm)}`;
   });
   /** What the tree takes, and what it might have taken where that has a reason. */

@@ -19,6 +19,7 @@ const quantities: Partial<Readonly<Record<ChoiceUnit, Quantity>>> = {
   m: 'heightM',
   L: 'volumeL',
   kg: 'massKg',
+  'mm/h': 'rateMmPerH',
 };
 
 /** The value of a choice in words and the reader's units. */
