@@ -3,7 +3,7 @@ import { pitPlan, type PitPlan, type StakePlan } from '../pit';
 import { fieldDefault } from '../practice';
 import type { Stock } from '../stock';
 import { pitTop } from './pit-top';
-import type { Shape } from './shapes';
+import { textWidthPx, type Shape } from './shapes';
 
 const stock: Stock = {
   kind: 'balled',
@@ -71,6 +71,24 @@ describe('the pit from above', () => {
       }
       expect(shapes.filter(({ role }) => role === 'stake')).toHaveLength(2);
     }
+  });
+
+  it.each([240, 290, 420])('keeps its words within %d px, on as many lines as they need', (widthPx) => {
+    const { shapes, heightPx } = pitTop({
+      plan: planOf(ground),
+      stakes,
+      ground,
+      windsDeg: [250, 40],
+      pavementDeg: 120,
+      units: 'metric',
+      widthPx,
+    });
+    const lines = shapes.flatMap((shape) => (shape.kind === 'text' && shape.align === 'middle' ? [shape] : []));
+    expect(lines.map(({ text }) => text).join(', ')).toContain('2 stakes to N and S, wind from WSW and NE');
+    for (const { text, sizePx } of lines) expect(textWidthPx(text, sizePx)).toBeLessThanOrEqual(widthPx);
+    const heights = lines.map(({ at: [, y] }) => y);
+    for (const [i, y] of heights.entries()) expect(y - (heights[i - 1] ?? 0)).toBeGreaterThan(12);
+    expect(Math.max(...heights)).toBeLessThan(heightPx);
   });
 
   it('claims no bearing for a stake whose winds nobody recorded', () => {

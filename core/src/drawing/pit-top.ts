@@ -1,7 +1,7 @@
 import type { GroundFacts } from '../ground';
 import type { PitPlan, StakePlan } from '../pit';
 import { compassPoint, formatQuantity, type UnitSystem } from '../units';
-import type { Drawing, Point, Shape } from './shapes';
+import { textWidthPx, type Drawing, type Point, type Shape } from './shapes';
 
 export interface PitTopInput {
   readonly plan: PitPlan;
@@ -16,6 +16,7 @@ export interface PitTopInput {
 }
 
 const textPx = 13;
+const linePx = 17;
 const roundSteps = 36;
 /** A stake is seen at any scale. */
 const stakeLeastPx = 5;
@@ -36,7 +37,8 @@ export function pitTop(input: PitTopInput): Drawing {
   /** By how much the compass is turned against the drawing; `null` where that is not known. */
   const turnDeg = edgeMm === null ? 0 : pavementDeg === null ? null : -pavementDeg;
   const upMm = Math.max(neededMm, edgeMm === null ? 0 : edgeMm + 120);
-  const room = { side: 14, top: 22, bottom: 40 };
+  const caption = captionOf(input);
+  const room = { side: 14, top: 22, bottom: 6 + linePx * (caption.length + 1) };
   const scale = Math.min((widthPx - 2 * room.side) / (2 * reachMm), 260 / (2 * upMm));
   const heightPx = Math.round(room.top + 2 * upMm * scale + room.bottom);
   const [cx, cy] = [widthPx / 2, room.top + upMm * scale];
@@ -78,7 +80,9 @@ export function pitTop(input: PitTopInput): Drawing {
           { at, reachMm, upMm },
         )),
     ...(turnDeg === null || edgeMm === null ? [] : northMark(turnDeg, [room.side + 14, room.top])),
-    text('label', [widthPx / 2, heightPx - 24], words(input), 'middle', true),
+    ...caption.map((line, i) =>
+      text('label', [widthPx / 2, heightPx - 7 - linePx * (caption.length - i)], line, 'middle', true),
+    ),
     text(
       'note',
       [widthPx / 2, heightPx - 7],
@@ -100,6 +104,19 @@ function seenFrom(stakes: StakePlan | null, lies: 'open' | 'strip' | 'pavement')
   if (lies === 'pavement') return 'from above, the pavement at the top';
   if (stakes === null || stakes.bearingsDeg.length > 0) return 'from above, north up';
   return `from above; the site shows where the ${stakes.stakes === 1 ? 'stake stands' : 'stakes stand'}`;
+}
+
+/** The words under the drawing, on as many lines as they need. */
+function captionOf(input: PitTopInput): string[] {
+  const parts = words(input).split(', ');
+  const lines: string[] = [];
+  for (const part of parts) {
+    const longer = lines.length > 0 ? `${lines.at(-1)}, ${part}` : part;
+    // Bold letters run wider than they are measured.
+    if (lines.length > 0 && textWidthPx(longer, textPx) * 1.1 <= input.widthPx) lines[lines.length - 1] = longer;
+    else lines.push(part);
+  }
+  return lines;
 }
 
 function words({ plan, stakes, units, windsDeg }: PitTopInput): string {

@@ -9,6 +9,13 @@ describe('wording', () => {
     expect(sayReason(reason, 'us')).toBe('13.4 in less 1.6 in proud: dig 11.8 in at the uphill edge.');
   });
 
+  it('says that sides go straight down where the base is as wide as the top', () => {
+    const sides = (topMm: number, bottomMm: number) =>
+      sayReason(because('pit_volume', { topMm, bottomMm, meanDepthMm: 364 }), 'metric');
+    expect(sides(1350, 840)).toBe('Sides slope from 1350 mm to 840 mm, mean depth 364 mm.');
+    expect(sides(640, 640)).toBe('Sides go straight down, mean depth 364 mm.');
+  });
+
   it('names facts and leaves out what was not looked at', () => {
     const said = sayFacts<'inspection'>(
       {

@@ -85,7 +85,10 @@ const sentences: Sentences = {
   width_bare_root: (f, s) => `Root spread ${s.mm(f.spreadMm)} and ${s.mm(f.marginMm)} more.`,
   width_stretched: (f, s) =>
     `The strip allows ${s.mm(f.stripWidthMm)} of ${s.mm(f.fullWidthMm)}: stretched along it to ${s.mm(f.lengthMm)} for the same area.`,
-  pit_volume: (f, s) => `Sides slope from ${s.mm(f.topMm)} to ${s.mm(f.bottomMm)}, mean depth ${s.mm(f.meanDepthMm)}.`,
+  pit_volume: (f, s) =>
+    f.bottomMm < f.topMm
+      ? `Sides slope from ${s.mm(f.topMm)} to ${s.mm(f.bottomMm)}, mean depth ${s.mm(f.meanDepthMm)}.`
+      : `Sides go straight down, mean depth ${s.mm(f.meanDepthMm)}.`,
   backfill_is_pit_less_ball: (f, s) => `Pit ${s.L(f.pitL)} less ${s.L(f.ballBelowGradeL)} of ball below grade.`,
   amendment_none: () => 'The practice fills with site soil only.',
   amendment_share: (f, s) =>

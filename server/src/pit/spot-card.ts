@@ -37,12 +37,13 @@ export interface Card {
 /** A5, upright, in points. */
 export const cardPt = { width: 419.53, height: 595.28 } as const;
 const margin = 20;
+const addressPt = 146;
 const inner = cardPt.width - 2 * margin;
 
 /** Draws one card in a box of A5 whose upper left corner is the origin of the page as it is translated now. */
 export function drawCard(doc: PDFKit.PDFDocument, card: Card): void {
   const { plan } = card;
-  head(doc, card);
+  const headEnd = head(doc, card);
   if (plan.kind === 'no_plan' || !card.stock) {
     const why = plan.kind === 'no_plan' ? plan.why : 'Stock not measured.';
     doc
@@ -62,18 +63,25 @@ export function drawCard(doc: PDFKit.PDFDocument, card: Card): void {
     widthPx: 520,
     heightPx: 250,
   });
-  let y = 86 + paintDrawing(doc, drawing, { x: margin, y: 86, widthPt: inner }) + 4;
+  let y = headEnd + paintDrawing(doc, drawing, { x: margin, y: headEnd, widthPt: inner }) + 4;
   y = stretched(plan) ? besideTop(doc, card, plan, y) : numbers(doc, card, plan, { top: y, columns: 2 });
   y += 5;
   y = cautions(doc, card, plan, y) + 5;
   steps(doc, card, plan, y);
-  doc.font('Helvetica').fontSize(6.5).fillColor('#444444');
+  doc.font('Helvetica').fontSize(5.8).fillColor('#444444');
   const foot = `${plan.pit.practiceId === card.practice.id ? card.practice.name : plan.pit.practiceId}, version ${plan.pit.practiceVersion}. Local codes, permits and licensed practice come first.`;
-  doc.text(plain(foot), margin, cardPt.height - 18, { width: inner, lineBreak: false });
+  const line = { lineBreak: false, ellipsis: true, height: 8 };
+  doc.text(plain(foot), margin, cardPt.height - 18, { ...line, width: inner - addressPt - 8 });
+  doc.fontSize(5).text(card.address.slice(0, 60), margin + inner - addressPt, cardPt.height - 17, {
+    ...line,
+    width: addressPt,
+    align: 'right',
+  });
   doc.fillColor('#000000');
 }
 
-function head(doc: PDFKit.PDFDocument, { ref, place, species, ticket, qr, address }: Card): void {
+/** Returns where the head ends: below the code, or below what is said of the ticket where that is longer. */
+function head(doc: PDFKit.PDFDocument, { ref, place, species, ticket, qr }: Card): number {
   const qrPt = 58;
   doc.font('Times-Bold').fontSize(24).fillColor('#000000').text(ref, margin, margin, { lineBreak: false });
   doc.font('Helvetica').fontSize(10.5);
@@ -88,14 +96,9 @@ function head(doc: PDFKit.PDFDocument, { ref, place, species, ticket, qr, addres
     .font('Helvetica-Bold')
     .fontSize(8.5)
     .text(plain(ticket), margin, margin + 33, { width: inner - qrPt - 8 });
+  const end = Math.max(margin - 6 + qrPt, doc.y) + 6;
   doc.image(qr, margin + inner - qrPt, margin - 6, { width: qrPt, height: qrPt });
-  doc.font('Helvetica').fontSize(5).fillColor('#444444');
-  doc.text(address.slice(0, 60), margin + inner - 150, margin + qrPt - 4, {
-    width: 150,
-    align: 'right',
-    lineBreak: false,
-  });
-  doc.fillColor('#000000');
+  return end;
 }
 
 /** A pit nearly as long as wide needs no second view. */
