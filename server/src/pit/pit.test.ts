@@ -135,7 +135,8 @@ describe('spot cards', () => {
     expect(card).toContain(`Width at grade ${mm(plan.widthMm.value)}`);
     expect(card).toContain('NOBODY MAY DIG HERE TODAY');
     expect(card).toContain('Find the flare');
-    expect(card).toContain('/tree/');
+    const { tree } = await cora.spot(spotId);
+    expect(card).toContain(`${new URL(town.url).host}/tree/${tree?.id}`);
   });
 
   it('show the pit from above where a strip stretches it', async () => {

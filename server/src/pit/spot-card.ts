@@ -72,7 +72,8 @@ export function drawCard(doc: PDFKit.PDFDocument, card: Card): void {
   const foot = `${plan.pit.practiceId === card.practice.id ? card.practice.name : plan.pit.practiceId}, version ${plan.pit.practiceVersion}. Local codes, permits and licensed practice come first.`;
   const line = { lineBreak: false, ellipsis: true, height: 8 };
   doc.text(plain(foot), margin, cardPt.height - 18, { ...line, width: inner - addressPt - 8 });
-  doc.fontSize(5).text(card.address.slice(0, 60), margin + inner - addressPt, cardPt.height - 17, {
+  // Whole, so that it can be typed where the code cannot be read.
+  doc.fontSize(5).text(card.address.replace(/^https?:\/\//, ''), margin + inner - addressPt, cardPt.height - 17, {
     ...line,
     width: addressPt,
     align: 'right',
