@@ -14,6 +14,13 @@ const run = (levels: readonly (readonly [minute: number, levelMm: number])[], ch
   ...change,
 });
 
+/** 20 mm each half hour. */
+const falling = [
+  [0, 300],
+  [30, 280],
+  [60, 260],
+] as const;
+
 /** Shows the instrument as it stands after these taps: the test is kept on the device after each. */
 async function show(standing: object | null = null, units: 'metric' | 'us' = 'metric'): Promise<void> {
   rig.session.units.set(units);
@@ -77,17 +84,7 @@ describe('the percolation test', () => {
   });
 
   it('says it in inches to who reads inches, and takes levels in them', async () => {
-    await show(
-      run(
-        [
-          [0, 300],
-          [30, 280],
-          [60, 260],
-        ],
-        { holeText: '16' },
-      ),
-      'us',
-    );
+    await show(run(falling, { holeText: '16' }), 'us');
     // 40 mm/h are 1.57 in/h.
     expect(verdict()).toMatch(/^1\.57 in\/h/);
     await rig.type('Water above the bottom of the hole', '10');
@@ -123,27 +120,12 @@ describe('the percolation test', () => {
   });
 
   it('names a soak that was too short', async () => {
-    await show(
-      run(
-        [
-          [0, 300],
-          [30, 280],
-          [60, 260],
-        ],
-        { soakedAt: at(-20) },
-      ),
-    );
+    await show(run(falling, { soakedAt: at(-20) }));
     expect(rig.text).toMatch(/20 min.*60 min/);
   });
 
   it('stores the whole series as it was tapped, and forgets the draft', async () => {
-    await show(
-      run([
-        [0, 300],
-        [30, 280],
-        [60, 260],
-      ]),
-    );
+    await show(run(falling));
     await rig.submit();
     const { record } = rig.outbox.sent[0] ?? {};
     expect(record?.kind).toBe('percolation');
@@ -162,13 +144,7 @@ describe('the percolation test', () => {
       kind: 'refused',
       problem: { type: 'x', title: 'The spot was withdrawn', status: 409, code: 'conflict' },
     };
-    await show(
-      run([
-        [0, 300],
-        [30, 280],
-        [60, 260],
-      ]),
-    );
+    await show(run(falling));
     await rig.submit();
     expect(rig.text).toContain('The spot was withdrawn');
     expect(runningNow()?.readings).toHaveLength(3);
