@@ -110,6 +110,8 @@ export const rulesSchema = z.strictObject({
   match: matchRulesSchema,
   work: workRulesSchema.default(defaultWorkRules),
 });
+/** What is stored is stored whole: rules that somebody's page does not know of are not set back by leaving them out. */
+export const saveRulesSchema = rulesSchema.extend({ work: workRulesSchema });
 export interface Rules {
   readonly ground: GroundRules;
   readonly match: MatchRules;

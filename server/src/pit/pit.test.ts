@@ -112,6 +112,13 @@ describe('the programme’s rules of work', () => {
     expect(work.labour.digLPerH.loam).toBe(150);
   });
 
+  it('are not set back by a page that does not know of them', async () => {
+    const admin = await ada();
+    const { work: _left, ...rest } = (await admin.send<KeptRules>('GET', '/api/rules')).body.rules;
+    const answer = await admin.send<{ issues?: { path: string }[] }>('PUT', '/api/rules', rest);
+    expect([answer.status, answer.body.issues?.[0]?.path]).toEqual([400, 'work']);
+  });
+
   it('are refused where a rate or a pack cannot be, and stay as they were', async () => {
     const none = await change((work) => ({ ...work, packs: { ...work.packs, mulch: 0 } }));
     expect([none.status, none.body.issues?.[0]?.path]).toEqual([400, 'work.packs.mulch']);

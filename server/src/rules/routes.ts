@@ -1,4 +1,4 @@
-import { rulesSchema } from '@sombra/contract';
+import { saveRulesSchema } from '@sombra/contract';
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { parse } from '../platform/problems';
@@ -12,7 +12,7 @@ export function rulesRoutes(db: Knex): Router {
     response.json(await keptRules(db));
   });
   router.put('/rules', async (request, response) => {
-    response.json(await saveRules(db, userOf(request), parse(rulesSchema, request.body)));
+    response.json(await saveRules(db, userOf(request), parse(saveRulesSchema, request.body)));
   });
   return router;
 }
