@@ -6,7 +6,8 @@ export default defineConfig({
   // More than the two cores: much of a test is waiting.
   workers: 3,
   fullyParallel: true,
-  timeout: 90_000,
+  // The longest take a minute on two busy cores: this only ends what would never end.
+  timeout: 180_000,
   expect: { timeout: 15_000 },
   reporter: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ? [['json'], ['line']] : [['list']],
   use: {
