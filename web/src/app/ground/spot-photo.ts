@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { ofKind, standing, unknownAssessment } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
+import { PhotoButton } from '../fields/photo-button';
 import { readProblem, sayProblem } from '../frame/problem';
 import { ParcelsService } from '../offline/parcels.service';
 import { SessionService } from '../people/session.service';
@@ -12,21 +13,13 @@ import { shrinkPhoto } from './shrink-photo';
 @Component({
   selector: 's-spot-photo',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [PhotoButton],
   template: `
     @if (photoId(); as id) {
       <img [src]="'/api/photos/' + id" alt="The place as photographed" />
     }
     @if (session.mayRecord()) {
-      <label class="btn btn-outline-primary">
-        <i class="bi bi-camera" aria-hidden="true"></i> {{ busy() ? 'Storing…' : photoId() ? 'New photo' : 'Photo' }}
-        <input
-          class="visually-hidden"
-          type="file"
-          accept="image/*"
-          capture="environment"
-          (change)="take($any($event.target))"
-        />
-      </label>
+      <s-photo-button [words]="busy() ? 'Storing…' : photoId() ? 'New photo' : 'Photo'" (picked)="take($event)" />
     }
     @if (fault(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
@@ -44,13 +37,6 @@ import { shrinkPhoto } from './shrink-photo';
       margin-bottom: 0.5rem;
       border: 1px solid var(--line);
     }
-    .btn {
-      min-height: 48px;
-      position: relative;
-    }
-    .btn:focus-within {
-      outline: 3px solid var(--chosen);
-    }
   `,
 })
 export class SpotPhoto {
@@ -63,11 +49,9 @@ export class SpotPhoto {
   private readonly newest = computed(() => ofKind(standing(this.store.detail()?.records ?? []), 'assessment').at(-1));
   protected readonly photoId = computed(() => this.newest()?.facts.photoId ?? null);
 
-  protected async take(input: HTMLInputElement): Promise<void> {
-    const file = input.files?.[0];
+  protected async take(file: File): Promise<void> {
     const spotId = this.store.detail()?.spot.id;
-    input.value = '';
-    if (!file || !spotId) return;
+    if (!spotId) return;
     this.busy.set(true);
     this.fault.set(null);
     try {

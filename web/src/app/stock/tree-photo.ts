@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, output, signal } from '@angular/core';
+import { PhotoButton } from '../fields/photo-button';
 import { shrinkPhoto } from '../ground/shrink-photo';
 import { photoPlace } from './photo-place';
 
@@ -12,20 +13,12 @@ export interface TakenPhoto {
 @Component({
   selector: 's-tree-photo',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [PhotoButton],
   template: `
     @if (shown(); as url) {
       <img [src]="url" alt="The tree as photographed" />
     }
-    <label class="btn btn-outline-primary">
-      <i class="bi bi-camera" aria-hidden="true"></i> {{ busy() ? 'Reading…' : shown() ? 'New photo' : 'Photo' }}
-      <input
-        class="visually-hidden"
-        type="file"
-        accept="image/*"
-        capture="environment"
-        (change)="take($any($event.target))"
-      />
-    </label>
+    <s-photo-button [words]="busy() ? 'Reading…' : shown() ? 'New photo' : 'Photo'" (picked)="take($event)" />
     @if (placeWords(); as words) {
       <label class="place">
         <input type="checkbox" [checked]="keepPlace()" (change)="keepPlace.set($any($event.target).checked)" />
@@ -37,22 +30,15 @@ export interface TakenPhoto {
     }
   `,
   styles: `
+    :host {
+      --photo-tap: 60px;
+    }
     img {
       display: block;
       max-width: 100%;
       max-height: 16rem;
       margin-bottom: 0.5rem;
       border: 1px solid var(--line);
-    }
-    .btn {
-      position: relative;
-      min-height: 60px;
-      display: inline-flex;
-      align-items: center;
-      gap: 0.5rem;
-    }
-    .btn:focus-within {
-      outline: 3px solid var(--chosen);
     }
     .place {
       display: flex;
@@ -85,10 +71,7 @@ export class TreePhoto {
     return `${Math.abs(lat).toFixed(4)}° ${lat < 0 ? 'S' : 'N'}, ${Math.abs(lng).toFixed(4)}° ${lng < 0 ? 'W' : 'E'}`;
   });
 
-  protected async take(field: HTMLInputElement): Promise<void> {
-    const file = field.files?.[0];
-    field.value = '';
-    if (!file) return;
+  protected async take(file: File): Promise<void> {
     this.busy.set(true);
     this.fault.set(null);
     try {
