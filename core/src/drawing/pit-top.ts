@@ -108,9 +108,8 @@ function seenFrom(stakes: StakePlan | null, lies: 'open' | 'strip' | 'pavement')
 
 /** The words under the drawing, on as many lines as they need. */
 function captionOf(input: PitTopInput): string[] {
-  const parts = words(input).split(', ');
   const lines: string[] = [];
-  for (const part of parts) {
+  for (const part of parts(input)) {
     const longer = lines.length > 0 ? `${lines.at(-1)}, ${part}` : part;
     // Bold letters run wider than they are measured.
     if (lines.length > 0 && textWidthPx(longer, textPx) * 1.1 <= input.widthPx) lines[lines.length - 1] = longer;
@@ -119,14 +118,16 @@ function captionOf(input: PitTopInput): string[] {
   return lines;
 }
 
-function words({ plan, stakes, units, windsDeg }: PitTopInput): string {
+const words = (input: PitTopInput): string => parts(input).join(', ');
+
+function parts({ plan, stakes, units, windsDeg }: PitTopInput): string[] {
   const mm = (value: number) => formatQuantity(value, 'lengthMm', units);
   const { widthMm, lengthMm } = plan.shape;
   const pit = lengthMm > widthMm + 1 ? `${mm(widthMm)} by ${mm(lengthMm)}` : `${mm(widthMm)} across`;
-  const wind = windsDeg.length > 0 ? `, wind from ${windsDeg.map(compassPoint).join(' and ')}` : '';
-  if (!stakes) return `${pit}, no stake`;
+  if (!stakes) return [pit, 'no stake'];
   const to = stakes.bearingsDeg.length > 0 ? ` to ${stakes.bearingsDeg.map(compassPoint).join(' and ')}` : '';
-  return `${pit}, ${stakes.stakes === 1 ? '1 stake' : `${stakes.stakes} stakes`}${to}${wind}`;
+  const stood = `${stakes.stakes === 1 ? '1 stake' : `${stakes.stakes} stakes`}${to}`;
+  return [pit, stood, ...(windsDeg.length > 0 ? [`wind from ${windsDeg.map(compassPoint).join(' and ')}`] : [])];
 }
 
 function text(

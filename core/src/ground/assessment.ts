@@ -90,6 +90,10 @@ export const unknownAssessment = (assessedOn: IsoDate): Assessment => ({
   note: '',
 });
 
+/** Bearings the recorded winds come from, the winter's first. */
+export const windsOf = (assessment: Assessment | null): readonly number[] =>
+  [assessment?.winterWindDeg, assessment?.summerWindDeg].filter((deg) => typeof deg === 'number');
+
 /** Fields of an assessment that are one number, and the limits each is held to. */
 export const assessmentMeasures = {
   sunHours: 'sunHours',

@@ -3,7 +3,6 @@ import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
 import {
   compassPoint,
-  defaultPercolationLimits,
   fromDisplay,
   groundGaps,
   soilNames,
@@ -90,7 +89,7 @@ import { PercolationField, readRows, type PercolationRows } from './percolation-
           }
         </div>
       </div>
-      <s-percolation-field formControlName="percolation" [classes]="classes()" />
+      <s-percolation-field formControlName="percolation" [classes]="store.drainage()" />
       @if (gaps().length > 0) {
         <s-because [reasons]="gaps()" />
       }
@@ -141,9 +140,6 @@ export class GroundBench extends RecordForm<'ground'> {
     wireHeightM: new FormControl<number | null>(null),
     percolation: new FormControl<PercolationRows>([], { nonNullable: true }),
   });
-
-  /** Where the programme's practice draws the lines between drainage classes. */
-  protected readonly classes = computed(() => this.store.detail()?.practice.percolation ?? defaultPercolationLimits);
 
   protected readonly gaps = computed(() => {
     const facts = this.facts();

@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, u
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import {
   because,
-  defaultPercolationLimits,
   formatNumber,
   formatQuantity,
   fromDisplay,
@@ -158,9 +157,7 @@ export class PercolationInstrument {
     const test = this.test();
     return test ? testReadings(test) : [];
   });
-  private readonly result = computed(() =>
-    percolationRate(this.readings(), this.store.detail()?.practice.percolation ?? defaultPercolationLimits),
-  );
+  private readonly result = computed(() => percolationRate(this.readings(), this.store.drainage()));
   protected readonly plot = computed(() =>
     percolationPlot({ readings: this.readings(), units: this.session.units(), widthPx: 420, heightPx: 240 }),
   );

@@ -14,6 +14,7 @@ import {
   plantingPlan,
   soilNames,
   stockNames,
+  windsOf,
   type NoPitPlan,
   type PlantingPlan,
   type Reason,
@@ -135,14 +136,12 @@ export class PitBench extends RecordForm<'stock'> {
     const [all, detail] = [this.planting(), this.store.detail()];
     if (!all || !detail) return [];
     const { obstacles, pit } = all;
+    if (obstacles.length === 0) return pit.cautions;
     const cover = digCover(detail.leave, this.session.today(), detail.rules.ground);
     const room = cover.because.filter(({ code }) => cover.kind !== 'ticket' || code === 'ticket_room');
-    return [...obstacles, ...(obstacles.length > 0 ? room : []), ...pit.cautions];
+    return [...obstacles, ...room, ...pit.cautions];
   });
-  protected readonly winds = computed(() => {
-    const seen = this.store.life()?.assessment;
-    return [seen?.winterWindDeg ?? null, seen?.summerWindDeg ?? null].filter((deg) => deg !== null);
-  });
+  protected readonly winds = computed(() => windsOf(this.store.life()?.assessment ?? null));
   protected readonly spots = computed(() => {
     const id = this.store.detail()?.spot.id;
     return id ? { spots: [id] } : {};

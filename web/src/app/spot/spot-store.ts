@@ -2,7 +2,7 @@ import { HttpClient } from '@angular/common/http';
 import { computed, inject, Injectable, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { spotDetailSchema, type KeptRecord, type Problem, type SpotDetail } from '@sombra/contract';
-import { plantingPlan, recordsUpTo, spotLife, type FieldRecord } from '@sombra/core';
+import { defaultPercolationLimits, plantingPlan, recordsUpTo, spotLife, windsOf, type FieldRecord } from '@sombra/core';
 import { catchError, filter, map, merge, of, Subject, switchMap, tap, type Observable } from 'rxjs';
 import { LiveService } from '../frame/live.service';
 import { readProblem } from '../frame/problem';
@@ -63,6 +63,9 @@ export class SpotStore {
       : null;
   });
 
+  /** Where the programme's practice draws the lines between drainage classes. */
+  readonly drainage = computed(() => this.loaded()?.practice.percolation ?? defaultPercolationLimits);
+
   /** All that the drawing of the stored pit plan needs, where a plan stands. */
   readonly planned = computed(() => {
     const life = this.life();
@@ -70,8 +73,14 @@ export class SpotStore {
     if (life?.plan?.kind !== 'plan' || !life.stock || !work) return null;
     const { plan, stock, ground, practice, assessment } = life;
     const whole = plantingPlan({ ground, stock, practice, assessment, work });
-    const windsDeg = [assessment?.winterWindDeg, assessment?.summerWindDeg].filter((deg) => typeof deg === 'number');
-    return { plan, stock, ground, practice, windsDeg, stakes: whole.kind === 'plan' ? whole.stakes : null };
+    return {
+      plan,
+      stock,
+      ground,
+      practice,
+      windsDeg: windsOf(assessment),
+      stakes: whole.kind === 'plan' ? whole.stakes : null,
+    };
   });
 
   constructor() {
