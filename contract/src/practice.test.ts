@@ -2,6 +2,7 @@ import {
   choices,
   fieldDefault,
   presets,
+  replaced,
   requirePractice,
   withChoice,
   type ChoiceValue,
@@ -21,6 +22,21 @@ describe('a practice as it is stored and sent', () => {
     expect(practiceSchema.parse(JSON.parse(JSON.stringify(practice)))).toEqual(practice);
   });
 
+  const bounds = choices.flatMap((choice) =>
+    choice.kind === 'number'
+      ? ([
+          [choice.path, choice.min - 0.01],
+          [choice.path, choice.max + 0.01],
+        ] as const)
+      : [],
+  );
+  it.each(bounds)('refuses %s = %d, as the table of choices does', (path, value) => {
+    expect(() => withChoice(fieldDefault, path, value)).toThrow('must be within');
+    const beyond = replaced(fieldDefault, path, value);
+    const { error } = practiceSchema.safeParse(beyond);
+    expect(error?.issues.map((issue) => issue.path.join('.'))).toEqual([path]);
+  });
+
   it('takes every school that ships', () => {
     for (const practice of presets) expect(practiceSchema.parse(practice)).toEqual(practice);
   });
@@ -35,6 +51,7 @@ describe('a practice as it is stored and sent', () => {
       ['mulch', 'overBallMm'],
       ['routine', 'summerFactor'],
       ['routine', 'dormant'],
+      ['routine', 'slowVisitsShare'],
       ['staking', 'order'],
       ['inspection', 'deepTree'],
     ];

@@ -2,6 +2,7 @@ import {
   aftercareTimes,
   allowanceRules,
   bermPlaces,
+  choices,
   deepTreeRules,
   fertilisers,
   fieldDefault,
@@ -39,36 +40,44 @@ import * as z from 'zod';
 import { remedyCodes } from './records';
 import { workRulesSchema } from './rules';
 
-const mm = z.number().min(0).max(3000);
 const share = z.number().min(0).max(1);
-const pct = z.number().min(0).max(100);
-const rate = z.number().min(0).max(2000);
 const days = z.int().min(0).max(3650);
 const months = z.number().min(0).max(120);
 const daysByRemedy = z.partialRecord(z.enum(remedyCodes), days) satisfies z.ZodType<
   Partial<Record<RemedyCode, number>>
 >;
 
-const kg = z.number().min(0).max(2000);
-const litres = z.number().min(0).max(500);
+/** A number that is a choice: its limits stand in the table of choices, and nowhere else. */
+function chosen(path: string): z.ZodNumber {
+  const choice = choices.find((one) => one.path === path);
+  if (choice?.kind !== 'number') throw new TypeError(`${path} is no number of the table of choices`);
+  const error = `must be within ${choice.min}–${choice.max} ${choice.unit}`;
+  return z.number().min(choice.min, { error }).max(choice.max, { error });
+}
+/** The numbers of a group, each at its path in the table. */
+const numbers = <K extends string>(group: string, ...keys: readonly K[]): Record<K, z.ZodNumber> =>
+  Object.fromEntries(keys.map((key) => [key, chosen(`${group}.${key}`)])) as Record<K, z.ZodNumber>;
 /** The keys of a record of options: an option added there is taken here. */
 const oneOf = <T extends Record<string, unknown>>(options: T) =>
   z.enum(Object.keys(options) as [keyof T & string, ...(keyof T & string)[]]);
 /** What an older version, stored before a choice was known, is read as. */
 const now = fieldDefault;
 
-export const receivingRulesSchema = z.strictObject({
-  circlingCorrectPct: pct,
-  circlingReturnPct: pct,
-  circlingRootReturnMm: mm,
-  deepRootsMm: mm,
-  deepRootsReturnShare: share,
-  ballPerCaliper: z.number().min(2).max(20),
-  ballHeightLeastShare: share,
-  caliperShortShare: share,
-  lotBadPct: pct,
-  lotSurePct: pct,
-}) satisfies z.ZodType<ReceivingRules>;
+export const receivingRulesSchema = z.strictObject(
+  numbers(
+    'receiving',
+    'circlingCorrectPct',
+    'circlingReturnPct',
+    'circlingRootReturnMm',
+    'deepRootsMm',
+    'deepRootsReturnShare',
+    'ballPerCaliper',
+    'ballHeightLeastShare',
+    'caliperShortShare',
+    'lotBadPct',
+    'lotSurePct',
+  ),
+) satisfies z.ZodType<ReceivingRules>;
 
 /** A practice as it is stored and sent: one version of a programme's choices. */
 export const practiceSchema = z.strictObject({
@@ -77,87 +86,76 @@ export const practiceSchema = z.strictObject({
   name: z.string().min(1).max(80),
   appliesTo: z.array(z.enum(stockKinds)).min(1),
   percolation: z
-    .strictObject({ slowFromMmPerH: rate, goodFromMmPerH: rate, fastOverMmPerH: rate })
+    .strictObject(numbers('percolation', 'slowFromMmPerH', 'goodFromMmPerH', 'fastOverMmPerH'))
     .default(now.percolation),
   flareAboveGrade: z.strictObject({
-    baseMm: mm,
-    ballShare: z.number().min(0).max(0.3).default(now.flareAboveGrade.ballShare),
-    ballShareHeavy: z.number().min(0).max(0.3).default(now.flareAboveGrade.ballShareHeavy),
-    heavySoilExtraMm: mm,
+    ...numbers('flareAboveGrade', 'baseMm', 'heavySoilExtraMm', 'stonyExtraMm', 'slowSoilExtraMm'),
+    ...numbers('flareAboveGrade', 'settlementFirmed', 'settlementLoose'),
+    ballShare: chosen('flareAboveGrade.ballShare').default(now.flareAboveGrade.ballShare),
+    ballShareHeavy: chosen('flareAboveGrade.ballShareHeavy').default(now.flareAboveGrade.ballShareHeavy),
     heavySoils: z.array(z.enum(soilClasses)),
-    stonyExtraMm: mm,
-    slowSoilExtraMm: mm,
     allowances: oneOf(allowanceRules),
-    graftLeastMm: mm.default(now.flareAboveGrade.graftLeastMm),
-    laterExtraMm: mm.default(now.flareAboveGrade.laterExtraMm),
-    settlementFirmed: share,
-    settlementLoose: share,
+    graftLeastMm: chosen('flareAboveGrade.graftLeastMm').default(now.flareAboveGrade.graftLeastMm),
+    laterExtraMm: chosen('flareAboveGrade.laterExtraMm').default(now.flareAboveGrade.laterExtraMm),
   }),
   pitWidth: z.strictObject({
-    ballFactor: z.number().min(1).max(6),
-    ballFactorCompacted: z.number().min(1).max(6),
-    bareRootMarginMm: mm,
-    baseMarginMm: mm,
+    ...numbers('pitWidth', 'ballFactor', 'ballFactorCompacted', 'bareRootMarginMm', 'baseMarginMm'),
     sides: oneOf(pitSides).default(now.pitWidth.sides),
     base: oneOf(pitBases).default(now.pitWidth.base),
   }),
-  leastDownhillDepthMm: mm,
+  leastDownhillDepthMm: chosen('leastDownhillDepthMm'),
   backfill: z.strictObject({
     material: oneOf(fillMaterials),
-    share: z.number().min(0).max(0.6).default(now.backfill.share),
+    share: chosen('backfill.share').default(now.backfill.share),
     place: oneOf(fillPlaces).default(now.backfill.place),
     settling: oneOf(settlings).default(now.backfill.settling),
     stones: oneOf(stoneUses).default(now.backfill.stones),
     fertiliser: oneOf(fertilisers).default(now.backfill.fertiliser),
     gypsum: oneOf(gypsumUses).default(now.backfill.gypsum),
-    spoilBulking: z.number().min(1).max(2),
+    spoilBulking: chosen('backfill.spoilBulking'),
   }),
   roots: z
     .strictObject({
       correction: oneOf(rootCorrections),
-      shaveOverPct: pct,
+      shaveOverPct: chosen('roots.shaveOverPct'),
       wrap: oneOf(wrapRemovals),
       ties: oneOf(nurseryTies).default(now.roots.ties),
-      clearMostMm: mm.default(now.roots.clearMostMm),
-      clearLaterMonths: months.default(now.roots.clearLaterMonths),
+      clearMostMm: chosen('roots.clearMostMm').default(now.roots.clearMostMm),
+      clearLaterMonths: chosen('roots.clearLaterMonths').default(now.roots.clearLaterMonths),
     })
     .default(now.roots),
   mulch: z.strictObject({
+    ...numbers('mulch', 'thicknessMm', 'gapMm', 'leastRingDiameterMm'),
     material: oneOf(mulchMaterials).default(now.mulch.material),
-    thicknessMm: mm,
-    gapMm: mm,
     ring: oneOf(ringRules).default(now.mulch.ring),
     profile: oneOf(mulchProfiles).default(now.mulch.profile),
-    overBallMm: mm.default(now.mulch.overBallMm),
-    leastRingDiameterMm: z.number().min(0).max(10000),
-    acceptedDepthMm: z.strictObject({ min: mm, max: mm }),
+    overBallMm: chosen('mulch.overBallMm').default(now.mulch.overBallMm),
+    acceptedDepthMm: z.strictObject(numbers('mulch.acceptedDepthMm', 'min', 'max')),
   }),
-  berm: z.strictObject({ where: oneOf(bermPlaces), heightMm: mm, notInSlowSoil: z.boolean() }),
+  berm: z.strictObject({ where: oneOf(bermPlaces), heightMm: chosen('berm.heightMm'), notInSlowSoil: z.boolean() }),
   firstSoak: z.strictObject({
     rule: oneOf(soakRules).default(now.firstSoak.rule),
-    doses: z.number().min(0).max(10),
-    fixedL: litres.default(now.firstSoak.fixedL),
-    lPer25Mm: litres.default(now.firstSoak.lPer25Mm),
+    doses: chosen('firstSoak.doses'),
+    fixedL: chosen('firstSoak.fixedL').default(now.firstSoak.fixedL),
+    lPer25Mm: chosen('firstSoak.lPer25Mm').default(now.firstSoak.lPer25Mm),
     skipBareRootInSlowSoil: z.boolean(),
   }),
   routine: z
     .strictObject({
+      ...numbers('routine', 'lPer25Mm', 'visitsPerWeek', 'weeklyL', 'months'),
       rule: oneOf(routineRules),
-      lPer25Mm: litres,
-      visitsPerWeek: z.number().min(0).max(7),
-      weeklyL: litres,
-      summerFactor: z.number().min(0.5).max(4).default(now.routine.summerFactor),
+      slowVisitsShare: chosen('routine.slowVisitsShare').default(now.routine.slowVisitsShare),
+      summerFactor: chosen('routine.summerFactor').default(now.routine.summerFactor),
       dormant: z.boolean().default(now.routine.dormant),
       time: oneOf(aftercareTimes),
-      months,
     })
     .default(now.routine),
   staking: z.strictObject({
     rule: oneOf(stakeRules).default(now.staking.rule),
     layout: oneOf(stakeLayouts).default(now.staking.layout),
     order: oneOf(stakeOrders).default(now.staking.order),
-    unstakedUnderM: z.number().min(0).max(8).default(now.staking.unstakedUnderM),
-    offAfterMonths: months,
+    unstakedUnderM: chosen('staking.unstakedUnderM').default(now.staking.unstakedUnderM),
+    offAfterMonths: chosen('staking.offAfterMonths'),
   }),
   guard: oneOf(guardRules).default(now.guard),
   pruning: z
@@ -166,21 +164,23 @@ export const practiceSchema = z.strictObject({
   herbicide: oneOf(herbicideUses).default(now.herbicide),
   receiving: receivingRulesSchema.default(now.receiving),
   lifting: z
-    .strictObject({ onePersonKg: kg, twoPeopleKg: kg, threePeopleKg: kg, trolleyMostKg: kg, trolleySteepestPct: pct })
+    .strictObject(
+      numbers('lifting', 'onePersonKg', 'twoPeopleKg', 'threePeopleKg', 'trolleyMostKg', 'trolleySteepestPct'),
+    )
     .default(now.lifting),
-  asBuilt: z.strictObject({ flareToleranceMm: mm, flareSpreadMm: mm, leastWidthShare: share, leastWaterShare: share }),
+  asBuilt: z.strictObject(
+    numbers('asBuilt', 'flareToleranceMm', 'flareSpreadMm', 'leastWidthShare', 'leastWaterShare'),
+  ),
   inspection: z.strictObject({
     looksAfterMonths: z.array(months),
-    flare: z.strictObject({ clearFromMm: mm, examineFromMm: mm, liftOverMm: mm }),
+    flare: z.strictObject(numbers('inspection.flare', 'clearFromMm', 'examineFromMm', 'liftOverMm')),
     deepTree: oneOf(deepTreeRules).default(now.inspection.deepTree),
-    replantWithinMonths: months,
-    exposedMm: mm,
+    replantWithinMonths: chosen('inspection.replantWithinMonths'),
+    exposedMm: chosen('inspection.exposedMm'),
     roots: z.strictObject({
+      ...numbers('inspection.roots', 'stagedFromPct', 'referOverPct', 'referRootOverMm'),
       rule: oneOf(girdlingRules).default(now.inspection.roots.rule),
-      seasonCapPct: pct.default(now.inspection.roots.seasonCapPct),
-      stagedFromPct: pct,
-      referOverPct: pct,
-      referRootOverMm: mm,
+      seasonCapPct: chosen('inspection.roots.seasonCapPct').default(now.inspection.roots.seasonCapPct),
     }),
     remedyDays: z.strictObject({ urgent: days, act: days, watch: days }),
     remedyDaysOf: daysByRemedy,

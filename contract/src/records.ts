@@ -18,6 +18,8 @@ import {
   type Move,
   type PercolationTest,
   type PlantingFacts,
+  type RecordFacts,
+  type RecordKind,
   type RemedyCode,
   type RemedyDone,
   type Retraction,
@@ -226,23 +228,23 @@ export const choiceSchema = z.strictObject({
   reason: z.string().trim().max(300),
 }) satisfies z.ZodType<ChoiceFacts>;
 
+const overrideShape = z.strictObject({
+  decidedOn: isoDate,
+  path: z.string().max(60),
+  value: z.union([z.string().max(40), z.number(), z.boolean()]),
+  reason: reasonText,
+}) satisfies z.ZodType<OverrideFacts>;
+
 /** A choice of the practice and a value it may have: both are checked against the table of choices. */
-export const overrideSchema = z
-  .strictObject({
-    decidedOn: isoDate,
-    path: z.string().max(60),
-    value: z.union([z.string().max(40), z.number(), z.boolean()]),
-    reason: reasonText,
-  })
-  .superRefine(({ path, value }, context) => {
-    const choice = choices.find((one) => one.path === path);
-    if (!choice) return context.addIssue({ code: 'custom', path: ['path'], message: 'is no choice of a practice' });
-    try {
-      requireChoiceValue(choice, value);
-    } catch (error) {
-      context.addIssue({ code: 'custom', path: ['value'], message: (error as Error).message });
-    }
-  }) satisfies z.ZodType<OverrideFacts>;
+export const overrideSchema = overrideShape.superRefine(({ path, value }, context) => {
+  const choice = choices.find((one) => one.path === path);
+  if (!choice) return context.addIssue({ code: 'custom', path: ['path'], message: 'is no choice of a practice' });
+  try {
+    requireChoiceValue(choice, value);
+  } catch (error) {
+    context.addIssue({ code: 'custom', path: ['value'], message: (error as Error).message });
+  }
+}) satisfies z.ZodType<OverrideFacts>;
 
 export const moveSchema = z.strictObject({
   movedOn: isoDate,
@@ -272,6 +274,25 @@ export const fieldRecordSchema = z.discriminatedUnion('kind', [
   recordOf('move', moveSchema),
   recordOf('retraction', retractionSchema),
 ]) satisfies z.ZodType<FieldRecord>;
+
+/**
+ * Facts as they may lie in the database: everything a door ever took. Choices come and go and their limits move, so an
+ * override is read by its shape alone; `practiceAt` passes over what no practice knows any more.
+ */
+export const storedFactsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordFacts[K]> } = {
+  ground: groundFactsSchema,
+  assessment: assessmentSchema,
+  percolation: percolationTestSchema,
+  verdict: verdictSchema,
+  choice: choiceSchema,
+  override: overrideShape,
+  stock: stockSchema,
+  planting: plantingSchema,
+  inspection: inspectionSchema,
+  remedy: remedySchema,
+  move: moveSchema,
+  retraction: retractionSchema,
+};
 
 /** Who made a record, on what, and when it reached the server. */
 const provenance = {

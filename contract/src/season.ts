@@ -37,16 +37,16 @@ export const seasonSchema = z.object({
 });
 export type Season = z.infer<typeof seasonSchema>;
 
+export const plantingWindowSchema = z.object({
+  stock: z.enum(stockKinds),
+  from: z.string(),
+  to: z.string(),
+  because: z.string(),
+}) satisfies z.ZodType<PlantingWindow>;
+
 /** What a day of planting is judged by: the windows of the climate, and the days forecast from today on. */
 export const outlookSchema = z.object({
-  windows: z.array(
-    z.object({
-      stock: z.enum(stockKinds),
-      from: z.string(),
-      to: z.string(),
-      because: z.string(),
-    }) satisfies z.ZodType<PlantingWindow>,
-  ),
+  windows: z.array(plantingWindowSchema),
   forecast: z.array(
     z.object({
       day: isoDate,

@@ -2,14 +2,18 @@ import {
   decisionKinds,
   probeClasses,
   stages,
+  stockKinds,
   type Decision,
+  type PlantingWindow,
   type Practice,
   type Reason,
   type Stage,
+  type StockOffer,
 } from '@sombra/core';
 import * as z from 'zod';
 import { entityId, isoDate, positionSchema } from './measures';
 import { practiceSchema } from './practice';
+import { plantingWindowSchema } from './season';
 import { leaveSchema, uncoveredSchema, type Leave, type Uncovered } from './ground';
 import { rulesSchema, type Rules } from './rules';
 import { keptRecordSchema, remedyCodes, type KeptRecord } from './records';
@@ -117,6 +121,14 @@ const counted = z.array(z.object({ name: z.string(), count: z.int() }));
 export const facetsSchema = z.object({ places: counted, species: counted, stages: counted, levels: counted });
 export type Facets = z.infer<typeof facetsSchema>;
 
+const stockOfferSchema = z.object({
+  nursery: z.string(),
+  species: z.string(),
+  kind: z.enum(stockKinds),
+  caliperMm: z.number(),
+  available: z.int(),
+}) satisfies z.ZodType<StockOffer>;
+
 /** A spot with its tree and all its records: enough for the core to work everything else out. */
 export const spotDetailSchema = z.object({
   spot: z.object({
@@ -132,6 +144,12 @@ export const spotDetailSchema = z.object({
   practice: practiceSchema,
   /** The version its tree was planted under; `null` before planting, or where that version is not on record. */
   plantedUnder: practiceSchema.nullable(),
+  /** When each kind of stock may be planted. */
+  windows: z.array(plantingWindowSchema),
+  /** The planting day it is booked for. */
+  plantOn: z.iso.date().nullable(),
+  /** What nurseries have of its species. */
+  offers: z.array(stockOfferSchema),
   rules: rulesSchema,
   leave: leaveSchema,
   /** Since when a planting asks for a ticket or a clearance; earlier ones are history. */
@@ -150,6 +168,9 @@ export interface SpotDetail {
   tree: { id: string; species: string | null } | null;
   practice: Practice;
   plantedUnder: Practice | null;
+  windows: PlantingWindow[];
+  plantOn: string | null;
+  offers: StockOffer[];
   rules: Rules;
   leave: Leave;
   ticketsSince: string;

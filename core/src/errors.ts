@@ -42,6 +42,18 @@ export interface NumberRange {
   readonly unit: string;
 }
 
+/** @throws InvalidInputError for NaN or infinity */
+export function requireFinite(path: string, value: number): number {
+  if (!Number.isFinite(value)) throw new InvalidInputError(`${path} must be a number, got ${value}`, path);
+  return value;
+}
+
+/** @throws InvalidInputError for a number that is not whole, or outside the range */
+export function requireWhole(path: string, value: number, range: NumberRange): number {
+  if (Number.isInteger(value)) return requireWithin(path, value, range);
+  throw new InvalidInputError(`${path} must be a whole number, got ${value}`, path);
+}
+
 /**
  * Returns `value` when it is a finite number within the range, both ends included.
  * @throws InvalidInputError naming the path, the value and the limits; NaN and infinity are refused too.

@@ -14,6 +14,7 @@ export const limits = {
   graftHeightMm: { min: 0, max: 3000, unit: 'mm' },
   putBackMm: { min: 0, max: 1000, unit: 'mm' },
   carryM: { min: 0, max: 2000, unit: 'm' },
+  waySlopePct: { min: 0, max: 100, unit: '%' },
   rootSpreadMm: { min: 100, max: 2000, unit: 'mm' },
   rootDepthMm: { min: 80, max: 1000, unit: 'mm' },
   caliperMm: { min: 8, max: 400, unit: 'mm' },

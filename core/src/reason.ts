@@ -1,8 +1,8 @@
 import type { WindExposure } from './ground/assessment';
 import type { SiteThing, SizeClass } from './ground/ground-rules';
-import type { SoilClass } from './ground/soil';
+import type { BallMedium, SoilClass } from './ground/soil';
 import type { PercolationClass } from './ground/percolation';
-import type { FillMaterial, GuardRule, RoutineRule, StakeRule } from './practice';
+import type { BermPlace, FillMaterial, GuardRule, RoutineRule, StakeRule } from './practice';
 import type { FitPart } from './match/match-rules';
 import type { Grade, WetGrade } from './match/species';
 import type { WrapKind } from './stock/received-tree';
@@ -31,6 +31,9 @@ export interface ReasonFacts {
   downhill_exposure: { slopePct: number; ballMm: number; exposureMm: number };
   slope_too_steep: { downhillDepthMm: number; leastMm: number; slopePct: number };
   strip_under_ball: { stripWidthMm: number; ballMm: number };
+  strip_takes: { stock: StockKind; largestMm: number };
+  strip_offer: { nursery: string; stock: StockKind; caliperMm: number; ballMm: number };
+  strip_no_offer: { stock: StockKind };
   width_times_ball: { factor: number; ballMm: number; compacted: boolean };
   width_bare_root: { spreadMm: number; marginMm: number };
   width_stretched: { stripWidthMm: number; fullWidthMm: number; lengthMm: number };
@@ -45,9 +48,12 @@ export interface ReasonFacts {
   ball_too_shallow: { depthMm: number; leastMm: number };
   soak_fill_berm: { times: number; storeL: number };
   soak_by_caliper: { lPer25Mm: number; caliperMm: number };
+  soak_no_berm: Record<string, never>;
+  soak_by_pit_air: { doses: number; doseL: number; soil: SoilClass };
   soak_fixed: Record<string, never>;
   soak_none: Record<string, never>;
   routine: { rule: RoutineRule };
+  routine_from_growth: { perVisitL: number };
   routine_slow: { sharePct: number };
   routine_summer: { weeklyL: number };
   routine_dormant: Record<string, never>;
@@ -65,11 +71,13 @@ export interface ReasonFacts {
   stake_outweighed: { overturnNm: number; holdNm: number };
   stake_wind_unknown: Record<string, never>;
   stake_under_branch: { firstBranchM: number };
+  stake_no_room: { mostMm: number; leastMm: number };
   stake_along_strip: { stripWidthMm: number };
   stake_off: { months: number };
   spoil_bulks: { ballBelowGradeL: number; bulking: number };
-  mulch_ring: { ringMm: number; thicknessMm: number; gapMm: number; cutByStrip: boolean };
-  soak_by_ball_store: { doses: number; doseL: number; medium: 'container_mix' | 'site_soil' };
+  mulch_ring: { ringMm: number; thicknessMm: number; gapMm: number; cutByStrip: boolean; lengthMm: number };
+  mulch_no_room: { ringMm: number; gapMm: number };
+  soak_by_ball_store: { doses: number; doseL: number; medium: BallMedium };
   soak_dormant_wet: Record<string, never>;
   mass_ball_and_top: { ballKg: number; topKg: number };
   lift_people: { people: number; limitKg: number };
@@ -93,6 +101,7 @@ export interface ReasonFacts {
   stock_treated_wrap: Record<string, never>;
   stock_ties: { ties: WrapKind };
   lot_bad: { bad: number; opened: number; mostPct: number };
+  lot_none_arrived: Record<string, never>;
   lot_open_all: { bad: number; more: number };
   lot_open_more: { more: number; open: number };
   lot_roots_unseen: { trees: number };
@@ -113,10 +122,13 @@ export interface ReasonFacts {
   soil_missing: Record<string, never>;
   percolation_missing: Record<string, never>;
   percolation_questioned: { question: PercolationQuestion };
+  percolation_unsettled: { rateMmPerH: number; lowMmPerH: number; highMmPerH: number };
   percolation_stands: { rateMmPerH: number };
   wires_over_spot: { wireHeightM: number };
   slope_missing: Record<string, never>;
   percolation_rate: { rateMmPerH: number; class: PercolationClass };
+  berm_placed: { where: BermPlace; heightMm: number; storeL: number };
+  berm_by_practice: Record<string, never>;
   berm_left_out: Record<string, never>;
   water_slow_soil: Record<string, never>;
   water_fast_soil: Record<string, never>;
@@ -129,6 +141,14 @@ export interface ReasonFacts {
   wire_unmeasured: Record<string, never>;
   wire_none: Record<string, never>;
   wire_limits_height: { wireHeightM: number; headroomM: number; tallestM: number };
+  wire_beside: {
+    wireHeightM: number;
+    distanceM: number;
+    size: SizeClass;
+    tallestM: number;
+    next: SizeClass;
+    leastM: number;
+  };
   wire_too_low: { wireHeightM: number; headroomM: number; tallestM: number };
   strip_unmeasured: Record<string, never>;
   strip_wide: { stripWidthMm: number; leastMm: number };

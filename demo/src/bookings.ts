@@ -104,7 +104,7 @@ export function demoTickets(seed: string, today: IsoDate): DemoTicket[] {
   return [
     ticket('LC-2214', 'Tramway Avenue', { begin: -9, end: addDaysTo(saturday, 12), share: [0, 0.683] }),
     ticket('LC-2209', 'Saltmakers Street', { begin: -16, end: addDaysTo(saturday, 12) }),
-    ticket('LC-2187', 'Kiln Road', { begin: -48, end: addDaysTo(today, -20) }),
+    ticket('LC-2187', 'Kelp Road', { begin: -48, end: addDaysTo(today, -20) }),
     ticket('LC-2231', 'Figgery Walk', { begin: -6, end: addDaysTo(today, 21) }),
     ticket('LC-2232', 'Lamplighter Steps', { begin: -6, end: addDaysTo(today, 21) }),
     ticket('LC-2226', 'Weavers Row', { begin: -2, end: addDaysTo(today, 25), odd: { 'Nordal Gas': 'waiting' } }),

@@ -127,7 +127,7 @@ export const crossStreets: readonly CrossStreet[] = [
     trouble: 'storm',
   },
   {
-    name: 'Kiln Road',
+    name: 'Kelp Road',
     prefix: 'R',
     northM: 1070,
     zone: 'sandy_terrace',

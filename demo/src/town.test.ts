@@ -5,7 +5,7 @@ import { demoTown, preparedSpots } from './town';
 const today = '2026-11-23';
 const town = demoTown({ seed: 'talhamar', today });
 const strip = ({ by: _by, device: _device, ...record }: (typeof town.spots)[number]['records'][number]) => record;
-const lives = town.spots.map((spot) => ({ spot, life: spotLife(spot.records.map(strip), fieldDefault) }));
+const lives = town.spots.map((spot) => ({ spot, life: spotLife(spot.records.map(strip), { practice: fieldDefault }) }));
 const on = (place: string) => lives.filter(({ spot }) => spot.place === place);
 
 describe('the demo town', () => {
@@ -63,7 +63,7 @@ describe('the demo town', () => {
   });
 
   it('leaves a street unassessed, and has places to settle and species to choose', () => {
-    expect(on('Kiln Road').filter(({ spot }) => spot.records.length === 0).length).toBeGreaterThan(10);
+    expect(on('Kelp Road').filter(({ spot }) => spot.records.length === 0).length).toBeGreaterThan(10);
     const kinds = lives.flatMap(({ life }) => life.decisions.map(({ kind }) => kind));
     expect(kinds.filter((kind) => kind === 'settle_ground').length).toBeGreaterThan(5);
     expect(kinds.filter((kind) => kind === 'choose_species').length).toBeGreaterThan(25);

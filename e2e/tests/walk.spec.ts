@@ -22,7 +22,7 @@ async function walk(page: Page, town: Town): Promise<void> {
 
   await openSpot(page, town, 'ground', 'F-0113');
   await page.getByRole('button', { name: 'Ground facts' }).click();
-  await expect(page.getByText(/mm\/h ± .*: good\./)).toBeVisible();
+  await expect(page.getByText(/mm\/h, between .*: good\./)).toBeVisible();
 
   await openSpot(page, town, 'stock', 'F-0113');
   for (const [label, value] of measures) await fill(page, label, value);

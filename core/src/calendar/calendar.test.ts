@@ -47,4 +47,9 @@ describe('calendar', () => {
   it.each(['2026-02-30', '26-01-01', '2026/01/01', '', '2026-01-01T00:00:00Z'])('refuses %p as a date', (text) => {
     expect(() => addDaysTo(text, 1)).toThrow('date must be a date YYYY-MM-DD');
   });
+
+  it.each([NaN, Infinity, -400_000])('refuses %d days or months', (count) => {
+    expect(() => addDaysTo('2026-01-01', count)).toThrow('days must be within');
+    expect(() => addMonthsTo('2026-01-01', count)).toThrow('months must be within');
+  });
 });

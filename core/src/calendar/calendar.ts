@@ -1,5 +1,5 @@
 import { addDays, addMonths, differenceInCalendarDays, differenceInMonths } from 'date-fns';
-import { InvalidInputError } from '../errors';
+import { InvalidInputError, requireWithin } from '../errors';
 
 /** A calendar date `YYYY-MM-DD` in the programme's time zone. */
 export type IsoDate = string;
@@ -16,14 +16,20 @@ function parse(path: string, date: IsoDate): Date {
   return parsed;
 }
 
+/** Days or months that are believed; a thousand years of days. */
+const farthest = { min: -365_250, max: 365_250, unit: '' };
+
 const digits = (value: number, length: number): string => String(value).padStart(length, '0');
 const iso = (date: Date): IsoDate =>
   `${digits(date.getFullYear(), 4)}-${digits(date.getMonth() + 1, 2)}-${digits(date.getDate(), 2)}`;
 
-export const addDaysTo = (date: IsoDate, days: number): IsoDate => iso(addDays(parse('date', date), days));
+/** @throws InvalidInputError for what is no date, or days that are no number or more than a thousand years */
+export const addDaysTo = (date: IsoDate, days: number): IsoDate =>
+  iso(addDays(parse('date', date), requireWithin('days', days, farthest)));
 
-/** The 31st of a month becomes the last day of a shorter one. */
-export const addMonthsTo = (date: IsoDate, months: number): IsoDate => iso(addMonths(parse('date', date), months));
+/** The 31st of a month becomes the last day of a shorter one. @throws InvalidInputError as `addDaysTo` does */
+export const addMonthsTo = (date: IsoDate, months: number): IsoDate =>
+  iso(addMonths(parse('date', date), requireWithin('months', months, farthest)));
 
 /** Whole days from `from` to `to`; negative when `to` is earlier. */
 export const daysBetween = (from: IsoDate, to: IsoDate): number =>

@@ -64,7 +64,7 @@ export function sectionFrame(input: PitSectionInput, gutter: Gutter, leastHeight
   const slope = (ground.slopePct ?? 0) / 100;
   const halfBallMm = plan.rootsWidthMm / 2;
   const halfPitMm = plan.shape.lengthMm / 2;
-  const edgeMm = Math.max(halfPitMm, plan.mulchRingMm / 2, (stakes?.fromTrunkMm ?? 0) + 60) + shoulderMm;
+  const edgeMm = Math.max(halfPitMm, plan.mulchLengthMm / 2, (stakes?.fromTrunkMm ?? 0) + 60) + shoulderMm;
   const gradeAt = (xMm: number) => -slope * (xMm + halfBallMm);
   const ballTopMm = plan.proudMm.value + plan.surplusLeftMm;
   const surfaceAt = (xMm: number) => {

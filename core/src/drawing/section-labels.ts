@@ -1,5 +1,6 @@
 import { bermPlaces, fillMaterials } from '../practice';
 import { compassPoint, formatNumber, formatQuantity } from '../units';
+import type { PitPlan } from '../pit';
 import type { Frame, Gutter, PitSectionInput } from './section-frame';
 import { bermFromMm, bermWidthMm } from './section-parts';
 import { branchY, tieY } from './section-stakes';
@@ -109,7 +110,7 @@ function rightLabels(input: PitSectionInput): Label[] {
     });
   }
   if (!compact) found.push(mulchLabel(input));
-  if (plan.berm && !compact) found.push(bermLabel(input, mm(plan.berm.heightMm)));
+  if (plan.berm && !compact) found.push(bermLabel(input, plan.berm));
   if ((ground.slopePct ?? 0) > 0) found.push(downhillLabel(input));
   if (!compact) found.push(fillLabel(input));
   return found;
@@ -135,9 +136,10 @@ function mulchLabel(input: PitSectionInput): Label {
   };
 }
 
-function bermLabel(input: PitSectionInput, height: string): Label {
-  const { at } = bermPlaces[input.practice.berm.where];
-  const crestMm = (f: Frame) => bermFromMm(input.practice.berm.where, f) + bermWidthMm / 2;
+function bermLabel(input: PitSectionInput, { where, heightMm }: NonNullable<PitPlan['berm']>): Label {
+  const { at } = bermPlaces[where];
+  const height = formatQuantity(heightMm, 'lengthMm', input.units);
+  const crestMm = (f: Frame) => bermFromMm(input.plan, f) + bermWidthMm / 2;
   return {
     lines: [`berm ${height}`, `at the ${at ?? 'ball'}`],
     strong: false,

@@ -134,35 +134,34 @@ export function flareLine({ plan }: PitSectionInput, f: Frame): Shape {
 /** Berm and mulch. */
 export function dressing({ plan, stock, practice }: PitSectionInput, f: Frame): Shape[] {
   const { gapMm, thicknessMm, profile, overBallMm } = practice.mulch;
-  const half = plan.mulchRingMm / 2;
+  const half = plan.mulchLengthMm / 2;
   const inner = stock.caliperMm / 2 + gapMm;
   const thin = mulchProfiles[profile].tapers ? Math.min(1, overBallMm / Math.max(1, thicknessMm)) : 1;
   const taper = tapering(thin, f.halfBallMm);
   return [-1, 1].flatMap((side) => {
     const xs = along(inner, half, 28).map((x) => side * x);
-    const groundAt = (x: number) => f.surfaceAt(x) + bermRiseMm(plan.berm?.heightMm ?? 0, x, practice.berm.where, f);
+    const groundAt = (x: number) => f.surfaceAt(x) + bermRiseMm(plan, x, f);
     const under = xs.map((x) => f.at(x, groundAt(x)));
     const over = xs.map((x) => f.at(x, groundAt(x) + thicknessMm * taper(Math.abs(x), inner, half)));
     const mulch = polygon('mulch', [...under, ...over.reverse()]);
-    return plan.berm ? [bermMound(side, plan.berm.heightMm, practice.berm.where, f), mulch] : [mulch];
+    return plan.berm ? [bermMound(side, plan, f), mulch] : [mulch];
   });
 }
 
-type BermWhere = PitSectionInput['practice']['berm']['where'];
 export const bermWidthMm = 220;
-export const bermFromMm = (where: BermWhere, f: Frame): number =>
-  bermPlaces[where].at === 'pit' ? f.halfPitMm - 60 : f.halfBallMm - 20;
+export const bermFromMm = ({ berm }: PitPlan, f: Frame): number =>
+  berm && bermPlaces[berm.where].at === 'pit' ? f.halfPitMm - 60 : f.halfBallMm - 20;
 
 /** Height of the ring over the soil's surface, this far from the trunk. */
-function bermRiseMm(heightMm: number, xMm: number, where: BermWhere, f: Frame): number {
-  const share = (Math.abs(xMm) - bermFromMm(where, f)) / bermWidthMm;
-  return share > 0 && share < 1 ? Math.sin(Math.PI * share) * heightMm : 0;
+function bermRiseMm(plan: PitPlan, xMm: number, f: Frame): number {
+  const share = (Math.abs(xMm) - bermFromMm(plan, f)) / bermWidthMm;
+  return share > 0 && share < 1 ? Math.sin(Math.PI * share) * (plan.berm?.heightMm ?? 0) : 0;
 }
 
-function bermMound(side: number, heightMm: number, where: BermWhere, f: Frame): Shape {
-  const from = bermFromMm(where, f);
+function bermMound(side: number, plan: PitPlan, f: Frame): Shape {
+  const from = bermFromMm(plan, f);
   const xs = along(from, from + bermWidthMm, 10).map((x) => side * x);
-  const crest = xs.map((x) => f.at(x, f.surfaceAt(x) + bermRiseMm(heightMm, x, where, f)));
+  const crest = xs.map((x) => f.at(x, f.surfaceAt(x) + bermRiseMm(plan, x, f)));
   const foot = [...xs].reverse().map((x) => f.at(x, f.surfaceAt(x)));
   return polygon('berm', [...crest, ...foot]);
 }

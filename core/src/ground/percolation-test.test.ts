@@ -1,5 +1,5 @@
 import { defaultPercolationLimits, percolationRate } from './percolation';
-import { soakedMinutes, testReadings, type PercolationTest } from './percolation-test';
+import { inTime, soakedMinutes, testReadings, type PercolationTest } from './percolation-test';
 
 const test: PercolationTest = {
   testedOn: '2026-11-20',
@@ -34,6 +34,15 @@ describe('a percolation test on the spot', () => {
       question: 'clock_backwards',
       atReading: 2,
     });
+  });
+
+  it('refuses a reading of two days later, and can leave it out', () => {
+    const late = { at: '2026-11-22T10:31:00Z', levelMm: 200 };
+    const long = { ...test, readings: [...test.readings, late] };
+    expect(() => testReadings(long)).toThrow('readings[4].at must be within 0–2880 min, got 2881');
+    expect(testReadings(inTime(long))).toEqual(testReadings(test));
+    const inTwoDays = { ...long, readings: [...test.readings, { ...late, at: '2026-11-22T10:30:00Z' }] };
+    expect(testReadings(inTime(inTwoDays)).at(-1)).toEqual({ minute: 2880, levelMm: 200 });
   });
 
   it('refuses a level no hole has', () => {

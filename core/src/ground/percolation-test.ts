@@ -18,15 +18,23 @@ export interface PercolationTest {
  * that do not rise: `percolationRate` questions them.
  * @throws InvalidInputError for a level outside `limits`, or a reading more than two days from the filling
  */
-export function testReadings(test: PercolationTest): PercolationReading[] {
-  const start = Date.parse(test.filledAt);
+export function testReadings(test: PercolationTest, path = 'readings'): PercolationReading[] {
   return test.readings.map(({ at, levelMm }, i) => {
-    const minute = Math.round((Date.parse(at) - start) / 6000) / 10;
-    requireWithin(`readings[${i}].levelMm`, levelMm, limits.waterLevelMm);
+    requireWithin(`${path}[${i}].levelMm`, levelMm, limits.waterLevelMm);
     // Before the filling: the clock was set back. The order of minutes tells, the size does not matter.
-    return { minute: Math.max(0, Math.min(minute, limits.percolationMinute.max)), levelMm };
+    const minute = Math.max(0, minuteOf(test, at));
+    return { minute: requireWithin(`${path}[${i}].at`, minute, limits.percolationMinute), levelMm };
   });
 }
+
+const minuteOf = ({ filledAt }: PercolationTest, at: string): number =>
+  Math.round((Date.parse(at) - Date.parse(filledAt)) / 6000) / 10;
+
+/** The test without what was read more than two days after the filling: by then it is another hole. */
+export const inTime = (test: PercolationTest): PercolationTest => ({
+  ...test,
+  readings: test.readings.filter(({ at }) => minuteOf(test, at) <= limits.percolationMinute.max),
+});
 
 /** Minutes between the beginning of the soak and the filling; 0 for none. */
 export function soakedMinutes({ soakedAt, filledAt }: PercolationTest): number {

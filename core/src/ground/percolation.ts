@@ -37,29 +37,40 @@ export type PercolationResult =
       readonly rateMmPerH: number;
       /** One standard error of the rate. */
       readonly errorMmPerH: number;
+      /** What the rate lies between with about 95 % certainty, the rate the falls seem to end with included. */
+      readonly lowMmPerH: number;
+      readonly highMmPerH: number;
       readonly class: PercolationClass;
-      /** Classes the rate could belong to within two standard errors. */
+      /** Every class between the lowest and the highest rate. */
       readonly couldBe: readonly PercolationClass[];
       readonly readingsUsed: number;
-      /** False while the last falls still differ by more than a fifth: keep reading. */
+      /** False while the falls still change by more than a fifth over the readings used: keep reading. */
       readonly steady: boolean;
     }
   | { readonly kind: 'questioned'; readonly question: PercolationQuestion; readonly atReading: number };
 
+/** A test that has not settled on one class: its falls still change, and what it comes to may be another class. */
+export const isUnsettled = ({ steady, couldBe }: Extract<PercolationResult, { kind: 'rate' }>): boolean =>
+  !steady && couldBe.length > 1;
+
 /** A tape read at the water's edge in a hole is good to about this. Standard error, mm. */
 const readingErrorMm = 1;
-/** Falls count as steady while they agree within this share. */
+/** Falls count as steady while their trend changes them by no more than this share. */
 const steadyShare = 0.2;
 /** A rise of more than this between readings is a refill, less is a misread tape. mm */
 const refillMm = 40;
 
 /**
- * Infiltration rate of a test hole from water levels against the clock: the least-squares slope through
- * the last readings whose falls are steady. Fewer than three readings, a clock that runs backwards or a
- * rising level are questioned, not computed. The standard error is the larger of the fit's own and that
- * of a tape good to 1 mm.
+ * Infiltration rate of a test hole from water levels against the clock: the least-squares slope through the longest
+ * run of last readings that shows no trend, neither beyond chance (a bent line fits no better by two standard errors)
+ * nor beyond a fifth of its own rate. Where even the last readings change more, they are used and not called steady.
+ * Fewer than three readings, a clock that runs backwards or a rising level are questioned, not computed.
  *
- * Method: falling-level test of a pre-soaked hole, rate at steady state.
+ * Interval: the slope by Student's t, no narrower than a tape good to 1 mm allows; where the line seems to bend, it
+ * reaches to the rate at the last reading, since a hole that is stopping has not shown its rate yet.
+ *
+ * Method: falling-level test of a pre-soaked hole, rate at steady state; trend by the quadratic term of an orthogonal
+ * polynomial fit (Snedecor and Cochran, Statistical Methods, ch. 19).
  * @throws InvalidInputError for a minute or level outside `limits`.
  */
 export function percolationRate(
@@ -78,26 +89,27 @@ export function percolationRate(
     const kind = readings.length < 3 ? 'too_few_readings' : 'hole_empty_too_soon';
     return { kind: 'questioned', question: kind, atReading: readings.length - 1 };
   }
-  const { start, steady } = steadyTail(wet);
-  const { slope, error } = fitFall(wet.slice(start));
-  const rateMmPerH = Math.max(0, slope * 60);
-  const errorMmPerH = error * 60;
-  const classOf = (rate: number) => percolationClass(Math.max(0, rate), classLimits);
-  const low = percolationClasses.indexOf(classOf(rateMmPerH - 2 * errorMmPerH));
-  const high = percolationClasses.indexOf(classOf(rateMmPerH + 2 * errorMmPerH));
+  const { used, fit, steady } = usedTail(wet);
+  const [low, high] = rateInterval(fit);
+  const rateMmPerH = Math.max(0, fit.fall * 60);
+  const [lowMmPerH, highMmPerH] = [Math.max(0, low * 60), Math.max(0, high * 60)];
+  const indexOf = (rate: number) => percolationClasses.indexOf(percolationClass(rate, classLimits));
   return {
     kind: 'rate',
     rateMmPerH,
-    errorMmPerH,
-    class: classOf(rateMmPerH),
-    couldBe: percolationClasses.slice(low, high + 1),
-    readingsUsed: wet.length - start,
+    errorMmPerH: fit.fallError * 60,
+    lowMmPerH,
+    highMmPerH,
+    class: percolationClass(rateMmPerH, classLimits),
+    couldBe: percolationClasses.slice(indexOf(lowMmPerH), indexOf(highMmPerH) + 1),
+    readingsUsed: used,
     steady,
   };
 }
 
-/** Class of a rate in mm/h: a rate equal to a limit belongs to the faster class, except `fast`, which is over its limit. */
+/** Class of a rate in mm/h: a rate equal to a limit belongs to the faster class, except `fast`, which is over its limit. @throws InvalidInputError for a rate below 0 or no number */
 export function percolationClass(rateMmPerH: number, classLimits: PercolationLimits): PercolationClass {
+  requireWithin('rateMmPerH', rateMmPerH, { min: 0, max: Number.MAX_VALUE, unit: 'mm/h' });
   if (rateMmPerH < classLimits.slowFromMmPerH) return 'stands';
   if (rateMmPerH < classLimits.goodFromMmPerH) return 'slow';
   return rateMmPerH > classLimits.fastOverMmPerH ? 'fast' : 'good';
@@ -122,38 +134,78 @@ function lastWetIndex(readings: readonly PercolationReading[]): number {
   return empty === -1 ? readings.length - 1 : empty - 1;
 }
 
-function steadyTail(readings: readonly PercolationReading[]): { start: number; steady: boolean } {
-  const falls = readings.slice(1).map((now, i) => {
-    const before = readings[i] as PercolationReading;
-    const minutes = now.minute - before.minute;
-    return { rate: (before.levelMm - now.levelMm) / minutes, error: (readingErrorMm * Math.SQRT2) / minutes };
-  });
-  let start = falls.length - 1;
-  let mean = falls[start]?.rate ?? 0;
-  while (start > 0) {
-    const earlier = falls[start - 1];
-    if (!earlier || Math.abs(earlier.rate - mean) > Math.max(steadyShare * mean, 2 * earlier.error)) break;
-    start -= 1;
-    const tail = falls.slice(start);
-    mean = tail.reduce((sum, fall) => sum + fall.rate, 0) / tail.length;
-  }
-  const steady = start < falls.length - 1;
-  return { start: steady ? start : Math.max(0, falls.length - 2), steady };
+/** A straight line through levels against time, and how far the levels bend from it. Falls in mm/min. */
+interface FallFit {
+  readonly fall: number;
+  readonly fallError: number;
+  /** Readings less the two the line takes. */
+  readonly freedom: number;
+  /** The fit's own error, where it is larger than the tape's. */
+  readonly scattered: boolean;
+  /** Fall at the last reading by the bent line. */
+  readonly endFall: number;
+  /** How much the fall changes from the middle of the first interval to that of the last. */
+  readonly change: number;
+  /** The bend over its standard error. */
+  readonly bend: number;
 }
 
-/** Least squares of level against time. Returns the fall in mm/min and its standard error. */
-function fitFall(readings: readonly PercolationReading[]): { slope: number; error: number } {
+/** The longest run of last readings without a trend; the last three where none is without. */
+function usedTail(readings: readonly PercolationReading[]): { used: number; fit: FallFit; steady: boolean } {
+  const tails = readings.slice(2).map((_, start) => {
+    const fit = fitFall(readings.slice(start));
+    const straight = Math.abs(fit.bend) <= 2;
+    const steady = straight && Math.abs(fit.change) <= steadyShare * Math.abs(fit.fall) + 1e-9;
+    return { used: readings.length - start, fit, straight, steady };
+  });
+  const last = { used: 3, fit: fitFall(readings.slice(-3)), steady: false };
+  return tails.find(({ steady }) => steady) ?? tails.find(({ straight }) => straight) ?? last;
+}
+
+/** What the fall lies between, mm/min. */
+function rateInterval({ fall, fallError, freedom, scattered, endFall, bend, change }: FallFit): [number, number] {
+  const half = (scattered ? studentT95(freedom) : 2) * fallError;
+  const ends = Math.abs(bend) > 1 || Math.abs(change) > steadyShare * Math.abs(fall) ? [endFall] : [];
+  return [Math.min(fall - half, ...ends), Math.max(fall + half, ...ends)];
+}
+
+/** Two-sided 95 % points of Student's t. */
+const studentPoints = [12.71, 4.3, 3.18, 2.78, 2.57, 2.45, 2.36, 2.31, 2.26, 2.23] as const;
+const studentT95 = (freedom: number): number => studentPoints[freedom - 1] ?? 2.2;
+
+/** Least squares of level against time: the line, then what a parabola adds to it. */
+function fitFall(readings: readonly PercolationReading[]): FallFit {
   const n = readings.length;
-  const meanT = readings.reduce((sum, r) => sum + r.minute, 0) / n;
-  const meanL = readings.reduce((sum, r) => sum + r.levelMm, 0) / n;
-  let tt = 0;
-  let tl = 0;
-  for (const r of readings) {
-    tt += (r.minute - meanT) ** 2;
-    tl += (r.minute - meanT) * (r.levelMm - meanL);
-  }
-  const slope = tl / tt;
-  const residual = readings.reduce((sum, r) => sum + (r.levelMm - meanL - slope * (r.minute - meanT)) ** 2, 0);
-  const fitError = n > 2 ? Math.sqrt(residual / (n - 2) / tt) : 0;
-  return { slope: -slope, error: Math.max(fitError, readingErrorMm / Math.sqrt(tt)) };
+  const mean = (of: (r: PercolationReading) => number) => readings.reduce((sum, r) => sum + of(r), 0) / n;
+  const [meanT, meanL] = [mean((r) => r.minute), mean((r) => r.levelMm)];
+  const points = readings.map((r) => ({ t: r.minute - meanT, level: r.levelMm - meanL }));
+  const sum = (of: (p: { t: number; level: number }) => number) => points.reduce((total, p) => total + of(p), 0);
+  const tt = sum(({ t }) => t ** 2);
+  const skew = sum(({ t }) => t ** 3) / tt;
+  const slope = sum(({ t, level }) => t * level) / tt;
+  const square = (t: number) => t ** 2 - skew * t - tt / n;
+  const qq = sum(({ t }) => square(t) ** 2);
+  const curve = sum(({ t, level }) => square(t) * level) / qq;
+  const variance = (rss: number, freedom: number) => (freedom > 0 ? rss / freedom : 0);
+  const lineVariance = variance(
+    sum(({ t, level }) => (level - slope * t) ** 2),
+    n - 2,
+  );
+  const curveVariance = variance(
+    sum(({ t, level }) => (level - slope * t - curve * square(t)) ** 2),
+    // Two to spare at least: fewer say little of the scatter.
+    n > 4 ? n - 3 : 0,
+  );
+  const tape = readingErrorMm ** 2;
+  const times = points.map(({ t }) => t);
+  const [first = 0, second = 0, last = 0, beforeLast = 0] = [times[0], times[1], times.at(-1), times.at(-2)];
+  return {
+    fall: -slope,
+    fallError: Math.sqrt(Math.max(tape, lineVariance) / tt),
+    freedom: n - 2,
+    scattered: lineVariance > tape,
+    endFall: -(slope + curve * (2 * last - skew)),
+    change: -2 * curve * ((last + beforeLast) / 2 - (first + second) / 2),
+    bend: curve / Math.sqrt(Math.max(tape, curveVariance) / qq),
+  };
 }

@@ -35,7 +35,64 @@ const near = (thing: (typeof siteThings)[number], distanceM: number) => ({
 });
 const codes = (limits: readonly { because: { code: string } }[]) => limits.map(({ because }) => because.code);
 
+describe('a wire beside the place', () => {
+  const wire = (distanceM: number | null, wireHeightM = 6, leastSmallM = 0) =>
+    judgeSite({
+      ground: { ...ground, wireHeightM },
+      assessment: {
+        ...assessment,
+        clearances: clear.flatMap((one) =>
+          one.thing !== 'wire' ? [one] : distanceM === null ? [] : [{ ...one, distanceM }],
+        ),
+      },
+      rules: { ...rules, leastM: { ...rules.leastM, wire: { ...rules.leastM.wire, small: leastSmallM } } },
+      drainage,
+    });
+
+  // The rules: 4.5 m for a medium tree, 9 m for a large one; 1.5 m of headroom under it.
+  it.each([
+    [null, 4.5, 'small'],
+    [0.5, 4.5, 'small'],
+    [4.4, 4.5, 'small'],
+    [4.5, 15, 'medium'],
+    [5, 15, 'medium'],
+    [8.9, 15, 'medium'],
+    [9, null, 'large'],
+  ] as const)('6 m high at %d m allows %d m', (distanceM, tallestM, allows) => {
+    const judged = wire(distanceM);
+    expect([judged.tallestM, judged.allows]).toEqual([tallestM, allows]);
+    // A crown that reaches under it is held by the wire wherever the stem stands.
+    expect(judged.underWireM).toBe(tallestM === null ? null : 4.5);
+  });
+  it('gives a small tree its height too where the rules ask a distance of it', () => {
+    expect(wire(2.5, 6, 2)).toMatchObject({ tallestM: 8, allows: 'small' });
+    expect(wire(2.5, 6, 3)).toMatchObject({ tallestM: 4.5 });
+  });
+  it('that is high leaves more under it than beside it', () => {
+    expect(wire(5, 25)).toMatchObject({ tallestM: 23.5, allows: 'large' });
+  });
+  it('that is low asks for another place, unless the tree passes beside it', () => {
+    expect(wire(1, 3).verdict).toBe('move');
+    expect(wire(5, 3)).toMatchObject({ verdict: 'plant', tallestM: 15 });
+  });
+});
+
 describe('the verdict on a place', () => {
+  it('waits for a percolation test that has not settled between two classes', () => {
+    const levels = [300, 296, 293, 291, 289, 288, 288];
+    const percolation = levels.map((levelMm, i) => ({ minute: 10 * i, levelMm }));
+    const judged = judge({ ground: { percolation } });
+    expect(judged.verdict).toBe('plant_if');
+    expect(codes(judged.limits)).toContain('percolation_unsettled');
+  });
+
+  it('goes by where the practice of the spot draws the lines of drainage', () => {
+    const made = { ...drainage, slowFromMmPerH: 45, goodFromMmPerH: 60 };
+    const judged = judgeSite({ ground, assessment, rules, drainage: made });
+    // 40 mm/h drain well by the usual lines, and stand by these.
+    expect(codes(judged.limits)).toContain('percolation_stands');
+  });
+
   it('is to plant where everything is measured and clear', () => {
     const { verdict, allows, tallestM } = judge();
     expect({ verdict, allows, tallestM }).toEqual({ verdict: 'plant', allows: 'large', tallestM: null });

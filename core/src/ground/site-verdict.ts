@@ -1,6 +1,6 @@
 import { because, type Reason } from '../reason';
 import { clearanceOf, requireAssessment, rootingVolumeM3, soilNeededM3, type Assessment } from './assessment';
-import type { PercolationLimits } from './percolation';
+import { isUnsettled, type PercolationLimits } from './percolation';
 import { groundPercolation, requireGround, type GroundFacts } from './ground-facts';
 import { sizeClasses, sizeClassOf, siteThings, type GroundRules, type SiteThing, type SizeClass } from './ground-rules';
 
@@ -20,8 +20,10 @@ export interface SiteJudgement {
   readonly verdict: SiteVerdict;
   /** Largest size class that keeps every clearance; `null` where not even a small tree does. */
   readonly allows: SizeClass | null;
-  /** Tallest mature height under the wire; `null` where nothing limits it. m */
+  /** Tallest mature height the wire allows at its distance; `null` where nothing limits it. m */
   readonly tallestM: number | null;
+  /** Greatest height of a crown that reaches under the wire; `null` where there is none near. m */
+  readonly underWireM: number | null;
   /** Widest mature crown the soil carries; `null` while the soil volume is unknown. m */
   readonly widestM: number | null;
   /** Worst first. */
@@ -62,6 +64,7 @@ export function judgeSite(input: {
     verdict: verdictOf(limits),
     allows: allowedSize(ground, assessment, rules, wire.tallestM),
     tallestM: wire.tallestM,
+    underWireM: wire.underWireM,
     widestM: soil.widestM,
     limits,
   };
@@ -94,21 +97,39 @@ function wireLimit(
   ground: GroundFacts,
   assessment: Assessment | null,
   rules: GroundRules,
-): { tallestM: number | null; limits: SiteLimit[] } {
+): { tallestM: number | null; underWireM: number | null; limits: SiteLimit[] } {
   const { wireHeightM } = ground;
-  if (wireHeightM === null) return { tallestM: null, limits: [limit('unknown', because('wire_unmeasured', {}))] };
-  if (wireHeightM === 'none') return { tallestM: null, limits: [limit('fine', because('wire_none', {}))] };
+  const free = (found: SiteLimit) => ({ tallestM: null, underWireM: null, limits: [found] });
+  if (wireHeightM === null) return free(limit('unknown', because('wire_unmeasured', {})));
+  if (wireHeightM === 'none') return free(limit('fine', because('wire_none', {})));
   const distanceM = clearanceOf(assessment, 'wire');
-  if (distanceM !== null && distanceM >= rules.leastM.wire.large) {
-    return {
-      tallestM: null,
-      limits: [limit('fine', because('site_clear', { thing: 'wire', distanceM, leastM: rules.leastM.wire.large }))],
-    };
+  const least = rules.leastM.wire;
+  if (distanceM !== null && distanceM >= least.large) {
+    return free(limit('fine', because('site_clear', { thing: 'wire', distanceM, leastM: least.large })));
   }
-  const tallestM = wireHeightM - rules.wireHeadroomM;
-  const facts = { wireHeightM, headroomM: rules.wireHeadroomM, tallestM };
-  if (tallestM < 2) return { tallestM, limits: [limit('move', because('wire_too_low', facts))] };
-  return { tallestM, limits: [limit('smaller', because('wire_limits_height', facts))] };
+  const underWireM = wireHeightM - rules.wireHeadroomM;
+  const beside = distanceM === null ? undefined : freeBeside(distanceM, rules);
+  if (beside && distanceM !== null && beside.toM > underWireM) {
+    const { size, next, toM: tallestM } = beside;
+    const facts = { wireHeightM, distanceM, size, tallestM, next, leastM: least[next] };
+    return { tallestM, underWireM, limits: [limit('smaller', because('wire_beside', facts))] };
+  }
+  const facts = { wireHeightM, headroomM: rules.wireHeadroomM, tallestM: underWireM };
+  const found =
+    underWireM < 2
+      ? limit('move', because('wire_too_low', facts))
+      : limit('smaller', because('wire_limits_height', facts));
+  return { tallestM: underWireM, underWireM, limits: [found] };
+}
+
+/**
+ * The largest size class below large whose height is free this far beside a wire; a class of which the rules ask no
+ * distance may stand under it, and is held by its height alone.
+ */
+function freeBeside(distanceM: number, { leastM, smallToM, mediumToM }: GroundRules) {
+  const keeps = (size: 'small' | 'medium') => leastM.wire[size] > 0 && distanceM >= leastM.wire[size];
+  if (keeps('medium')) return { size: 'medium', next: 'large', toM: mediumToM } as const;
+  return keeps('small') ? ({ size: 'small', next: 'medium', toM: smallToM } as const) : undefined;
 }
 
 function stripLimit(ground: GroundFacts, rules: GroundRules): SiteLimit[] {
@@ -141,6 +162,9 @@ function groundLimits({ ground, assessment, rules, drainage }: Parameters<typeof
   if (!percolation) found.push(limit('unknown', because('percolation_missing', {})));
   else if (percolation.kind === 'questioned') {
     found.push(limit('unknown', because('percolation_questioned', { question: percolation.question })));
+  } else if (isUnsettled(percolation)) {
+    const { rateMmPerH, lowMmPerH, highMmPerH } = percolation;
+    found.push(limit('unknown', because('percolation_unsettled', { rateMmPerH, lowMmPerH, highMmPerH })));
   } else if (percolation.class === 'stands') {
     found.push(limit('change', because('percolation_stands', { rateMmPerH: percolation.rateMmPerH })));
   } else {

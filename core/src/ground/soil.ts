@@ -9,8 +9,15 @@ export interface SoilWater {
   readonly saturation: number;
 }
 
-/** Typical volumetric water contents by texture; after FAO-56 table 19, with a bark-based container mix. */
-export const soilWater: Readonly<Record<SoilClass | 'container_mix', SoilWater>> = {
+/** What a ball is made of, whatever the ground it goes into. */
+export type BallMedium = 'container_mix' | 'nursery_soil';
+
+/**
+ * Typical volumetric water contents by texture; after FAO-56 table 19, with a bark-based container mix, and the loam
+ * that field nurseries grow on, since sand does not hold a ball and clay is not dug.
+ */
+export const soilWater: Readonly<Record<SoilClass | BallMedium, SoilWater>> = {
+  nursery_soil: { fieldCapacity: 0.28, wiltingPoint: 0.13, saturation: 0.45 },
   container_mix: { fieldCapacity: 0.4, wiltingPoint: 0.15, saturation: 0.7 },
   sand: { fieldCapacity: 0.1, wiltingPoint: 0.04, saturation: 0.4 },
   sandy_loam: { fieldCapacity: 0.2, wiltingPoint: 0.08, saturation: 0.42 },

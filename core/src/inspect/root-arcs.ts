@@ -12,12 +12,15 @@ export interface CirclingRoot {
   readonly diameterMm: number;
 }
 
-/** Degrees covered clockwise from start to end; equal ends mean the whole circle. */
+/**
+ * Degrees covered clockwise from start to end: 0 where both ends are the same bearing, 360 only from 0 to 360.
+ * @throws InvalidInputError for a bearing outside 0–360°
+ */
 export function arcLengthDeg(arc: Arc): number {
   requireWithin('fromDeg', arc.fromDeg, limits.bearingDeg);
   requireWithin('toDeg', arc.toDeg, limits.bearingDeg);
-  const length = (((arc.toDeg - arc.fromDeg) % 360) + 360) % 360;
-  return length === 0 ? 360 : length;
+  const turn = arc.toDeg - arc.fromDeg;
+  return turn < 0 ? turn + 360 : turn;
 }
 
 /**

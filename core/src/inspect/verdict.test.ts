@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { fieldDefault, withChoice } from '../practice';
 import { compressedSharePct } from './root-arcs';
-import { judgeInspection, scheduledLook, type Inspection } from './verdict';
+import { isLook, judgeInspection, scheduledLook, type Inspection } from './verdict';
 
 const clean: Inspection = {
   inspectedOn: '2026-06-01',
@@ -40,7 +40,70 @@ describe('share of the trunk pressed', () => {
   });
 });
 
+describe('one arc', () => {
+  it.each([
+    [90, 90, 0],
+    [350, 350, 0],
+    [0, 360, 100],
+    [360, 0, 0],
+    [350, 40, 13.888_889],
+    [40, 350, 86.111_111],
+  ])('%d→%d covers %d %%', (fromDeg, toDeg, pct) => {
+    expect(compressedSharePct([{ fromDeg, toDeg }])).toBeCloseTo(pct, 5);
+  });
+  it.each([-1, 361, NaN])('refuses a bearing of %d°', (fromDeg) => {
+    expect(() => compressedSharePct([{ fromDeg, toDeg: 10 }])).toThrow('fromDeg must be within 0–360 °');
+  });
+});
+
 describe('inspection verdict', () => {
+  it('of a look at nothing is none, never good', () => {
+    const nothing: Inspection = {
+      inspectedOn: '2026-06-01',
+      flareDepthMm: null,
+      mulchDepthMm: null,
+      mulchContact: null,
+      stake: null,
+      probe: null,
+      circlingRoots: null,
+    };
+    expect(isLook(nothing)).toBe(false);
+    expect(judgeInspection(nothing, context)).toMatchObject({ level: null, findings: [], remedies: [] });
+    expect(isLook({ ...nothing, circlingRoots: [] })).toBe(true);
+    expect(judgeInspection({ ...nothing, circlingRoots: [] }, context).level).toBe('good');
+  });
+
+  it('refuses a look from before the planting', () => {
+    expect(() => judge({ inspectedOn: '2025-11-30' })).toThrow(
+      'inspectedOn must not be before the planting on 2025-12-01, got 2025-11-30',
+    );
+    expect(judge({ inspectedOn: '2025-12-01' }).level).toBe('good');
+  });
+
+  it('asks once for mulch that is heaped at the trunk and thin beside it', () => {
+    const both = judge({ mulchDepthMm: 0, mulchContact: 'heaped' });
+    expect(both.remedies.map(({ remedy }) => remedy)).toEqual(['pull_back_mulch']);
+    expect(both.findings.map(({ because }) => because.code)).toEqual(
+      expect.arrayContaining(['mulch_heaped', 'mulch_thin']),
+    );
+    expect(judge({ mulchDepthMm: 0 }).remedies.map(({ remedy }) => remedy)).toEqual(['top_up_mulch']);
+    expect(judge({ mulchDepthMm: 200, mulchContact: 'touching' }).remedies).toHaveLength(2);
+  });
+
+  it('looks again on schedule where that comes before what a remedy asks for', () => {
+    // Planted on 1 December, looked at on 25 May: the look of six months is on 1 June, after a loose stake in 30 days.
+    expect(judge({ inspectedOn: '2026-05-25', stake: 'broken' }).nextLook).toMatchObject({
+      on: '2026-06-01',
+      because: { code: 'look_scheduled', facts: { monthAfterPlanting: 6 } },
+    });
+    expect(judge({ inspectedOn: '2026-04-25', stake: 'broken' }).nextLook).toMatchObject({
+      on: '2026-05-25',
+      because: { code: 'look_follow_up', facts: { inDays: 30, remedy: 'mend_stake' } },
+    });
+    // On the very day the schedule rules.
+    expect(judge({ inspectedOn: '2026-05-02', stake: 'broken' }).nextLook.because.code).toBe('look_scheduled');
+  });
+
   it('finds a sound tree good and looks again on schedule', () => {
     const verdict = judge({});
     expect(verdict.level).toBe('good');

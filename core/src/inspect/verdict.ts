@@ -1,6 +1,6 @@
 import { addDaysTo, addMonthsTo, earliest, monthsBetween, type IsoDate } from '../calendar';
 import type { Finding } from '../day';
-import { requireWithin } from '../errors';
+import { InvalidInputError, requireWithin } from '../errors';
 import type { PercolationClass } from '../ground';
 import { limits } from '../limits';
 import { deepTreeRules, girdlingRules, type Practice } from '../practice';
@@ -35,7 +35,8 @@ export interface NextLook {
 }
 
 export interface InspectionVerdict {
-  readonly level: Level;
+  /** The worst finding's; `null` where nothing was looked at. */
+  readonly level: Level | null;
   /** Worst first. */
   readonly findings: readonly Finding[];
   /** Remedies asked for, worst first, each with its last day. */
@@ -49,6 +50,10 @@ export interface InspectionContext {
   readonly percolation: PercolationClass | undefined;
 }
 
+/** Whether a look says anything at all. */
+export const isLook = ({ inspectedOn: _day, ...seen }: Inspection): boolean =>
+  Object.values(seen).some((value) => value !== null);
+
 const severity: Readonly<Record<Level, number>> = { urgent: 0, act: 1, watch: 2, good: 3 };
 
 /**
@@ -58,6 +63,10 @@ const severity: Readonly<Record<Level, number>> = { urgent: 0, act: 1, watch: 2,
  */
 export function judgeInspection(look: Inspection, context: InspectionContext): InspectionVerdict {
   requireInspection(look);
+  if (look.inspectedOn < context.plantedOn) {
+    const message = `inspectedOn must not be before the planting on ${context.plantedOn}, got ${look.inspectedOn}`;
+    throw new InvalidInputError(message, 'inspectedOn');
+  }
   const months = monthsBetween(context.plantedOn, look.inspectedOn);
   const findings = [
     judgeFlareDepth(look, context, months),
@@ -76,7 +85,7 @@ export function judgeInspection(look: Inspection, context: InspectionContext): I
       dueOn: addDaysTo(look.inspectedOn, remedyDays(remedy, level, context.practice)),
     }));
   return {
-    level: worstLevel(findings.map((f) => f.level)),
+    level: findings.length > 0 ? worstLevel(findings.map((f) => f.level)) : null,
     findings,
     remedies,
     nextLook: nextLook(
@@ -162,9 +171,11 @@ function judgeMulch(look: Inspection, practice: Practice): Finding[] {
   if (depthMm === null) return found;
   const { min: minMm, max: maxMm } = practice.mulch.acceptedDepthMm;
   if (depthMm > maxMm) found.push(finding('mulch', 'act', because('mulch_thick', { depthMm, maxMm }), 'thin_mulch'));
-  else if (depthMm < minMm)
-    found.push(finding('mulch', 'watch', because('mulch_thin', { depthMm, minMm }), 'top_up_mulch'));
-  else if (found.length === 0)
+  else if (depthMm < minMm) {
+    // What lies heaped at the trunk is what the ring lacks: it is pulled back and spread, nothing is brought.
+    const remedy = found.length > 0 ? 'none' : 'top_up_mulch';
+    found.push(finding('mulch', 'watch', because('mulch_thin', { depthMm, minMm }), remedy));
+  } else if (found.length === 0)
     found.push(finding('mulch', 'good', because('mulch_in_range', { depthMm, minMm, maxMm })));
   return found;
 }

@@ -162,3 +162,20 @@ describe('fit of a species to a spot', () => {
     expect(dry.fitting[0]?.species.botanical).toBe('Celtis australis');
   });
 });
+
+describe('what nobody measured', () => {
+  const chemistry = (a: Partial<Assessment>) => {
+    const fit = fitOf(species('Quercus ilex'), site(a));
+    if (fit.kind !== 'fits') throw new Error('left out');
+    return fit.parts.find(({ part }) => part === 'chemistry')?.score ?? NaN;
+  };
+  it('of salt or acidity never scores better than the best measure, nor worse than the worst', () => {
+    const [none, most] = [chemistry({ saltDsM: 0 }), chemistry({ saltDsM: saltBornDsM[species('Quercus ilex').salt] })];
+    const unmeasured = chemistry({ saltDsM: null });
+    expect([unmeasured < none, unmeasured > most]).toEqual([true, true]);
+    expect(chemistry({ soilPh: null })).toBeLessThan(chemistry({ soilPh: 6.5 }));
+  });
+  it('counts half where neither is known', () => {
+    expect(chemistry({ saltDsM: null, soilPh: null })).toBe(0.5);
+  });
+});

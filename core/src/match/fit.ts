@@ -131,8 +131,9 @@ const scorers: Readonly<Record<FitPart, (species: Species, site: MatchSite) => S
   chemistry(species, { assessment }) {
     const { soilPh, saltDsM } = assessment ?? { soilPh: null, saltDsM: null };
     if (soilPh === null && saltDsM === null) return unknown('chemistry');
-    const out = soilPh === null ? 0 : Math.max(0, species.ph.min - soilPh, soilPh - species.ph.max);
-    const salt = saltDsM === null ? 1 : 1 - 0.5 * (saltDsM / saltBornDsM[species.salt]);
+    // Each runs from its best to its worst; what nobody measured stands in the middle, never better than a measure.
+    const acid = soilPh === null ? 0.5 : 1 - Math.max(0, species.ph.min - soilPh, soilPh - species.ph.max) / phSlack;
+    const salt = saltDsM === null ? 0.75 : 1 - 0.5 * (saltDsM / saltBornDsM[species.salt]);
     const facts = {
       ph: soilPh,
       min: species.ph.min,
@@ -140,7 +141,7 @@ const scorers: Readonly<Record<FitPart, (species: Species, site: MatchSite) => S
       saltDsM,
       bearsDsM: saltBornDsM[species.salt],
     };
-    return scored(salt * (1 - out / phSlack), because('fit_chemistry', facts));
+    return scored(salt * acid, because('fit_chemistry', facts));
   },
   light(species, { assessment }) {
     const sunHours = assessment?.sunHours ?? null;

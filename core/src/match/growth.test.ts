@@ -41,6 +41,15 @@ describe('growth of a tree', () => {
     );
   });
 
+  it('meets a neighbour that grows alike half way: at 5 m in year 8', () => {
+    const lime = shippedSpecies.find(({ botanical }) => botanical === 'Tilia × europaea');
+    if (!lime) throw new Error('no lime');
+    const room = { tallestM: null, wireM: null, wallM: null, nextTreeM: 5 };
+    expect(firstConflicts(lime, room, 3)).toEqual([{ with: 'tree', year: 8 }]);
+    const crownIn = (years: number) => treeSizeAt(lime, { heightAtPlantingM: 3, years }).crownM;
+    expect([crownIn(7) <= 5, crownIn(8) > 5]).toEqual([true, true]);
+  });
+
   it('passes beside a wire its crown does not reach', () => {
     const cypress = shippedSpecies.find(({ botanical }) => botanical === 'Cupressus sempervirens');
     if (!cypress) throw new Error('no cypress');

@@ -67,8 +67,8 @@ export function firstConflicts(species: Species, room: SpotRoom, heightAtPlantin
     const underWire = room.tallestM !== null && heightM > room.tallestM;
     note('wire', underWire && (room.wireM === null || radiusM > room.wireM));
     note('wall', room.wallM !== null && radiusM > room.wallM);
-    // The neighbour is thought to grow alike: both crowns meet half way.
-    note('tree', room.nextTreeM !== null && crownM > room.nextTreeM * 1.5);
+    // The neighbour is thought to grow alike: both crowns meet half way, each with its radius.
+    note('tree', room.nextTreeM !== null && crownM > room.nextTreeM);
   }
   return met;
 }

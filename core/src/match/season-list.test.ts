@@ -142,3 +142,22 @@ describe('the model of a list', () => {
     expect(readRelaxations(elastic, values)).toEqual([{ limit: { kind: 'budget', most: 10 }, by: 290 }]);
   });
 });
+
+describe('a taxon at its limit', () => {
+  it.each([
+    [29, 29, false],
+    [30, 29, true],
+    [10, 10, false],
+    [7, 7, false],
+  ])('of %d in a hundred at %d %% is over: %s', (count, speciesPct, over) => {
+    const population = [
+      { species: 'Acer campestre', family: 'Aceaceae', count },
+      { species: 'Tilia cordata', family: 'Tilaceae', count: 100 - count },
+    ];
+    const sharePct = { species: speciesPct, genus: 100, family: 100 };
+    const limit = shareLimits(problem({ population, sharePct })).find(
+      (one) => one.rank === 'species' && one.taxon === 'Acer campestre',
+    );
+    expect(limit?.over).toBe(over);
+  });
+});

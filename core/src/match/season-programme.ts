@@ -75,8 +75,8 @@ export function shareLimits(problem: ListProblem): Extract<ListLimit, { kind: 's
       const count = problem.population
         .filter((tree) => taxonOf(tree, rank) === taxon)
         .reduce((sum, tree) => sum + tree.count, 0);
-      const over = before > 0 && count > share * before;
-      // A hair of slack: 0.1 × 30 must leave room for 3, whatever the floating point says.
+      // A hair of slack: 29 of 100 are 29 %, and 0.1 × 30 leaves room for 3, whatever the floating point says.
+      const over = before > 0 && count > share * before + 1e-9;
       const room = over ? 0 : Math.max(0, Math.floor(share * (before + planted) - count + 1e-9));
       return { kind: 'share', rank, taxon, room, over } as const;
     });

@@ -10,6 +10,7 @@ import {
   type Pack,
   type Practice,
 } from '../practice';
+import { requireWithin } from '../errors';
 import { because, type Reason } from '../reason';
 import { stadiumArea } from './pit-geometry';
 import type { PitPlan } from './pit-plan';
@@ -172,7 +173,10 @@ export interface MaterialLine {
   readonly bought: number;
 }
 
-/** What to buy: the sum less what lies in store, rounded up to what is sold. */
+/**
+ * What to buy: the sum less what lies in store, rounded up to what is sold.
+ * @throws InvalidInputError for a pack that holds nothing
+ */
 export function shoppingList(
   needed: Amounts,
   store: Amounts,
@@ -182,7 +186,7 @@ export function shoppingList(
     .filter((code) => (needed[code] ?? 0) > 0)
     .map((code) => {
       const [need, inStore] = [needed[code] ?? 0, store[code] ?? 0];
-      const size = packSizes[code];
+      const size = requireWithin(`packs.${code}`, packSizes[code], { min: 1e-3, max: 1e6, unit: materials[code].unit });
       // Water comes from the truck; a hair of slack keeps sums of fractions from buying one pack too many.
       const packs = code === 'water' ? 0 : Math.max(0, Math.ceil((need - inStore) / size - 1e-9));
       return { code, needed: need, inStore, packs, packSize: size, bought: packs * size };

@@ -1,5 +1,13 @@
 import fc from 'fast-check';
-import { bermStoreL, collarBowlL, mulchVolumeL, pitShape, pitVolumeL } from './pit-geometry';
+import {
+  bermStoreL,
+  collarBowlL,
+  mulchVolumeL,
+  pitShape,
+  pitVolumeL,
+  ringOutsidePitArea,
+  ringWithinStripArea,
+} from './pit-geometry';
 
 describe('pit geometry', () => {
   it('keeps the area at grade when a narrow strip stretches the pit', () => {
@@ -38,6 +46,37 @@ describe('pit geometry', () => {
     const open = mulchVolumeL({ ...ring, stripMm: 'open' });
     expect(mulchVolumeL({ ...ring, stripMm: 900 })).toBeLessThan(open);
     expect(mulchVolumeL({ ...ring, stripMm: 1500 })).toBeCloseTo(open, 9);
+  });
+
+  // By hand: 2·(600²·asin 0.75 + 450·√(600² − 450²)) = 967,781 mm² of the ring lie in the strip.
+  it('cuts a ring of 1,200 to a strip of 900', () => {
+    expect(ringWithinStripArea(1200, 900)).toBeCloseTo(967_781.12, 1);
+  });
+
+  describe('beside the stretched pit of a ball of 700 in a strip of 900', () => {
+    const pit = pitShape({ ballMm: 700, fullWidthMm: 1750, baseMarginMm: 300, stripMm: 900 });
+    const ring = { ringDiameterMm: 1200, trunkMm: 50, gapMm: 75, thicknessMm: 75, stripMm: 900 };
+
+    it('mulches the pit to both its ends', () => {
+      // The pit keeps the area of the round one, π/4·1.75² m²; of that the gap of 200 mm is bare: 178.04 L.
+      expect(mulchVolumeL({ ...ring, pit })).toBeCloseTo((Math.PI / 4) * (1750 ** 2 - 200 ** 2) * 75e-6, 2);
+    });
+    it('leaves no ring outside the pit', () => {
+      expect(ringOutsidePitArea(1200, 900, pit)).toBeCloseTo(0, 6);
+    });
+  });
+
+  it('adds ring and pit where neither covers the other', () => {
+    // Ring 2,000 in a strip of 900 beside a round pit of 900: the whole ring in the strip, less the pit.
+    const pit = pitShape({ ballMm: 400, fullWidthMm: 900, baseMarginMm: 300, stripMm: 900 });
+    const within = ringWithinStripArea(2000, 900);
+    expect(ringOutsidePitArea(2000, 900, pit) / (within - (Math.PI / 4) * 900 ** 2)).toBeCloseTo(1, 4);
+    expect(ringOutsidePitArea(2000, 'open', pit)).toBeCloseTo((Math.PI / 4) * (2000 ** 2 - 900 ** 2), 6);
+  });
+
+  it('is no mulch, and never less than none, where the gap takes the whole ring', () => {
+    const ring = { ringDiameterMm: 600, trunkMm: 60, gapMm: 300, thicknessMm: 75, stripMm: 'open' as const };
+    expect(mulchVolumeL(ring)).toBe(0);
   });
 
   it('computes berm store and collar bowl', () => {

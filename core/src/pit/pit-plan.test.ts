@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { InvalidInputError } from '../errors';
 import { unknownGround, type GroundFacts } from '../ground';
-import { fieldDefault, withChoice, type Practice } from '../practice';
+import { fieldDefault, presets, withChoice, type Practice } from '../practice';
 import type { BallStock, Stock } from '../stock';
 import { container, fall, openLoam } from '../testing/checked-case';
 import { overDug, pitPlan, type PitPlan } from './pit-plan';
@@ -184,10 +184,147 @@ describe('pit plan', () => {
     expect(codes({ ground: { ...ground, slopePct: 50 }, stock, practice: fieldDefault })).toEqual(['slope_too_steep']);
     expect(codes({ ground: { ...ground, stripWidthMm: 600 }, stock, practice: fieldDefault })).toEqual([
       'strip_under_ball',
+      'strip_takes',
     ]);
     expect(codes({ ground: unknownGround, stock, practice: fieldDefault })).toEqual(['soil_missing']);
     const bareOnly: Practice = { ...fieldDefault, appliesTo: ['bare_root'] };
     expect(codes({ ground, stock, practice: bareOnly })).toEqual(['stock_kind_not_covered']);
+  });
+
+  describe('a ball wider than its strip', () => {
+    const offer = (kind: BallStock['kind'] | 'bare_root', caliperMm: number, available = 3) => ({
+      nursery: 'Viveiro Azul',
+      species: 'Quercus ilex',
+      kind,
+      caliperMm,
+      available,
+    });
+    const why = (offers?: Parameters<typeof pitPlan>[0]['offers']) => {
+      const stock = ball('balled', 700, 500, 90);
+      const result = pitPlan({ ground: { ...ground, stripWidthMm: 600 }, stock, practice: fieldDefault, offers });
+      return result.kind === 'no_plan' ? result.because.slice(1) : [];
+    };
+
+    it('is told the largest that fits', () => {
+      expect(why()).toEqual([{ code: 'strip_takes', facts: { stock: 'balled', largestMm: 600 } }]);
+    });
+    it('is told the largest on offer that fits, of its kind before another', () => {
+      // A ball is bought ten times as wide as the stem: 60 mm of caliper are 600 mm of ball.
+      const offers = [offer('balled', 50), offer('balled', 60), offer('balled', 61), offer('container', 60)];
+      expect(why(offers)[1]).toEqual({
+        code: 'strip_offer',
+        facts: { nursery: 'Viveiro Azul', stock: 'balled', caliperMm: 60, ballMm: 600 },
+      });
+      expect(why([offer('balled', 70), offer('container', 40)])[1]?.facts).toMatchObject({ stock: 'container' });
+    });
+    it('is told that nothing on offer fits, sold out ones left aside', () => {
+      expect(why([offer('balled', 70), offer('balled', 50, 0)])[1]?.code).toBe('strip_no_offer');
+      expect(why([])[1]?.code).toBe('strip_no_offer');
+    });
+  });
+
+  describe('the berm', () => {
+    const stock = ball('container', 450, 400, 60);
+    const berm = (path: Practice['berm'], fallMm = 40) => {
+      const { berm: built, bermBecause } = plan({
+        stock,
+        practice: { ...fieldDefault, berm: path },
+        ground: { percolation: steady(fallMm) },
+      });
+      return { built, why: bermBecause.map(({ code }) => code) };
+    };
+    const { berm: usual } = fieldDefault;
+
+    it('holds the dose over the ball, or over the pit, as the practice says', () => {
+      // π/4·0.45²·90 mm and π/4·1.125²·90 mm.
+      expect(berm(usual).built?.storeL).toBeCloseTo(14.31, 2);
+      expect(berm({ ...usual, where: 'pit_edge' }).built).toMatchObject({ where: 'pit_edge' });
+      expect(berm({ ...usual, where: 'pit_edge' }).built?.storeL).toBeCloseTo(89.46, 2);
+      expect(berm(usual).why).toEqual(['berm_placed']);
+    });
+    it.each([
+      ['slow', 12],
+      ['stands', 2],
+    ])('is left out where water drains %s, unless the practice keeps it', (_name, fallMm) => {
+      expect(berm(usual, fallMm)).toEqual({ built: null, why: ['berm_left_out'] });
+      expect(berm({ ...usual, notInSlowSoil: false }, fallMm).why).toEqual(['berm_placed']);
+    });
+    it('is not built by a school that builds none, whatever the soil', () => {
+      for (const fallMm of [2, 12, 40, 150]) {
+        expect(berm({ ...usual, where: 'none' }, fallMm)).toEqual({ built: null, why: ['berm_by_practice'] });
+      }
+    });
+    it('that is not there is not filled', () => {
+      const manyHands = presets.find(({ id }) => id === 'many-hands') ?? fieldDefault;
+      const soak = (fallMm: number) =>
+        plan({ stock, practice: manyHands, ground: { percolation: steady(fallMm) } }).firstWaterL;
+      expect(soak(40).value).toBeCloseTo(2 * 14.31, 1);
+      // Twice what 45.96 L of container mix take from wilting to saturation.
+      expect(soak(12).value).toBeCloseTo(2 * 45.96 * 0.55, 1);
+      expect(soak(12).because[0]?.code).toBe('soak_no_berm');
+    });
+  });
+
+  describe('in a strip', () => {
+    const stock = ball('balled', 700, 500, 50);
+    const strip = { stripWidthMm: 900 };
+
+    it('buys nothing for a ring that lies in the pit', () => {
+      const whole = withChoice(
+        withChoice(practice(40, 2.5), 'backfill.material', 'coarse_compost'),
+        'backfill.share',
+        0.3,
+      );
+      const amended = withChoice(whole, 'backfill.place', 'whole_area');
+      expect(plan({ stock, practice: amended, ground: strip }).amendment.value).toBeCloseTo(0, 6);
+      // On open ground the ring is the pit's own width: nothing outside it either; with 2.4 m there is.
+      const wide = withChoice(amended, 'mulch.leastRingDiameterMm', 2400);
+      const openL = plan({ stock, practice: wide }).amendment.value;
+      expect(openL).toBeCloseTo((Math.PI / 4) * (2.4 ** 2 - 1.75 ** 2) * 200 * 0.3, 6);
+    });
+    it('mulches to both ends of the pit, and counts rain over the ring alone', () => {
+      const stretched = plan({ stock, practice: practice(40, 2.5), ground: strip });
+      expect(stretched.mulchRingMm).toBe(1200);
+      expect(stretched.mulchLengthMm).toBeCloseTo(2865.68, 1);
+      // 967,781 mm² of the ring of 1,200 lie in the strip: 25 mm of rain on them are 24.2 L.
+      expect(25 * stretched.ringM2).toBeCloseTo(24.19, 2);
+    });
+  });
+
+  it('says where the gap around the trunk leaves no mulch, and buys none', () => {
+    const stock = { ...ball('container', 450, 400, 60), caliperMm: 60 };
+    const choose = (one: Practice, path: string, value: number) => withChoice(one, path, value);
+    const gap = choose(choose(practice(40, 1), 'mulch.gapMm', 300), 'mulch.leastRingDiameterMm', 600);
+    const { mulchL } = plan({ stock, practice: gap });
+    expect([mulchL.value, mulchL.because[0]?.code]).toEqual([0, 'mulch_no_room']);
+  });
+
+  it('takes the heavy share of the ball in slow soil of any texture, and in heavy soil that drains', () => {
+    const shares = withChoice(
+      withChoice(fieldDefault, 'flareAboveGrade.ballShare', 0.05),
+      'flareAboveGrade.ballShareHeavy',
+      0.2,
+    );
+    const stock = ball('container', 450, 400, 0);
+    const proud = (soil: GroundFacts['soil'], fallMm: number) =>
+      plan({ stock, practice: shares, ground: { soil, percolation: steady(fallMm) } }).proudMm.value;
+    // 40 mm, a twentieth or a fifth of 400 mm, and the larger allowance: 35 for slow, 20 for clay.
+    expect([proud('sand', 40), proud('sand', 12), proud('sand', 2), proud('clay', 40)]).toEqual([60, 155, 155, 140]);
+  });
+
+  it('leaves what wicks out of soil where water is slow or stands', () => {
+    const peat = withChoice(withChoice(fieldDefault, 'backfill.material', 'peat'), 'backfill.share', 0.3);
+    const stock = ball('container', 450, 400, 60);
+    const mixed = (fallMm: number) =>
+      plan({ stock, practice: peat, ground: { percolation: steady(fallMm) } }).amendment;
+    expect(mixed(40).material).toBe('peat');
+    for (const fallMm of [2, 12]) {
+      expect(mixed(fallMm)).toMatchObject({
+        material: 'site_soil',
+        value: 0,
+        because: [{ code: 'amendment_refused' }],
+      });
+    }
   });
 
   it('refuses measures no tree has, naming field, value and limit', () => {

@@ -1,6 +1,7 @@
 import {
   drainsSlowly,
-  defaultPercolationLimits,
+  isUnsettled,
+  type PercolationLimits,
   groundPercolation,
   groundPercolationClass,
   requireGround,
@@ -9,6 +10,7 @@ import {
 } from '../ground';
 import {
   bermPlaces,
+  type BermPlace,
   fillMaterials,
   fillPlaces,
   pitBases,
@@ -21,18 +23,29 @@ import { because, type Reason, type Reasoned } from '../reason';
 import {
   ballVolumeL,
   effectiveBallHeightMm,
+  largestThatFits,
   liftingTeam,
   requireStock,
+  rootsWidthMm as widthOfRoots,
   treeMass,
   type LiftingTeam,
   type Stock,
+  type StockOffer,
 } from '../stock';
 import { crownSpreadM } from '../match';
 import { firstSoakL } from '../water';
 import { requireWithin } from '../errors';
 import { limits } from '../limits';
 import { flareHeight } from './flare-height';
-import { bermStoreL, mulchVolumeL, pitShape, pitVolumeL, type PitShape } from './pit-geometry';
+import {
+  bermStoreL,
+  mulchVolumeL,
+  pitShape,
+  pitVolumeL,
+  ringOutsidePitArea,
+  ringWithinStripArea,
+  type PitShape,
+} from './pit-geometry';
 
 export interface PitPlan {
   readonly kind: 'plan';
@@ -68,7 +81,13 @@ export interface PitPlan {
   readonly spoilL: Reasoned;
   readonly mulchL: Reasoned;
   readonly mulchRingMm: number;
-  readonly berm: { readonly heightMm: number; readonly storeL: number } | null;
+  /** Along the strip, where the pit reaches beyond the ring; else the ring. */
+  readonly mulchLengthMm: number;
+  /** Of the ring, as far as it lies within its strip. m² */
+  readonly ringM2: number;
+  readonly berm: { readonly where: BermPlace; readonly heightMm: number; readonly storeL: number } | null;
+  /** Why it stands where it does, or why there is none. */
+  readonly bermBecause: readonly Reason[];
   readonly firstWaterL: Reasoned;
   readonly massKg: Reasoned;
   readonly lifting: { readonly team: LiftingTeam; readonly because: readonly Reason[] };
@@ -89,6 +108,10 @@ export interface PitInput {
   /** Thickness of soil to be put back and firmed under the ball, where the hole was dug too deep. */
   readonly fillUnderBallMm?: number;
   readonly fillFirmed?: boolean;
+  /** Whether the tree rests on its planting day; bare roots do unless somebody knows better. */
+  readonly dormant?: boolean;
+  /** What nurseries have of its species; left out where nobody asked them. */
+  readonly offers?: readonly StockOffer[] | undefined;
 }
 
 /**
@@ -108,7 +131,7 @@ export function pitPlan(input: PitInput): PitResult {
   if (blocked.length > 0 || ground.soil === null) return { kind: 'no_plan', because: blocked };
 
   const percolation = groundPercolationClass(ground, practice.percolation);
-  const rootsWidthMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
+  const rootsWidthMm = widthOfRoots(stock);
   const rootsHeightMm = stock.kind === 'bare_root' ? stock.rootDepthMm : effectiveBallHeightMm(stock);
   const dugDeeperMm = pitBases[practice.pitWidth.base].fillMm;
   const fillUnderBallMm = requireWithin('fillUnderBallMm', input.fillUnderBallMm ?? dugDeeperMm, limits.putBackMm);
@@ -155,11 +178,9 @@ export function pitPlan(input: PitInput): PitResult {
     : 0;
   const mulchRingMm = Math.max(practice.mulch.leastRingDiameterMm, shape.widthMm, crownMm);
   const slow = drainsSlowly(percolation);
-  const bermAt = bermPlaces[practice.berm.where].at;
-  const bermed = bermAt !== null && !(slow && practice.berm.notInSlowSoil);
-  const bermMm = bermAt === 'pit' ? shape.widthMm : rootsWidthMm;
-  const berm = bermed ? { heightMm: practice.berm.heightMm, storeL: bermStoreL(bermMm, practice.berm.heightMm) } : null;
-  const amendment = amendmentOf(practice, { backfillL, ringMm: mulchRingMm, pitMm: shape.widthMm, slow });
+  const { berm, bermBecause } = bermOf(practice, { ballMm: rootsWidthMm, pitMm: shape.widthMm, slow });
+  const outsideMm2 = ringOutsidePitArea(mulchRingMm, stripMm, shape);
+  const amendment = amendmentOf(practice, { backfillL, ringMm: mulchRingMm, outsideM2: outsideMm2 / 1e6, slow });
   const leftOverL = ballBelowGradeL + amendment.inFillL;
   return {
     kind: 'plan',
@@ -190,15 +211,19 @@ export function pitPlan(input: PitInput): PitResult {
       value: leftOverL * spoilBulking,
       because: [because('spoil_bulks', { ballBelowGradeL: leftOverL, bulking: spoilBulking })],
     },
-    mulchL: mulch(input, mulchRingMm, stripMm),
+    mulchL: mulch(input, { ringMm: mulchRingMm, stripMm, pit: shape }),
     mulchRingMm,
+    mulchLengthMm: stripMm === 'open' ? mulchRingMm : Math.max(mulchRingMm, shape.lengthMm),
+    ringM2: ringWithinStripArea(mulchRingMm, stripMm) / 1e6,
     berm,
+    bermBecause,
     firstWaterL: firstSoakL({
       stock,
       soil: ground.soil,
       percolation,
       pitVolumeL: volumeL,
-      bermStoreL: bermStoreL(bermMm, practice.berm.heightMm),
+      bermStoreL: berm?.storeL ?? null,
+      dormant: input.dormant ?? stock.kind === 'bare_root',
       practice,
     }),
     ...weight(stock, practice),
@@ -211,22 +236,26 @@ export function percolationConsequences(percolation: PercolationClass, practice:
   if (percolation === 'good') return [because('percolation_usual', {})];
   if (percolation === 'fast') return [because('water_fast_soil', {})];
   const { slowSoilExtraMm } = practice.flareAboveGrade;
+  const bermed = bermPlaces[practice.berm.where].at !== null;
   return [
-    because('flare_slow', { extraMm: slowSoilExtraMm, percolation }),
-    ...(practice.berm.notInSlowSoil ? [because('berm_left_out', {})] : []),
+    ...(slowSoilExtraMm > 0 ? [because('flare_slow', { extraMm: slowSoilExtraMm, percolation })] : []),
+    ...(bermed && practice.berm.notInSlowSoil ? [because('berm_left_out', {})] : []),
     because('water_slow_soil', {}),
   ];
 }
 
-/** Facts still missing or doubtful at a spot before its plan can be trusted. */
-export function groundGaps(ground: GroundFacts): readonly Reason[] {
+/** Facts still missing or doubtful at a spot before its plan can be trusted; drainage by the lines of its practice. */
+export function groundGaps(ground: GroundFacts, drainage: PercolationLimits): readonly Reason[] {
   const gaps: Reason[] = [];
   if (ground.soil === null) gaps.push(because('soil_missing', {}));
-  // Whether a test is in doubt is the same wherever the lines between classes are drawn.
-  const percolation = groundPercolation(ground, defaultPercolationLimits);
+  const percolation = groundPercolation(ground, drainage);
   if (!percolation) gaps.push(because('percolation_missing', {}));
   else if (percolation.kind === 'questioned')
     gaps.push(because('percolation_questioned', { question: percolation.question }));
+  else if (isUnsettled(percolation)) {
+    const { rateMmPerH, lowMmPerH, highMmPerH } = percolation;
+    gaps.push(because('percolation_unsettled', { rateMmPerH, lowMmPerH, highMmPerH }));
+  }
   if (ground.slopePct === null) gaps.push(because('slope_missing', {}));
   return gaps;
 }
@@ -253,23 +282,46 @@ export function surplusLeft(stock: Stock, practice: Practice): number {
   return Math.max(0, overMostMm, stock.surplusLeftMm ?? 0);
 }
 
-function noPlanReasons({ ground, stock, practice }: PitInput): Reason[] {
+function noPlanReasons({ ground, stock, practice, offers }: PitInput): Reason[] {
   const reasons: Reason[] = [];
   if (!practice.appliesTo.includes(stock.kind)) {
     reasons.push(because('stock_kind_not_covered', { stock: stock.kind, practice: practice.name }));
   }
   if (ground.soil === null) reasons.push(because('soil_missing', {}));
-  const ballMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
-  if (typeof ground.stripWidthMm === 'number' && ground.stripWidthMm < ballMm) {
-    reasons.push(because('strip_under_ball', { stripWidthMm: ground.stripWidthMm, ballMm }));
+  const ballMm = widthOfRoots(stock);
+  const { stripWidthMm } = ground;
+  if (typeof stripWidthMm === 'number' && stripWidthMm < ballMm) {
+    reasons.push(because('strip_under_ball', { stripWidthMm, ballMm }));
+    reasons.push(because('strip_takes', { stock: stock.kind, largestMm: stripWidthMm }));
+    if (offers) reasons.push(onOffer(offers, { kind: stock.kind, widestMm: stripWidthMm }));
   }
   return reasons;
+}
+
+function onOffer(offers: readonly StockOffer[], asked: { kind: Stock['kind']; widestMm: number }): Reason {
+  const found = largestThatFits(offers, asked);
+  if (!found) return because('strip_no_offer', { stock: asked.kind });
+  const { nursery, kind, caliperMm } = found.offer;
+  return because('strip_offer', { nursery, stock: kind, caliperMm, ballMm: found.ballMm });
+}
+
+/** The ring that holds the dose, or why there is none. */
+function bermOf(
+  { berm: { where, heightMm, notInSlowSoil } }: Practice,
+  of: { readonly ballMm: number; readonly pitMm: number; readonly slow: boolean },
+): Pick<PitPlan, 'berm' | 'bermBecause'> {
+  const { at } = bermPlaces[where];
+  if (at === null) return { berm: null, bermBecause: [because('berm_by_practice', {})] };
+  if (of.slow && notInSlowSoil) return { berm: null, bermBecause: [because('berm_left_out', {})] };
+  const storeL = bermStoreL(at === 'pit' ? of.pitMm : of.ballMm, heightMm);
+  const berm = { where, heightMm, storeL };
+  return { berm, bermBecause: [because('berm_placed', berm)] };
 }
 
 /** What the practice mixes in; what wicks is left out of slow soil. L */
 function amendmentOf(
   practice: Practice,
-  at: { readonly backfillL: number; readonly ringMm: number; readonly pitMm: number; readonly slow: boolean },
+  at: { readonly backfillL: number; readonly ringMm: number; readonly outsideM2: number; readonly slow: boolean },
 ): PitPlan['amendment'] {
   const { material, share, place } = practice.backfill;
   const nothing = { material: 'site_soil', value: 0, inFillL: 0 } as const;
@@ -289,7 +341,7 @@ function amendmentOf(
       because: [because('amendment_share', { material, sharePct: share * 100 })],
     };
   }
-  const ringL = (Math.PI / 4) * ((at.ringMm ** 2 - at.pitMm ** 2) / 1e6) * areaDepthMm;
+  const ringL = at.outsideM2 * areaDepthMm;
   const facts = { material, sharePct: share * 100, ringMm: at.ringMm, depthMm: areaDepthMm };
   return { material, value: ringL * share, inFillL: 0, because: [because('amendment_area', facts)] };
 }
@@ -340,11 +392,17 @@ function stretched(shape: PitShape, fullWidthMm: number): Reason[] {
   return [because('width_stretched', { stripWidthMm: shape.widthMm, fullWidthMm, lengthMm: shape.lengthMm })];
 }
 
-function mulch(input: PitInput, ringMm: number, stripMm: number | 'open'): Reasoned {
+function mulch(
+  input: PitInput,
+  { ringMm, stripMm, pit }: { ringMm: number; stripMm: number | 'open'; pit: PitShape },
+): Reasoned {
   const { thicknessMm, gapMm } = input.practice.mulch;
-  const value = mulchVolumeL({ ringDiameterMm: ringMm, trunkMm: input.stock.caliperMm, gapMm, thicknessMm, stripMm });
+  const trunkMm = input.stock.caliperMm;
+  const value = mulchVolumeL({ ringDiameterMm: ringMm, trunkMm, gapMm, thicknessMm, stripMm, pit });
+  if (value === 0 && thicknessMm > 0) return { value, because: [because('mulch_no_room', { ringMm, gapMm })] };
   const cutByStrip = stripMm !== 'open' && stripMm < ringMm;
-  return { value, because: [because('mulch_ring', { ringMm, thicknessMm, gapMm, cutByStrip })] };
+  const lengthMm = stripMm === 'open' ? ringMm : Math.max(ringMm, pit.lengthMm);
+  return { value, because: [because('mulch_ring', { ringMm, thicknessMm, gapMm, cutByStrip, lengthMm })] };
 }
 
 function weight(stock: Stock, practice: Practice): Pick<PitPlan, 'massKg' | 'lifting'> {

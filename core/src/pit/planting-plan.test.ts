@@ -359,3 +359,20 @@ describe('a guard', () => {
     expect([guards(), guards([]), guards(['deer'])]).toEqual([undefined, undefined, 1]);
   });
 });
+
+describe('what is sold', () => {
+  it.each([0, -1, NaN])('in packs of %d is refused, not bought for ever', (mulch) => {
+    const packs = { ...defaultWorkRules.packs, mulch };
+    expect(() => shoppingList({ mulch: 100 }, {}, packs)).toThrow('packs.mulch must be within');
+  });
+
+  it('in buckets is four at most, however much a tree is given', () => {
+    const buckets = (doses: number) => {
+      const practice = withChoice(fieldDefault, 'firstSoak.doses', doses);
+      const plan = plantingPlan({ practice, stock: container, ground, assessment: null, work: defaultWorkRules });
+      return plan.kind === 'plan' ? plan.materials.bucket : NaN;
+    };
+    // 25.3 L a dose in buckets of 15 L.
+    expect([buckets(0), buckets(1), buckets(2), buckets(10)]).toEqual([undefined, 2, 4, 4]);
+  });
+});

@@ -1,12 +1,12 @@
 import type { Assessment, GroundFacts } from '../ground';
 import type { Practice } from '../practice';
 import { because, type Reason } from '../reason';
-import { liftingPlan, type LiftingPlan, type Stock } from '../stock';
+import { liftingPlan, type LiftingPlan, type Stock, type StockOffer } from '../stock';
 import { routineWater, type RoutineWater } from '../water';
 import { clearanceOf, groundPercolationClass } from '../ground';
 import { labourOf, type Labour } from './labour';
 import { materialsOf, type Amounts, type MaterialCode } from './materials';
-import { pitPlan, type NoPitPlan, type PitPlan } from './pit-plan';
+import { pitPlan, type NoPitPlan, type PitPlan, type PitResult } from './pit-plan';
 import { stakePlan, type StakePlan } from './stake-plan';
 import { plantingSteps, type PlantingStep } from './steps';
 import type { WorkRules } from './work-rules';
@@ -37,6 +37,11 @@ export interface PlantingInput {
   /** The way from the kerb where it is known otherwise than from the assessment. */
   readonly route?: { readonly distanceM?: number | undefined; readonly slopePct?: number | undefined } | undefined;
   readonly work: WorkRules;
+  /** Whether the tree rests on its planting day, and what nurseries have of its species, as `pitPlan` takes them. */
+  readonly dormant?: boolean;
+  readonly offers?: readonly StockOffer[] | undefined;
+  /** The pit where it is planned already. */
+  readonly pit?: PitResult;
 }
 
 /**
@@ -46,7 +51,7 @@ export interface PlantingInput {
  */
 export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
   const { practice, stock, ground, assessment, work } = input;
-  const pit = pitPlan({ ground, stock, practice });
+  const pit = input.pit ?? pitPlan(input);
   if (pit.kind === 'no_plan') return pit;
   if (ground.soil === null) return { kind: 'no_plan', because: [because('soil_missing', {})] };
   const { plan: stakes, because: stakeBecause } = stakePlan({
@@ -94,7 +99,7 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     labour,
     carry,
     obstacles: rockIn(pit, assessment),
-    routine: routineWater({ stock, percolation, mulchRingMm: pit.mulchRingMm, practice }),
+    routine: routineWater({ stock, percolation, ringM2: pit.ringM2, practice }),
     steps: plantingSteps({ pit, practice, stock, stakes, materials, percolation, carry }),
   };
 }

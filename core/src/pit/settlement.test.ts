@@ -35,4 +35,9 @@ describe('settlement trained by measured drops', () => {
   it('refuses a drop without fill', () => {
     expect(() => trainedSettlement([{ fillMm: 0, dropMm: 5 }], 0.1)).toThrow('fillMm must be within 1–1000');
   });
+
+  it('refuses what is no number', () => {
+    expect(() => trainedSettlement([{ fillMm: 50, dropMm: NaN }], 0.1)).toThrow('dropMm must be a number, got NaN');
+    expect(() => trainedSettlement([], NaN)).toThrow('practiceShare must be within 0–1');
+  });
 });

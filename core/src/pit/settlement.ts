@@ -1,4 +1,4 @@
-import { requireWithin } from '../errors';
+import { requireFinite, requireWithin } from '../errors';
 import { limits } from '../limits';
 
 /** A ball that stood on soil put back under it: how much of that soil there was, and how far the ball sank since. */
@@ -23,13 +23,14 @@ const priorDrops = 5;
  * thick fills, measured relatively better, count more), shrunk towards the practice's value. A ball that rose is a
  * slip of the rule and counts as no drop. `null` while nothing was measured.
  * Source: ratio estimator and its standard error, Cochran, Sampling Techniques (1977), ch. 6.
- * @throws InvalidInputError for a fill outside `limits.putBackMm`, or of 0
+ * @throws InvalidInputError for a fill outside `limits.putBackMm`, or of 0, and for a drop or a share that is no number
  */
 export function trainedSettlement(drops: readonly MeasuredDrop[], practiceShare: number): Settlement | null {
+  requireWithin('practiceShare', practiceShare, { min: 0, max: 1, unit: 'share' });
   if (drops.length === 0) return null;
   const measured = drops.map(({ fillMm, dropMm }) => ({
     fillMm: requireWithin('fillMm', fillMm, { ...limits.putBackMm, min: 1 }),
-    dropMm: Math.min(fillMm, Math.max(0, dropMm)),
+    dropMm: Math.min(fillMm, Math.max(0, requireFinite('dropMm', dropMm))),
   }));
   const n = measured.length;
   const fillMm = measured.reduce((sum, one) => sum + one.fillMm, 0);

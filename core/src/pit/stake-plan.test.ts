@@ -136,10 +136,24 @@ describe('how it is staked', () => {
     }).plan;
     expect(plan?.bearingsDeg).toEqual([290, 110]);
   });
-  it('ties at a third of the height, under the first branch less 100 mm, never under 300 mm', () => {
-    const tie = (firstBranchM: number | null) => ask({ practice: always(), firstBranchM }).plan?.heightMm;
-    expect([tie(null), tie(0.9), tie(0.2)]).toEqual([1000, 800, 300]);
-    // What stands in the ground is bought with it.
+  it('ties at a third of the height at most, under the first branch less 100 mm, never over 1.5 m', () => {
+    const tie = (firstBranchM: number | null, heightM = 3) =>
+      ask({ practice: always(), firstBranchM, stock: { ...stock, heightM } }).plan?.heightMm;
+    expect([tie(null), tie(0.9), tie(null, 0.62), tie(null, 8)]).toEqual([1000, 800, 200, 1500]);
+    fc.assert(
+      fc.property(fc.double({ min: 0.2, max: 25, noNaN: true }), (heightM) => {
+        expect(tie(null, heightM) ?? 0).toBeLessThanOrEqual((heightM * 1000) / 3);
+      }),
+    );
+  });
+  it('is not staked where a tie would hold nothing, and says so', () => {
+    // A third of 0.59 m is under 200 mm; so is a first branch at 0.25 m less 100.
+    for (const change of [{ stock: { ...stock, heightM: 0.59 } }, { firstBranchM: 0.25 }]) {
+      const { plan, because } = ask({ practice: always(), ...change });
+      expect([plan, because.at(-1)?.code]).toEqual([null, 'stake_no_room']);
+    }
+  });
+  it('is bought with what goes into the ground', () => {
     expect(ask({ practice: always() }).plan?.lengthMm).toBe(1600);
   });
   it('stands outside the ball, after the tree, and comes off when the practice says', () => {

@@ -92,7 +92,11 @@ const inGroundMm = 600;
 /** From the middle of a stake to its outside, with the hand that drives it. mm */
 const stakeHalfMm = 50;
 
-function layOut(input: StakeInput, why: readonly Reason[]): { plan: StakePlan; because: readonly Reason[] } {
+/** A tie is never over a third of the tree's height nor above its first branch; under this it holds nothing. mm */
+const lowestTieMm = 200;
+const highestTieMm = 1500;
+
+function layOut(input: StakeInput, why: readonly Reason[]): { plan: StakePlan | null; because: readonly Reason[] } {
   const { practice, stock, firstBranchM } = input;
   const { layout, order, offAfterMonths } = practice.staking;
   const rootsMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
@@ -105,7 +109,10 @@ function layOut(input: StakeInput, why: readonly Reason[]): { plan: StakePlan; b
   const stakes = narrow ? Math.min(2, asked) : asked;
   const thirdMm = (stock.heightM * 1000) / 3;
   const underBranchMm = firstBranchM === null ? Infinity : firstBranchM * 1000 - 100;
-  const heightMm = Math.round(Math.max(300, Math.min(thirdMm, underBranchMm, 1500)) / 10) * 10;
+  const heightMm = Math.floor(Math.min(thirdMm, underBranchMm, highestTieMm) / 10) * 10;
+  if (heightMm < lowestTieMm) {
+    return { plan: null, because: [...why, because('stake_no_room', { mostMm: heightMm, leastMm: lowestTieMm })] };
+  }
   const because_ = [
     ...why,
     ...(narrow ? [because('stake_along_strip', { stripWidthMm: stripMm })] : []),

@@ -113,6 +113,7 @@ export function plantingSteps(input: StepsInput): PlantingStep[] {
         overBallMm: practice.mulch.overBallMm,
         ring: practice.mulch.ring,
         ringMm: pit.mulchRingMm,
+        lengthMm: pit.mulchLengthMm,
         thicknessMm: practice.mulch.thicknessMm,
         gapMm: practice.mulch.gapMm,
         litres: pit.mulchL.value,

@@ -169,6 +169,13 @@ export const careChoices: readonly ChoiceGroup[] = [
         'One: rounds by truck. Two and more: residents.',
         'A small container can empty in a hot day or two.',
       ),
+      number(
+        'routine.slowVisitsShare',
+        'of these, where water drains slowly',
+        [0.1, 1, 'share'],
+        'Half: who scales visits by the test hole. All: clay planters, whose visits are few already.',
+        'A ball in slow soil stays wet longer than it dries; roots in standing water die within days.',
+      ),
       yesNo(
         'routine.dormant',
         'watered in the dormant season too',

@@ -106,12 +106,14 @@ export interface WateringPhase {
 }
 
 /**
- * `by`: what a visit's litres are worked out from; `nothing`: no rule, balance or probe decide. `slowShare`: visits in
- * slow soil, of the usual. `phases`: visits that thin out over the season, instead of the practice's number.
+ * `by`: what a visit's litres are worked out from; `nothing`: no rule, balance or probe decide. `bySoil`: slow soil gets
+ * the practice's share of the visits. `phases`: visits that thin out over the season, instead of the practice's number.
+ * `fromGrowth`: nothing is given before growth begins.
  */
 export interface RoutineOption extends Option {
-  readonly by: 'caliper' | 'week' | 'rain_on_ring' | 'rain_on_ball' | 'zero' | 'nothing';
-  readonly slowShare: number;
+  readonly by: 'caliper' | 'week' | 'rain_on_ring' | 'rain_on_ball' | 'nothing';
+  readonly bySoil: boolean;
+  readonly fromGrowth: boolean;
   readonly phases: readonly WateringPhase[] | null;
 }
 export const routineRules = {
@@ -119,49 +121,56 @@ export const routineRules = {
     name: 'by the soil-moisture balance, corrected by the probe',
     held: 'Sombra: fits ball, soil and weather.',
     by: 'nothing',
-    slowShare: 1,
+    bySoil: false,
+    fromGrowth: false,
     phases: null,
   },
   small_by_caliper: {
     name: 'a small dose by caliper, visits by percolation',
     held: 'Frequent light watering: the ball dries first.',
     by: 'caliper',
-    slowShare: 0.5,
+    bySoil: true,
+    fromGrowth: false,
     phases: null,
   },
   large_by_caliper: {
     name: 'a large dose by caliper, once a week',
     held: 'Who waters deep and seldom, to draw roots down.',
     by: 'caliper',
-    slowShare: 1,
+    bySoil: false,
+    fromGrowth: false,
     phases: [{ weeks: 26, visitsPerWeek: 1 }],
   },
   weekly_volume: {
     name: 'a fixed weekly volume, more in summer',
     held: 'Volunteers can keep it.',
     by: 'week',
-    slowShare: 1,
+    bySoil: false,
+    fromGrowth: false,
     phases: null,
   },
   rain_equal: {
     name: '25 mm of rain or its equal a week, over the ring',
     held: 'Extension advice for lawns and beds.',
     by: 'rain_on_ring',
-    slowShare: 1,
+    bySoil: false,
+    fromGrowth: false,
     phases: [{ weeks: 26, visitsPerWeek: 1 }],
   },
   rain_equal_ball: {
     name: '25 mm of rain or its equal a week, over the ball',
     held: 'The same advice, read as what the ball itself receives.',
     by: 'rain_on_ball',
-    slowShare: 1,
+    bySoil: false,
+    fromGrowth: false,
     phases: [{ weeks: 26, visitsPerWeek: 1 }],
   },
   tapering: {
     name: 'daily, then every other day, then weekly, a dose by caliper',
     held: 'Research on fresh balled and container stock: the ball is the only store at first.',
     by: 'caliper',
-    slowShare: 0.5,
+    bySoil: true,
+    fromGrowth: false,
     phases: [
       { weeks: 2, visitsPerWeek: 7 },
       { weeks: 10, visitsPerWeek: 3.5 },
@@ -172,14 +181,16 @@ export const routineRules = {
     name: 'by probe only',
     held: 'Inspectors who come often.',
     by: 'nothing',
-    slowShare: 1,
+    bySoil: false,
+    fromGrowth: false,
     phases: null,
   },
   until_growth: {
-    name: 'none before growth begins',
+    name: 'none before growth begins, then a dose by caliper',
     held: 'Planters of dormant bare-root stock in moist soil.',
-    by: 'zero',
-    slowShare: 1,
+    by: 'caliper',
+    bySoil: true,
+    fromGrowth: true,
     phases: null,
   },
 } as const satisfies Record<string, RoutineOption>;

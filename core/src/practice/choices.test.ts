@@ -107,7 +107,7 @@ describe('the table of choices', () => {
 
 describe('a choice made otherwise', () => {
   it('is told as a difference, and leaves the practice it was made from alone', () => {
-    const at = practiceAt(fieldDefault, [{ path: 'berm.where', value: 'none', reason: 'ponds here' }]);
+    const { practice: at } = practiceAt(fieldDefault, [{ path: 'berm.where', value: 'none', reason: 'ponds here' }]);
     expect(practiceDifferences(fieldDefault, at).map(({ choice, a, b }) => [choice.path, a, b])).toEqual([
       ['berm.where', 'ball_edge', 'none'],
     ]);
@@ -116,10 +116,24 @@ describe('a choice made otherwise', () => {
   });
   it('of two for the same choice, the later counts', () => {
     const made = (value: number) => ({ path: 'mulch.thicknessMm', value, reason: 'as told' });
-    expect(choiceValue(practiceAt(fieldDefault, [made(50), made(60)]), 'mulch.thicknessMm')).toBe(60);
+    expect(choiceValue(practiceAt(fieldDefault, [made(50), made(60)]).practice, 'mulch.thicknessMm')).toBe(60);
+  });
+  it('is set aside where it contradicts the practice, and the others still count', () => {
+    const made = (path: string, value: number) => ({ path, value, reason: 'as told' });
+    const slow = made('percolation.slowFromMmPerH', 50);
+    const mulch = made('mulch.thicknessMm', 60);
+    const { practice, setAside } = practiceAt(fieldDefault, [slow, mulch]);
+    expect(setAside).toEqual([slow]);
+    expect(practice.percolation).toEqual(fieldDefault.percolation);
+    expect(practice.mulch.thicknessMm).toBe(60);
+    // With the line above it moved too, both stand.
+    const both = practiceAt(fieldDefault, [slow, made('percolation.goodFromMmPerH', 60)]);
+    expect(both.setAside).toEqual([]);
+    expect(both.practice.percolation).toMatchObject({ slowFromMmPerH: 50, goodFromMmPerH: 60 });
   });
   it('of a choice that is not known any more, it is passed over', () => {
-    expect(practiceAt(fieldDefault, [{ path: 'berm.moat', value: 1, reason: 'an older word' }])).toBe(fieldDefault);
+    const { practice } = practiceAt(fieldDefault, [{ path: 'berm.moat', value: 1, reason: 'an older word' }]);
+    expect(practice).toBe(fieldDefault);
   });
   it.each([
     ['berm.where', 'moat', /Berm must be ball_edge/],

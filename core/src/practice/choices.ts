@@ -2,7 +2,7 @@ import { InvalidInputError } from '../errors';
 import { careChoices } from './care-choices';
 import type { Choice, ChoiceGroup } from './choice';
 import { foundChoices } from './found-choices';
-import { replaced, type ChoiceValue } from './override';
+import { fallingPairs, replaced, valueAt, type ChoiceValue } from './override';
 import { pitChoices } from './pit-choices';
 import type { Practice } from './practice';
 import { stockChoices } from './stock-choices';
@@ -15,10 +15,7 @@ export const choices: readonly Choice[] = choiceTable.flatMap(({ choices: some }
 /** The value of a choice in a practice. @throws InvalidInputError for a path that is no choice */
 export function choiceValue(practice: Practice, path: string): ChoiceValue {
   requireChoice(path);
-  const value = path
-    .split('.')
-    .reduce<unknown>((part, key) => (part as Record<string, unknown> | undefined)?.[key], practice);
-  return value as ChoiceValue;
+  return valueAt(practice, path) as ChoiceValue;
 }
 
 /**
@@ -50,29 +47,14 @@ export function requireChoiceValue(choice: Choice, value: ChoiceValue): void {
   }
 }
 
-/** Choices of which the first may not exceed the second. */
-const rising: readonly (readonly [string, string])[] = [
-  ['percolation.slowFromMmPerH', 'percolation.goodFromMmPerH'],
-  ['percolation.goodFromMmPerH', 'percolation.fastOverMmPerH'],
-  ['flareAboveGrade.settlementFirmed', 'flareAboveGrade.settlementLoose'],
-  ['receiving.circlingCorrectPct', 'receiving.circlingReturnPct'],
-  ['lifting.onePersonKg', 'lifting.twoPeopleKg'],
-  ['lifting.twoPeopleKg', 'lifting.threePeopleKg'],
-  ['mulch.acceptedDepthMm.min', 'mulch.acceptedDepthMm.max'],
-  ['inspection.flare.clearFromMm', 'inspection.flare.examineFromMm'],
-  ['inspection.flare.examineFromMm', 'inspection.flare.liftOverMm'],
-  ['inspection.roots.stagedFromPct', 'inspection.roots.referOverPct'],
-];
-
 /**
  * Checks every choice of a practice, and that no two contradict each other.
  * @throws InvalidInputError for the first value outside its limits, or above the one it leads up to
  */
 export function requirePractice(practice: Practice): void {
   for (const choice of choices) requireChoiceValue(choice, choiceValue(practice, choice.path));
-  for (const [lower, upper] of rising) {
+  for (const [lower, upper] of fallingPairs(practice)) {
     const [low, high] = [Number(choiceValue(practice, lower)), Number(choiceValue(practice, upper))];
-    if (low <= high) continue;
     const names = [lower, upper].map((path) => `${requireChoice(path).name} (${groupOf(path)})`);
     throw new InvalidInputError(`${names[0]} must be at most ${names[1]}, ${high}, got ${low}`, lower);
   }

@@ -23,9 +23,40 @@ export function replaced(practice: Practice, path: string, value: ChoiceValue): 
   return changed as unknown as Practice;
 }
 
+/** Choices of which the first may not exceed the second. */
+export const rising: readonly (readonly [lower: string, upper: string])[] = [
+  ['percolation.slowFromMmPerH', 'percolation.goodFromMmPerH'],
+  ['percolation.goodFromMmPerH', 'percolation.fastOverMmPerH'],
+  ['flareAboveGrade.settlementFirmed', 'flareAboveGrade.settlementLoose'],
+  ['receiving.circlingCorrectPct', 'receiving.circlingReturnPct'],
+  ['lifting.onePersonKg', 'lifting.twoPeopleKg'],
+  ['lifting.twoPeopleKg', 'lifting.threePeopleKg'],
+  ['mulch.acceptedDepthMm.min', 'mulch.acceptedDepthMm.max'],
+  ['inspection.flare.clearFromMm', 'inspection.flare.examineFromMm'],
+  ['inspection.flare.examineFromMm', 'inspection.flare.liftOverMm'],
+  ['inspection.roots.stagedFromPct', 'inspection.roots.referOverPct'],
+];
+
+export const valueAt = (practice: Practice, path: string): unknown =>
+  path.split('.').reduce<unknown>((part, key) => (part as Part | undefined)?.[key], practice);
+
+/** Pairs of choices of which the first stands above the second. */
+export const fallingPairs = (practice: Practice): (readonly [lower: string, upper: string])[] =>
+  rising.filter(([lower, upper]) => Number(valueAt(practice, lower)) > Number(valueAt(practice, upper)));
+
 /**
- * The practice as it applies at a spot: a later override of the same choice counts. They were checked when they were
- * recorded, and are read without the table of choices: every state of every tree asks for this.
+ * The practice as it applies at a spot. Each override was held against the practice of its day; one that contradicts
+ * the practice of another day is set aside, and said. They are read without the table of choices: every state of every
+ * tree asks for this.
  */
-export const practiceAt = (practice: Practice, overrides: readonly Override[]): Practice =>
-  overrides.reduce((changed, { path, value }) => replaced(changed, path, value), practice);
+export function practiceAt<O extends Override>(
+  practice: Practice,
+  overrides: readonly O[],
+): { readonly practice: Practice; readonly setAside: readonly O[] } {
+  const changed = overrides.reduce((one, { path, value }) => replaced(one, path, value), practice);
+  const falling = overrides.length > 0 ? fallingPairs(changed).flat() : [];
+  const setAside = overrides.filter(({ path }) => falling.includes(path));
+  if (setAside.length === 0) return { practice: changed, setAside };
+  const left = overrides.filter((one) => !setAside.includes(one));
+  return { practice: left.reduce((one, { path, value }) => replaced(one, path, value), practice), setAside };
+}

@@ -130,6 +130,8 @@ export interface Practice {
     /** A visit's dose for each 25 mm of caliper. */
     readonly lPer25Mm: number;
     readonly visitsPerWeek: number;
+    /** Visits where water drains slowly, of the usual, for rules that go by soil. */
+    readonly slowVisitsShare: number;
     readonly weeklyL: number;
     /** By which the weekly volume grows in summer. */
     readonly summerFactor: number;
@@ -251,6 +253,7 @@ export const fieldDefault: Practice = {
     rule: 'balance',
     lPer25Mm: 8,
     visitsPerWeek: 1,
+    slowVisitsShare: 0.5,
     weeklyL: 40,
     summerFactor: 1.5,
     dormant: false,

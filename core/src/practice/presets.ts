@@ -2,11 +2,12 @@ import { fieldDefault, type Practice } from './practice';
 
 const { flareAboveGrade: flare, pitWidth, backfill, mulch, berm, firstSoak, routine, staking } = fieldDefault;
 
-const preset = (id: string, name: string, change: Partial<Practice>): Practice => ({
+/** A school whose choices change gets a new version: trees keep the one they were planted under. */
+const preset = (id: string, name: string, change: Partial<Practice>, version = 1): Practice => ({
   ...fieldDefault,
   ...change,
   id,
-  version: 1,
+  version,
   name,
 });
 /** No allowances: the flare stands where the school says, whatever the soil. */
@@ -32,15 +33,28 @@ export const presets: readonly Practice[] = [
     berm: { ...berm, notInSlowSoil: false },
     routine: { ...routine, rule: 'weekly_volume', weeklyL: 40, visitsPerWeek: 2, time: 'months', months: 12 },
   }),
-  preset('heavy-clay', 'Heavy clay', {
-    appliesTo: ['container', 'balled'],
-    flareAboveGrade: { ...flat, baseMm: 75 },
-    pitWidth: { ...pitWidth, ballFactor: 2, ballFactorCompacted: 2, sides: 'broken_down' },
-    backfill: { ...backfill, material: 'bark_fines', share: 0.5, gypsum: 'by_test' },
-    berm: { ...berm, where: 'none' },
-    staking: { ...staking, rule: 'always', layout: 'by_size', offAfterMonths: 12 },
-    routine: { ...routine, rule: 'small_by_caliper', lPer25Mm: 8, visitsPerWeek: 1, time: 'months', months: 24 },
-  }),
+  preset(
+    'heavy-clay',
+    'Heavy clay',
+    {
+      appliesTo: ['container', 'balled'],
+      flareAboveGrade: { ...flat, baseMm: 75 },
+      pitWidth: { ...pitWidth, ballFactor: 2, ballFactorCompacted: 2, sides: 'broken_down' },
+      backfill: { ...backfill, material: 'bark_fines', share: 0.5, gypsum: 'by_test' },
+      berm: { ...berm, where: 'none' },
+      staking: { ...staking, rule: 'always', layout: 'by_size', offAfterMonths: 12 },
+      routine: {
+        ...routine,
+        rule: 'small_by_caliper',
+        lPer25Mm: 8,
+        visitsPerWeek: 1,
+        slowVisitsShare: 1,
+        time: 'months',
+        months: 24,
+      },
+    },
+    2,
+  ),
   preset('dormant-bare-root', 'Dormant bare-root', {
     appliesTo: ['bare_root'],
     flareAboveGrade: { ...flat, baseMm: 0 },

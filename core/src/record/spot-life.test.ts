@@ -47,7 +47,7 @@ const look = (change: Partial<RecordFacts['inspection']>): RecordFacts['inspecti
   circlingRoots: null,
   ...change,
 });
-const life = (...records: FieldRecord[]) => spotLife(records, fieldDefault);
+const life = (...records: FieldRecord[]) => spotLife(records, { practice: fieldDefault });
 const remedies = (...records: FieldRecord[]) =>
   life(...records)
     .decisions.filter((d) => d.kind === 'do_remedy')
@@ -164,7 +164,7 @@ describe('a spot from its records', () => {
       rec('inspection', look({ stake: 'tight' })),
       rec('inspection', look({ inspectedOn: '2026-04-10', probe: 'dry' })),
     ];
-    expect(spotLife([...records].reverse(), fieldDefault)).toEqual(spotLife(records, fieldDefault));
+    expect(life(...[...records].reverse())).toEqual(life(...records));
   });
 
   it('keeps a remedy open until it is done or a later look finds it good', () => {
@@ -206,7 +206,7 @@ describe('a spot from its records', () => {
     };
     const records = [rec('ground', ground), rec('stock', stock), rec('planting', { ...planting, stakes: 1 })];
     const raised = (programmes: Practice, plantedUnder?: Practice) =>
-      spotLife(records, programmes, plantedUnder)
+      spotLife(records, { practice: programmes, plantedUnder })
         .decisions.filter(({ kind }) => kind === 'do_remedy')
         .map(({ remedy, dueOn }) => [remedy, dueOn]);
     expect(raised(fieldDefault)).toEqual([['remove_stake', '2027-01-10']]);
@@ -216,7 +216,8 @@ describe('a spot from its records', () => {
       ['remove_stake', '2026-07-10'],
     ]);
     expect(raised(higher, fieldDefault)).toEqual([['remove_stake', '2027-01-10']]);
-    expect(spotLife(records, higher, fieldDefault).practice.id).toBe('field-default');
+    const planted = spotLife(records, { practice: higher, plantedUnder: fieldDefault });
+    expect([planted.practice.id, planted.care.id]).toEqual(['field-default', 'ours']);
   });
 
   it('books the clearing of surplus that stayed on the ball, until it is done', () => {

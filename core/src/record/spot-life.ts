@@ -1,6 +1,5 @@
 import { addDaysTo, addMonthsTo, type IsoDate } from '../calendar';
-import { judgeAsBuilt, type AsBuiltJudgement } from '../day';
-import { groundPercolationClass, testReadings, unknownGround, type Assessment, type GroundFacts } from '../ground';
+import { judgeAsBuilt, type AsBuilt, type AsBuiltJudgement } from '../day';
 import {
   judgeInspection,
   remedyDays,
@@ -9,19 +8,12 @@ import {
   type InspectionVerdict,
   type NextLook,
 } from '../inspect';
-import { groundGaps, pitPlan, surplusLeft, type PitResult } from '../pit';
-import { practiceAt, type Practice } from '../practice';
+import { groundGaps, surplusLeft } from '../pit';
+import type { Practice } from '../practice';
 import { because, worstLevel, type Level, type Reason, type RemedyCode } from '../reason';
 import type { Stock } from '../stock';
-import {
-  ofKind,
-  standing,
-  type ChoiceFacts,
-  type FieldRecord,
-  type OverrideFacts,
-  type RecordOfKind,
-  type VerdictFacts,
-} from './record';
+import { ofKind, standing, type ChoiceFacts, type FieldRecord, type RecordOfKind, type VerdictFacts } from './record';
+import { spotBasis, type SpotBasis, type SpotContext } from './spot-basis';
 
 export const stages = ['ground', 'match', 'stock', 'pit', 'day', 'water', 'inspect', 'results'] as const;
 export type Stage = (typeof stages)[number];
@@ -54,8 +46,6 @@ export interface Decision {
 export interface JudgedPlanting {
   readonly record: RecordOfKind<'planting'>;
   readonly judgement: AsBuiltJudgement;
-  /** The practice it was planted under, with what was decided otherwise for this spot. */
-  readonly practice: Practice;
 }
 
 export interface JudgedInspection {
@@ -64,21 +54,13 @@ export interface JudgedInspection {
 }
 
 /** All that follows from the records of one spot and its tree. */
-export interface SpotLife {
+export interface SpotLife extends SpotBasis {
   readonly stage: Stage;
-  /** The newest ground facts, with the newest percolation test. */
-  readonly ground: GroundFacts;
-  readonly assessment: Assessment | null;
   /** The standing verdict on the place; one from before the spot was moved does not stand. */
   readonly verdict: VerdictFacts | null;
   readonly choice: ChoiceFacts | null;
-  /** What its pit goes by, with what was decided otherwise here: the practice it was planted under, else the programme's. */
-  readonly practice: Practice;
-  readonly overrides: readonly OverrideFacts[];
-  readonly stock: Stock | null;
-  readonly plan: PitResult | null;
   readonly planting: JudgedPlanting | null;
-  /** Oldest first. */
+  /** Of the tree that stands, oldest first. */
   readonly inspections: readonly JudgedInspection[];
   readonly level: Level;
   readonly nextLook: NextLook | null;
@@ -89,89 +71,65 @@ export interface SpotLife {
 export type JudgedLooks = Map<FieldRecord, { readonly by: InspectionContext; readonly verdict: InspectionVerdict }>;
 
 /**
- * Works out where a spot stands from its records alone, by the programme's practice: the current facts, the plan,
- * each judgement, and the decisions that wait. How a tree was planted is held against the practice it was planted
- * under; how it is looked after, against the programme's of today. Running it again on the same records gives the same answer.
+ * Works out where a spot stands from its records and its programme: what it goes by, each judgement, and the decisions
+ * that wait. How a tree was planted is held against the practice it was planted under; how it is looked after, against
+ * the programme's of today. Running it again on the same records gives the same answer.
  */
 export function spotLife(
   records: readonly FieldRecord[],
-  programmes: Practice,
-  plantedUnder: Practice = programmes,
+  context: SpotContext,
   looks: JudgedLooks = new Map(),
 ): SpotLife {
   const kept = standing(records);
-  const overrides = standingOverrides(kept);
-  const practice = practiceAt(programmes, overrides);
-  const ground = knownGround(kept);
-  const assessment = ofKind(kept, 'assessment').at(-1)?.facts ?? null;
+  const basis = spotBasis(kept, context);
+  const { care, stock } = basis;
   const verdict = standingVerdict(kept);
   const choice = ofKind(kept, 'choice').at(-1)?.facts ?? null;
-  const stock = ofKind(kept, 'stock').at(-1)?.facts ?? null;
-  const planting = judgedPlanting(kept, { ground, stock, practice: practiceAt(plantedUnder, overrides) });
-  const plan = stock ? pitPlan({ ground, stock, practice: planting?.practice ?? practice }) : null;
-  const inspections = judgedInspections(kept, { planting, ground, practice, looks });
+  const planting = judgedPlanting(kept, basis);
+  const inspections = judgedInspections(kept, { planting, basis, looks });
   const done = ofKind(kept, 'remedy');
-  const remedies = planting ? openRemedies(planting, inspections, done, practice) : [];
-  const nextLook = planting ? lookAfter(planting, inspections, practice) : null;
+  const remedies = planting ? openRemedies(planting, inspections, done, care) : [];
+  const nextLook = planting ? lookAfter(planting, inspections, care) : null;
   const decisions = planting
     ? [
         ...remedies,
-        ...stakeDecision(planting, { inspections, done, remedies }),
-        ...clearDecision(planting, { stock, done, remedies }),
+        ...stakeDecision(planting, { inspections, done, remedies, practice: basis.practice }),
+        ...clearDecision(planting, { stock, done, remedies, practice: basis.practice }),
         ...lookDecision(nextLook),
       ]
-    : preparation({ ground, assessment, verdict, choice, stock, plan });
+    : preparation(basis, { verdict, choice });
   const level = planting ? worstLevel(remedies.map((decision) => decision.level)) : 'good';
   const stage = planting ? 'inspect' : (decisions[0]?.stage ?? 'ground');
-  return {
-    stage,
-    ground,
-    assessment,
-    verdict,
-    choice,
-    practice: planting?.practice ?? practice,
-    overrides,
-    stock,
-    plan,
-    planting,
-    inspections,
-    level,
-    nextLook,
-    decisions,
-  };
+  return { ...basis, stage, verdict, choice, planting, inspections, level, nextLook, decisions };
 }
 
-/** The last word on each choice. */
-function standingOverrides(kept: readonly FieldRecord[]): OverrideFacts[] {
-  const latest = new Map(ofKind(kept, 'override').map(({ facts }) => [facts.path, facts]));
-  return [...latest.values()];
-}
+/** What a planting is judged by: the pit it was planned, with what was put back under it. */
+export const judgePlanting = (built: AsBuilt, { plan, practice }: SpotBasis): AsBuiltJudgement =>
+  judgeAsBuilt(built, plan?.kind === 'plan' ? plan : undefined, practice);
 
-function judgedPlanting(
-  kept: readonly FieldRecord[],
-  by: { ground: GroundFacts; stock: Stock | null; practice: Practice },
-): JudgedPlanting | null {
+function judgedPlanting(kept: readonly FieldRecord[], basis: SpotBasis): JudgedPlanting | null {
   const record = ofKind(kept, 'planting').at(-1);
-  if (!record) return null;
-  const { ground, stock, practice } = by;
-  const { putBackMm } = record.facts;
-  const dug = putBackMm === undefined ? {} : { fillUnderBallMm: putBackMm };
-  const plan = stock ? pitPlan({ ground, stock, practice, ...dug }) : null;
-  const judgement = judgeAsBuilt(record.facts, plan?.kind === 'plan' ? plan : undefined, practice);
-  return { record, judgement, practice };
+  return record ? { record, judgement: judgePlanting(record.facts, basis) } : null;
 }
 
+/** What a look at the tree of a spot is judged by. */
+export const lookContext = ({ care, percolation }: SpotBasis, plantedOn: IsoDate): InspectionContext => ({
+  practice: care,
+  plantedOn,
+  percolation,
+});
+
+/** Looks from before the planting were at another tree, or at this one where it stood before. */
 function judgedInspections(
   kept: readonly FieldRecord[],
-  of: { planting: JudgedPlanting | null; ground: GroundFacts; practice: Practice; looks: JudgedLooks },
+  of: { planting: JudgedPlanting | null; basis: SpotBasis; looks: JudgedLooks },
 ): JudgedInspection[] {
-  const { planting, practice, looks } = of;
-  if (!planting) return [];
-  const { plantedOn } = planting.record.facts;
-  const by = { practice, plantedOn, percolation: groundPercolationClass(of.ground, practice.percolation) };
+  if (!of.planting) return [];
+  const by = lookContext(of.basis, of.planting.record.facts.plantedOn);
   return ofKind(kept, 'inspection')
+    .filter(({ facts }) => facts.inspectedOn >= by.plantedOn)
     .sort((a, b) => a.facts.inspectedOn.localeCompare(b.facts.inspectedOn))
-    .map((record) => ({ record, verdict: verdictOf(record, by, looks) }));
+    .map((record) => ({ record, verdict: verdictOf(record, by, of.looks) }));
 }
 
 function verdictOf(record: RecordOfKind<'inspection'>, by: InspectionContext, looks: JudgedLooks): InspectionVerdict {
@@ -186,39 +144,24 @@ function verdictOf(record: RecordOfKind<'inspection'>, by: InspectionContext, lo
   return verdict;
 }
 
-/** Ground facts with the readings of a percolation test that was run since they were written. */
-function knownGround(kept: readonly FieldRecord[]): GroundFacts {
-  const facts = ofKind(kept, 'ground').at(-1);
-  const test = ofKind(kept, 'percolation').at(-1);
-  const ground = facts?.facts ?? unknownGround;
-  const newer = test && (!facts || kept.indexOf(test) > kept.indexOf(facts) || facts.facts.percolation.length === 0);
-  return test && newer ? { ...ground, percolation: testReadings(test.facts) } : ground;
-}
-
 function standingVerdict(kept: readonly FieldRecord[]): VerdictFacts | null {
   const verdict = ofKind(kept, 'verdict').at(-1);
   const moved = ofKind(kept, 'move').at(-1);
   return verdict && (!moved || kept.indexOf(moved) < kept.indexOf(verdict)) ? verdict.facts : null;
 }
 
-interface Prepared {
-  readonly ground: GroundFacts;
-  readonly assessment: Assessment | null;
-  readonly verdict: VerdictFacts | null;
-  readonly choice: ChoiceFacts | null;
-  readonly stock: Stock | null;
-  readonly plan: PitResult | null;
-}
-
 /**
  * What a spot waits for before it is planted: the first thing that is missing, in work order. Where the tree is
  * bought and measured the place was decided on, here or before Sombra.
  */
-function preparation({ ground, assessment, verdict, choice, stock, plan }: Prepared): Decision[] {
+function preparation(
+  { ground, assessment, stock, plan, drainage }: SpotBasis,
+  { verdict, choice }: { verdict: VerdictFacts | null; choice: ChoiceFacts | null },
+): Decision[] {
   const open = (kind: DecisionKind, stage: Stage, level: Level, reasons: readonly Reason[]): Decision[] => [
     { kind, stage, level, dueOn: null, remedy: null, because: reasons },
   ];
-  const gaps = groundGaps(ground);
+  const gaps = groundGaps(ground, drainage);
   if (gaps.length > 0) return open('measure_ground', 'ground', 'watch', gaps);
   if (!stock) {
     if (verdict?.verdict === 'not_here') return [];
@@ -307,6 +250,7 @@ function stakeDecision(
     inspections: readonly JudgedInspection[];
     done: readonly RecordOfKind<'remedy'>[];
     remedies: readonly Decision[];
+    practice: Practice;
   },
 ): Decision[] {
   const { plantedOn, stakes } = planting.record.facts;
@@ -316,7 +260,7 @@ function stakeDecision(
     known.done.some(({ facts }) => facts.remedy === 'remove_stake') ||
     known.remedies.some(({ remedy }) => remedy === 'remove_stake');
   if (!stakes || settled) return [];
-  const months = planting.practice.staking.offAfterMonths;
+  const months = known.practice.staking.offAfterMonths;
   const reasons = [because('stake_off', { months })];
   const dueOn = addMonthsTo(plantedOn, Math.round(months));
   return [{ kind: 'do_remedy', stage: 'inspect', level: 'watch', dueOn, remedy: 'remove_stake', because: reasons }];
@@ -325,16 +269,21 @@ function stakeDecision(
 /** Surplus that stayed on the ball at planting is cleared later, on a day the desk knows from the planting on. */
 function clearDecision(
   planting: JudgedPlanting,
-  known: { stock: Stock | null; done: readonly RecordOfKind<'remedy'>[]; remedies: readonly Decision[] },
+  known: {
+    stock: Stock | null;
+    done: readonly RecordOfKind<'remedy'>[];
+    remedies: readonly Decision[];
+    practice: Practice;
+  },
 ): Decision[] {
-  const { practice, record } = planting;
+  const { practice } = known;
   const leftMm = known.stock ? surplusLeft(known.stock, practice) : 0;
   const settled =
     known.done.some(({ facts }) => facts.remedy === 'clear_to_flare') ||
     known.remedies.some(({ remedy }) => remedy === 'clear_to_flare');
   if (leftMm <= 0 || settled) return [];
   const months = practice.roots.clearLaterMonths;
-  const dueOn = addMonthsTo(record.facts.plantedOn, Math.round(months));
+  const dueOn = addMonthsTo(planting.record.facts.plantedOn, Math.round(months));
   const reasons = [because('clear_later', { leftMm, months })];
   return [{ kind: 'do_remedy', stage: 'inspect', level: 'watch', dueOn, remedy: 'clear_to_flare', because: reasons }];
 }

@@ -93,7 +93,7 @@ describe('periods of a spot', () => {
 
   it('end in the state the whole record gives', () => {
     const last = periods(history).at(-1);
-    expect(last?.life).toEqual(spotLife(history, fieldDefault));
+    expect(last?.life).toEqual(spotLife(history, { practice: fieldDefault }));
   });
 
   it('put a moved spot where it stood', () => {
@@ -107,7 +107,7 @@ describe('periods of a spot', () => {
     const back = of('retraction', { reason: 'wrong tree' }, '2026-01-11', slip.id);
     const records = [...history.slice(0, 3), slip, back];
     expect(periods(records).at(-1)?.fromDay).toBe('2025-11-08');
-    expect(spotLife(records, fieldDefault).level).toBe('good');
-    expect(spotLife(recordsUpTo(records, '2026-01-10'), fieldDefault).level).toBe('good');
+    expect(spotLife(records, { practice: fieldDefault }).level).toBe('good');
+    expect(spotLife(recordsUpTo(records, '2026-01-10'), { practice: fieldDefault }).level).toBe('good');
   });
 });

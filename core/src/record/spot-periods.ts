@@ -1,9 +1,9 @@
 import type { IsoDate } from '../calendar';
 import { crownSpreadM } from '../match';
-import type { Practice } from '../practice';
 import type { ProbeClass } from '../inspect';
 import { daysBetween } from '../calendar';
 import { happenedOn, ofKind, recordsUpTo, standing, type FieldRecord, type Position } from './record';
+import type { SpotContext } from './spot-basis';
 import { spotLife, type JudgedLooks, type SpotLife } from './spot-life';
 
 /** A stretch of days in which nothing new was recorded at a spot. */
@@ -28,7 +28,7 @@ export interface SpotPeriod {
  */
 export function spotPeriods(
   records: readonly FieldRecord[],
-  context: { practice: Practice; plantedUnder?: Practice | undefined; addedOn: IsoDate; position: Position },
+  context: SpotContext & { readonly addedOn: IsoDate; readonly position: Position },
 ): SpotPeriod[] {
   const kept = standing(records);
   const days = kept.map(happenedOn).filter((day) => day !== null);
@@ -36,7 +36,7 @@ export function spotPeriods(
   const looks: JudgedLooks = new Map();
   return starts.map((fromDay, i) => {
     const known = recordsUpTo(records, fromDay);
-    const life = spotLife(known, context.practice, context.plantedUnder, looks);
+    const life = spotLife(known, context, looks);
     const plantedOn = life.planting?.record.facts.plantedOn ?? null;
     const probes = life.inspections.map(({ record }) => record.facts.probe).filter((probe) => probe !== null);
     return {

@@ -36,8 +36,13 @@ describe('how many of a lot to open', () => {
       }),
     );
   });
-  it.each([0, 100_001])('refuses a lot of %d', (lot) => {
-    expect(() => samplingPlan(lot, rules)).toThrow('lot must be within');
+  it.each([
+    [0, 'lot must be within'],
+    [100_001, 'lot must be within'],
+    [1.5, 'lot must be a whole number, got 1.5'],
+    [NaN, 'lot must be a whole number, got NaN'],
+  ])('refuses a lot of %d', (lot, message) => {
+    expect(() => samplingPlan(lot, rules)).toThrow(message);
   });
 });
 
@@ -54,6 +59,27 @@ describe('a lot', () => {
     const judged = judge([...times(12, good), potBound]);
     expect(judged).toMatchObject({ verdict: 'hold', openMore: 11, bad: 1 });
     expect(judged.because[0]?.code).toBe('lot_open_all');
+  });
+
+  it('of which nothing arrived is held, not accepted', () => {
+    expect(judge([], 0)).toMatchObject({ verdict: 'hold', because: [{ code: 'lot_none_arrived' }] });
+    expect(() => judge([good], 0)).toThrow('opened must be within 0–0 trees, got 1');
+  });
+
+  it('bears just the share it says: 29 of 100 at 29 %', () => {
+    const bearing = { ...rules, lotBadPct: 29 };
+    const lot = (bad: number) => [...times(bad, potBound), ...times(100 - bad, good)];
+    expect(judgeLot({ arrived: 100, opened: lot(29), ordered }, bearing).verdict).toBe('accept');
+    expect(judgeLot({ arrived: 100, opened: lot(30), ordered }, bearing).verdict).toBe('return');
+  });
+
+  it('counts no tree whose roots nobody saw towards the whole sample', () => {
+    const unseenRoots: ReceivedTree = { ...good, circlingPct: null };
+    // Two of thirteen are bad, more than a tenth, but the roots of the other eleven were not looked at.
+    const blind = judge([...times(2, potBound), ...times(11, unseenRoots)]);
+    expect(blind).toMatchObject({ verdict: 'hold', openMore: 22 });
+    expect(blind.because.map(({ code }) => code)).toContain('lot_roots_unseen');
+    expect(judge([...times(2, potBound), ...times(11, good)])).toMatchObject({ verdict: 'return' });
   });
 
   it('is not given up for the first tree that is bad', () => {

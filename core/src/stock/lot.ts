@@ -1,4 +1,4 @@
-import { requireWithin } from '../errors';
+import { requireWhole } from '../errors';
 import { because, type Reason } from '../reason';
 import type { ReceivedTree } from './received-tree';
 import type { StockKind } from './stock';
@@ -24,7 +24,7 @@ export interface SamplingPlan {
  * @throws InvalidInputError for a lot that is no whole number of 1–100 000
  */
 export function samplingPlan(lot: number, rules: ReceivingRules): SamplingPlan {
-  requireWithin('lot', lot, { min: 1, max: 100_000, unit: 'trees' });
+  requireWhole('lot', lot, { min: 1, max: 100_000, unit: 'trees' });
   const bad = Math.max(1, Math.ceil((rules.lotBadPct / 100) * lot - 1e-9));
   const missed = 1 - rules.lotSurePct / 100;
   let none = 1;
@@ -57,19 +57,23 @@ export interface LotJudgement extends ReceivingJudgement {
 /**
  * What the trees opened so far say of their lot: one bad tree has all of them opened, more of a whole sample than the
  * practice bears holds or returns the lot; otherwise the lot is as its good trees are, and single bad ones go back.
- * @throws InvalidInputError for more trees opened than arrived
+ * A lot of which nothing arrived is held.
+ * @throws InvalidInputError for more trees opened than arrived, or an arrival that is no whole number of 0–100 000
  */
 export function judgeLot(
   lot: { readonly arrived: number; readonly opened: readonly ReceivedTree[]; readonly ordered: OrderedTree },
   rules: ReceivingRules,
 ): LotJudgement {
   const { arrived, opened, ordered } = lot;
-  requireWithin('opened', opened.length, { min: 0, max: Math.max(0, arrived), unit: 'trees' });
+  requireWhole('arrived', arrived, { min: 0, max: 100_000, unit: 'trees' });
+  requireWhole('opened', opened.length, { min: 0, max: arrived, unit: 'trees' });
   const each = opened.map((tree) => judgeReceived(tree, ordered, rules));
   const bad = each.filter(isBad);
-  const sample = arrived > 0 ? samplingPlan(arrived, rules) : { open: 0, surePct: 100 };
-  const seen = opened.filter((tree) => rootsSeen(tree, ordered.kind)).length;
-  const openMore = Math.max(0, (bad.length > 0 ? arrived : sample.open) - seen);
+  const sample = samplingPlan(Math.max(1, arrived), rules);
+  const isBadAt = (i: number) => each.slice(i, i + 1).some(isBad);
+  // A bad tree is decided whatever its roots are; of the others only those whose roots were seen.
+  const decided = opened.filter((tree, i) => isBadAt(i) || rootsSeen(tree, ordered.kind)).length;
+  const openMore = Math.max(0, (bad.length > 0 ? arrived : sample.open) - decided);
   const judged = (verdict: ReceivingJudgement['verdict'], reasons: readonly Reason[]): LotJudgement => ({
     verdict,
     because: reasons,
@@ -79,9 +83,11 @@ export function judgeLot(
     each,
   });
   const worstOfBad = worstVerdict(bad.map(({ verdict }) => verdict));
-  const badPct = opened.length > 0 ? (bad.length / opened.length) * 100 : 0;
-  if (badPct > rules.lotBadPct && opened.length >= sample.open) {
-    const why = because('lot_bad', { bad: bad.length, opened: opened.length, mostPct: rules.lotBadPct });
+  if (arrived === 0) return judged('hold', [because('lot_none_arrived', {})]);
+  // A hair of slack: 29 of 100 are 29 %, whatever the floating point says.
+  const tooMany = bad.length > (rules.lotBadPct / 100) * decided + 1e-9;
+  if (tooMany && decided >= sample.open) {
+    const why = because('lot_bad', { bad: bad.length, opened: decided, mostPct: rules.lotBadPct });
     return judged(worstOfBad, [why, ...distinct(bad)]);
   }
   if (openMore > 0) {
@@ -89,12 +95,12 @@ export function judgeLot(
       bad.length > 0
         ? because('lot_open_all', { bad: bad.length, more: openMore })
         : because('lot_open_more', { more: openMore, open: sample.open });
-    const unseen = opened.length - seen;
+    const unseen = opened.length - decided;
     const rootless = unseen > 0 ? [because('lot_roots_unseen', { trees: unseen })] : [];
     return judged('hold', [why, ...rootless, ...distinct(each)]);
   }
   const good = each.filter((one) => !isBad(one));
-  const sampled = because('lot_sampled', { opened: opened.length, arrived, surePct: sample.surePct });
+  const sampled = because('lot_sampled', { opened: decided, arrived, surePct: sample.surePct });
   const back = bad.length > 0 ? [because('lot_single_bad', { bad: bad.length })] : [];
   return judged(worstVerdict(good.map(({ verdict }) => verdict)), [sampled, ...back, ...distinct(good)]);
 }

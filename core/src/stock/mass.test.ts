@@ -32,4 +32,8 @@ describe('mass and lifting', () => {
   ])('%d kg: %o', (kg, team) => {
     expect(liftingTeam(kg)).toEqual(team);
   });
+
+  it.each([NaN, -1, 30_000])('refuses a mass of %d kg', (kg) => {
+    expect(() => liftingTeam(kg)).toThrow('massKg must be within 0–20000 kg');
+  });
 });

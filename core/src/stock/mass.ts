@@ -1,3 +1,4 @@
+import { requireWithin } from '../errors';
 import { ballVolumeL, type Stock } from './stock';
 
 /** kg per litre of the ball as received: light container mix, moist field soil. */
@@ -53,8 +54,12 @@ export type LiftingTeam =
   | { readonly kind: 'people'; readonly people: 1 | 2 | 3; readonly limitKg: number }
   | { readonly kind: 'equipment'; readonly limitKg: number };
 
-/** Who lifts a mass by hand, or that trolley, boards or a machine are needed. */
+/**
+ * Who lifts a mass by hand, or that trolley, boards or a machine are needed.
+ * @throws InvalidInputError for a mass below 0, over 20 t or no number
+ */
 export function liftingTeam(massKg: number, lifting: LiftingLimits = defaultLiftingLimits): LiftingTeam {
+  requireWithin('massKg', massKg, { min: 0, max: 20_000, unit: 'kg' });
   const { onePersonKg: one, twoPeopleKg: two, threePeopleKg: three } = lifting;
   if (massKg <= one) return { kind: 'people', people: 1, limitKg: one };
   if (massKg <= two) return { kind: 'people', people: 2, limitKg: two };

@@ -78,6 +78,30 @@ export function stockOfLot(trees: readonly ReceivedTree[], kind: Stock['kind']):
 const optional = <K extends string>(key: K, value: number | undefined): Partial<Record<K, number>> =>
   value === undefined ? {} : ({ [key]: value } as Partial<Record<K, number>>);
 
+/** A line of a nursery's list. */
+export interface StockOffer extends OrderedTree {
+  readonly nursery: string;
+  readonly species: string;
+  readonly available: number;
+}
+
+/** Across: a ball's diameter, or the spread of bare roots. mm */
+export const rootsWidthMm = (stock: Stock): number =>
+  stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
+
+/** The largest tree on offer whose roots fit between these edges, of the same kind first; `null` where none does. */
+export function largestThatFits(
+  offers: readonly StockOffer[],
+  asked: { readonly widestMm: number; readonly kind: Stock['kind'] },
+): { readonly offer: StockOffer; readonly ballMm: number } | null {
+  const fitting = offers
+    .map((offer) => ({ offer, ballMm: rootsWidthMm(expectedStock(offer)) }))
+    .filter(({ offer, ballMm }) => offer.available > 0 && ballMm <= asked.widestMm);
+  const alike = ({ offer }: { offer: StockOffer }) => Number(offer.kind === asked.kind);
+  const [best] = fitting.sort((a, b) => alike(b) - alike(a) || b.offer.caliperMm - a.offer.caliperMm);
+  return best ?? null;
+}
+
 /**
  * What a tree that is only ordered will probably come with, so that a list can be costed before anything arrives: a
  * ball of ten times the caliper, balled stock two thirds as high as wide and containers nine tenths, no surplus, and

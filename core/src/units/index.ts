@@ -1,1 +1,2 @@
 export * from './units';
+export * from './typed';

@@ -3,13 +3,19 @@ import { compassPoint, formatNumber, formatQuantity, fromDisplay, toDisplay, typ
 
 describe('units', () => {
   it.each([
-    [25.4, 'lengthMm', '1.0 in'],
+    [25.4, 'lengthMm', '1 in'],
     [0.3048, 'heightM', '1.0 ft'],
     [3.785411784, 'volumeL', '1.0 gal'],
     [45.359237, 'massKg', '100 lb'],
     [90, 'bearingDeg', '90°'],
   ] as const)('%d as %s reads %s in US customary', (value, quantity, text) => {
     expect(formatQuantity(value, quantity, 'us')).toBe(text);
+  });
+
+  it('is of exact feet where an area or a volume is', () => {
+    // 1 m² is 10.7639 ft², 1 m³ is 35.3147 ft³: powers of 0.3048 m.
+    expect(toDisplay(1, 'areaM2', 'us').value).toBeCloseTo(10.7639, 4);
+    expect(toDisplay(1, 'volumeM3', 'us').value).toBeCloseTo(35.3147, 4);
   });
 
   it('comes back from display to the same metric value', () => {

@@ -26,6 +26,10 @@ interface Display {
   /** Displayed = metric × factor. */
   readonly factor: number;
   readonly decimals: number;
+  /** Said in fractions, to an eighth: as tapes and rulers are read. */
+  readonly eighths?: true;
+  /** Less than one is said with two digits. */
+  readonly fine?: true;
 }
 
 const mmPerInch = 25.4;
@@ -41,12 +45,21 @@ const same = (unit: string, decimals: number): Record<UnitSystem, Display> => ({
 });
 
 export const displays: Readonly<Record<Quantity, Readonly<Record<UnitSystem, Display>>>> = {
-  lengthMm: { metric: { unit: 'mm', factor: 1, decimals: 0 }, us: { unit: 'in', factor: 1 / mmPerInch, decimals: 1 } },
+  lengthMm: {
+    metric: { unit: 'mm', factor: 1, decimals: 0 },
+    us: { unit: 'in', factor: 1 / mmPerInch, decimals: 1, eighths: true },
+  },
   heightM: { metric: { unit: 'm', factor: 1, decimals: 1 }, us: { unit: 'ft', factor: 1 / mPerFoot, decimals: 1 } },
   distanceM: { metric: { unit: 'm', factor: 1, decimals: 0 }, us: { unit: 'ft', factor: 1 / mPerFoot, decimals: 0 } },
   waterMm: { metric: { unit: 'mm', factor: 1, decimals: 0 }, us: { unit: 'in', factor: 1 / mmPerInch, decimals: 2 } },
-  volumeL: { metric: { unit: 'L', factor: 1, decimals: 0 }, us: { unit: 'gal', factor: 1 / lPerGallon, decimals: 1 } },
-  massKg: { metric: { unit: 'kg', factor: 1, decimals: 0 }, us: { unit: 'lb', factor: 1 / kgPerPound, decimals: 0 } },
+  volumeL: {
+    metric: { unit: 'L', factor: 1, decimals: 0, fine: true },
+    us: { unit: 'gal', factor: 1 / lPerGallon, decimals: 1, fine: true },
+  },
+  massKg: {
+    metric: { unit: 'kg', factor: 1, decimals: 0, fine: true },
+    us: { unit: 'lb', factor: 1 / kgPerPound, decimals: 0, fine: true },
+  },
   rateMmPerH: {
     metric: { unit: 'mm/h', factor: 1, decimals: 0 },
     us: { unit: 'in/h', factor: 1 / mmPerInch, decimals: 2 },
@@ -87,10 +100,25 @@ export function formatNumber(value: number, decimals: number): string {
   return sign + grouped + (fraction ? `.${fraction}` : '');
 }
 
-/** `340 mm`, `13.4 in`; a percent or degree sign follows its number as the trade writes it. */
+/** Inches to the nearest eighth, in lowest terms: `13 3/8`, `1/8`, `−2`; what is less than a sixteenth in hundredths. */
+export function eighths(inches: number): string {
+  const parts = Math.round(Math.abs(inches) * 8);
+  if (parts === 0) return Math.abs(inches) < 0.005 ? '0' : formatNumber(inches, 2);
+  const [whole, rest] = [Math.floor(parts / 8), parts % 8];
+  const below = rest % 4 === 0 ? 2 : rest % 2 === 0 ? 4 : 8;
+  const fraction = rest === 0 ? '' : `${(rest * below) / 8}/${below}`;
+  const said = [whole > 0 || rest === 0 ? formatNumber(whole, 0) : '', fraction]
+    .filter((part) => part !== '')
+    .join(' ');
+  return inches < 0 ? `−${said}` : said;
+}
+
+/** `340 mm`, `13 3/8 in`; a percent or degree sign follows its number as the trade writes it. */
 export function formatQuantity(value: number, quantity: Quantity, system: UnitSystem): string {
-  const { unit, factor, decimals } = displays[quantity][system];
-  const number = formatNumber(value * factor, decimals);
+  const { unit, factor, decimals, fine, eighths: inEighths } = displays[quantity][system];
+  const shown = value * factor;
+  const small = fine && shown !== 0 && Math.abs(shown) < 1;
+  const number = inEighths ? eighths(shown) : formatNumber(shown, small ? 2 : decimals);
   return unit === '°' ? number + unit : `${number} ${unit}`;
 }
 

@@ -42,4 +42,19 @@ describe('reference evapotranspiration', () => {
       'tMinC must not be above tMaxC 18, got 20',
     );
   });
+
+  it.each([
+    ['humidityMaxPct', NaN],
+    ['humidityMinPct', 120],
+    ['windMs', NaN],
+    ['radiationMj', 80],
+  ] as const)('refuses %s of %d', (key, value) => {
+    const day = { ...plain('2026-07-10', 20, 28), humidityMinPct: 40, humidityMaxPct: 80, windMs: 2, radiationMj: 20 };
+    expect(() => referenceEtMm({ ...day, [key]: value }, { latDeg: 37, elevationM: 0 })).toThrow(
+      `${key} must be within`,
+    );
+  });
+  it('refuses a station of no known height', () => {
+    expect(() => referenceEtMm(plain('2026-07-10', 20, 28), { latDeg: 37, elevationM: NaN })).toThrow('elevationM');
+  });
 });

@@ -20,6 +20,14 @@ export interface Station {
   readonly elevationM: number;
 }
 
+/** What a station may report; radiation above the air is under 46 MJ/m² anywhere on any day. */
+const measured = {
+  humidityMinPct: { min: 0, max: 100, unit: '%' },
+  humidityMaxPct: { min: 0, max: 100, unit: '%' },
+  windMs: { min: 0, max: 80, unit: 'm/s' },
+  radiationMj: { min: 0, max: 46, unit: 'MJ/m²' },
+};
+
 /** MJ/m² of energy to millimetres of water (FAO-56, equation 20). */
 const mmPerMj = 0.408;
 
@@ -28,13 +36,18 @@ const mmPerMj = 0.408;
  * radiation are there, else Hargreaves–Samani (equation 52), which errs by some 15–20 % on a day and less
  * over a week. Never negative. Source: Allen, Pereira, Raes and Smith, FAO Irrigation and Drainage Paper
  * 56, 1998.
- * @throws InvalidInputError for temperatures outside −60–60 °C, a minimum over the maximum, or a latitude
- *   outside −66–66° (polar days and nights have no sunset hour angle)
+ * @throws InvalidInputError for temperatures outside −60–60 °C, a minimum over the maximum, a latitude outside −66–66°
+ *   (polar days and nights have no sunset hour angle), and for any other value that is no number or no weather
  */
 export function referenceEtMm(weather: WeatherDay, station: Station): number {
   requireWithin('tMinC', weather.tMinC, { min: -60, max: 60, unit: '°C' });
   requireWithin('tMaxC', weather.tMaxC, { min: -60, max: 60, unit: '°C' });
   requireWithin('latDeg', station.latDeg, { min: -66, max: 66, unit: '°' });
+  requireWithin('elevationM', station.elevationM, { min: -500, max: 6000, unit: 'm' });
+  for (const key of ['humidityMinPct', 'humidityMaxPct', 'windMs', 'radiationMj'] as const) {
+    const value = weather[key];
+    if (value !== null) requireWithin(key, value, measured[key]);
+  }
   if (weather.tMinC > weather.tMaxC) {
     throw new InvalidInputError(`tMinC must not be above tMaxC ${weather.tMaxC}, got ${weather.tMinC}`, 'tMinC');
   }

@@ -1,4 +1,4 @@
-import { fieldDefault, withChoice, type ChoiceValue, type RoutineRule } from '../practice';
+import { fieldDefault, presets, withChoice, type ChoiceValue, type RoutineRule } from '../practice';
 import type { Stock } from '../stock';
 import { routineWater } from './routine-water';
 
@@ -19,7 +19,7 @@ const weekly = (
     (one, [path, value]) => withChoice(one, path, value),
     fieldDefault,
   );
-  return routineWater({ stock, percolation, mulchRingMm: 1200, practice });
+  return routineWater({ stock, percolation, ringM2: (Math.PI / 4) * 1.2 ** 2, practice });
 };
 
 describe('water by the schools, for one tree of 50 mm caliper', () => {
@@ -48,10 +48,24 @@ describe('water by the schools, for one tree of 50 mm caliper', () => {
     // 2 × 7 + 10 × 3.5 + 14 × 1 = 63.
     expect(weekly('tapering').visitsPerWeek).toBeCloseTo(63 / 26, 9);
   });
-  it('no rule where balance or probe decide, none before growth', () => {
+  it('no rule where balance or probe decide', () => {
     expect(weekly('balance').weeklyL).toBeNull();
     expect(weekly('probe_only').weeklyL).toBeNull();
-    expect(weekly('until_growth').weeklyL).toBe(0);
+  });
+  it('gives a dose by caliper once growth begins, none before', () => {
+    // 8 L for each 25 mm, once a week.
+    const { weeklyL, because } = weekly('until_growth');
+    expect(weeklyL).toBe(16);
+    expect(because.find(({ code }) => code === 'routine_from_growth')?.facts).toEqual({ perVisitL: 16 });
+  });
+  it('takes the share of visits in slow soil from the practice', () => {
+    const asked = { 'routine.visitsPerWeek': 2, 'routine.slowVisitsShare': 1 };
+    expect(weekly('small_by_caliper', asked, 'slow')).toMatchObject({ visitsPerWeek: 2, weeklyL: 32 });
+    expect(weekly('small_by_caliper', { ...asked, 'routine.slowVisitsShare': 0.25 }, 'slow').visitsPerWeek).toBe(0.5);
+  });
+  it('comes to Heavy clay once a week in the slow soil it is made for', () => {
+    const practice = presets.find(({ id }) => id === 'heavy-clay') ?? fieldDefault;
+    expect(routineWater({ stock, percolation: 'slow', ringM2: 1, practice }).visitsPerWeek).toBe(1);
   });
   it('says that nothing is given while the tree sleeps, unless the practice waters then too', () => {
     const codes = (dormant: boolean) =>

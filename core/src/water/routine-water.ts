@@ -15,7 +15,8 @@ export interface RoutineWater {
 export interface RoutineInput {
   readonly stock: Stock;
   readonly percolation: PercolationClass | undefined;
-  readonly mulchRingMm: number;
+  /** Of the ring kept free of grass, as far as it lies within its strip. m² */
+  readonly ringM2: number;
   readonly practice: Practice;
 }
 
@@ -30,27 +31,27 @@ const meanVisits = (phases: readonly WateringPhase[]): number => {
 
 /** What a practice asks for each week of the first growing season, as far as it is a rule and not a balance. */
 export function routineWater(input: RoutineInput): RoutineWater {
-  const { rule, visitsPerWeek: usual, weeklyL, summerFactor, dormant } = input.practice.routine;
-  const { by, slowShare, phases } = routineRules[rule];
+  const { rule, visitsPerWeek: usual, weeklyL, summerFactor, dormant, slowVisitsShare } = input.practice.routine;
+  const { by, bySoil, fromGrowth, phases } = routineRules[rule];
   const season = dormant ? [] : [because('routine_dormant', {})];
   const why: Reason[] = [because('routine', { rule }), ...season];
   if (by === 'nothing') return { perVisitL: null, visitsPerWeek: null, weeklyL: null, because: why };
-  if (by === 'zero') return { perVisitL: 0, visitsPerWeek: 0, weeklyL: 0, because: [because('routine', { rule })] };
   if (by === 'week') {
     const visits = usual > 0 ? usual : 1;
     const summer = summerFactor === 1 ? [] : [because('routine_summer', { weeklyL: weeklyL * summerFactor })];
     return { perVisitL: weeklyL / visits, visitsPerWeek: visits, weeklyL, because: [...why, ...summer] };
   }
-  const slow = drainsSlowly(input.percolation) && slowShare < 1;
-  const visits = (phases === null ? usual : meanVisits(phases)) * (slow ? slowShare : 1);
+  const slow = bySoil && drainsSlowly(input.percolation) && slowVisitsShare < 1;
+  const visits = (phases === null ? usual : meanVisits(phases)) * (slow ? slowVisitsShare : 1);
   const perVisitL = doseL(by, input);
-  const slower = slow ? [because('routine_slow', { sharePct: slowShare * 100 })] : [];
-  return { perVisitL, visitsPerWeek: visits, weeklyL: perVisitL * visits, because: [...why, ...slower] };
+  const slower = slow ? [because('routine_slow', { sharePct: slowVisitsShare * 100 })] : [];
+  const after = fromGrowth ? [because('routine_from_growth', { perVisitL })] : [];
+  return { perVisitL, visitsPerWeek: visits, weeklyL: perVisitL * visits, because: [...why, ...after, ...slower] };
 }
 
 function doseL(by: 'caliper' | 'rain_on_ring' | 'rain_on_ball', input: RoutineInput): number {
-  const { stock, practice, mulchRingMm } = input;
+  const { stock, practice, ringM2 } = input;
   if (by === 'caliper') return (practice.routine.lPer25Mm * stock.caliperMm) / 25;
   const ballMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
-  return weeklyRainMm * discM2(by === 'rain_on_ring' ? mulchRingMm : ballMm);
+  return weeklyRainMm * (by === 'rain_on_ring' ? ringM2 : discM2(ballMm));
 }

@@ -1,31 +1,37 @@
-import { drainsSlowly, soilWater, type PercolationClass, type SoilClass } from '../ground';
+import { drainsSlowly, soilWater, type BallMedium, type PercolationClass, type SoilClass } from '../ground';
 import { soakRules, type Practice } from '../practice';
-import { because, type Reasoned } from '../reason';
-import { ballVolumeL, effectiveBallHeightMm, type Stock } from '../stock';
+import { because, type Reason, type Reasoned } from '../reason';
+import { ballVolumeL, effectiveBallHeightMm, type BallStock, type Stock } from '../stock';
+
+const mediumOf = ({ kind }: BallStock): BallMedium => (kind === 'container' ? 'container_mix' : 'nursery_soil');
 
 /** Water a ball takes from wilting point to saturation, litres: what one soaking dose must bring. */
-export function ballStoreL(stock: Exclude<Stock, { kind: 'bare_root' }>, soil: SoilClass): number {
-  const medium = soilWater[stock.kind === 'container' ? 'container_mix' : soil];
+export function ballStoreL(stock: BallStock): number {
+  const { saturation, wiltingPoint } = soilWater[mediumOf(stock)];
   const volume = ballVolumeL(stock.kind, stock.ballDiameterMm, effectiveBallHeightMm(stock));
-  return volume * (medium.saturation - medium.wiltingPoint);
+  return volume * (saturation - wiltingPoint);
+}
+
+export interface SoakInput {
+  readonly stock: Stock;
+  readonly soil: SoilClass;
+  readonly percolation: PercolationClass | undefined;
+  readonly pitVolumeL: number;
+  /** What the berm holds once filled; `null` where none is built. */
+  readonly bermStoreL: number | null;
+  /** Whether the tree rests on its planting day. */
+  readonly dormant: boolean;
+  readonly practice: Practice;
 }
 
 /**
- * Litres for the soak at planting: the practice's number of doses, each filling the ball's store. A
- * bare-root tree holds no store of its own: its dose fills the pit's air once, except where the practice
- * skips it in soil that drains slowly.
+ * Litres for the soak at planting, by the practice's rule. Doses of the ball's store: from wilting to saturation of
+ * what the ball is made of. A bare-root tree holds no store of its own: a dose fills the pit's air, and there is none
+ * for dormant roots in slow soil where the practice skips it. Where a berm was to be filled and none is built, doses of
+ * the store are given instead.
  */
-export function firstSoakL(input: {
-  stock: Stock;
-  soil: SoilClass;
-  percolation: PercolationClass | undefined;
-  pitVolumeL: number;
-  /** What the berm holds once filled; what it would hold, where soil or practice leaves it out. */
-  bermStoreL: number;
-  practice: Practice;
-}): Reasoned {
-  const { stock, soil, practice } = input;
-  const slow = drainsSlowly(input.percolation);
+export function firstSoakL(input: SoakInput): Reasoned {
+  const { stock, practice, bermStoreL: storeL } = input;
   const { rule, doses: times, fixedL, lPer25Mm } = practice.firstSoak;
   const { by } = soakRules[rule];
   if (by === 'nothing') return { value: 0, because: [because('soak_none', {})] };
@@ -34,21 +40,23 @@ export function firstSoakL(input: {
     const value = (lPer25Mm * stock.caliperMm) / 25;
     return { value, because: [because('soak_by_caliper', { lPer25Mm, caliperMm: stock.caliperMm })] };
   }
-  if (by === 'berm') {
-    return {
-      value: times * input.bermStoreL,
-      because: [because('soak_fill_berm', { times, storeL: input.bermStoreL })],
-    };
+  if (by === 'berm' && storeL !== null) {
+    return { value: times * storeL, because: [because('soak_fill_berm', { times, storeL })] };
   }
+  return dosesOfStore(input, by === 'berm' ? [because('soak_no_berm', {})] : []);
+}
+
+function dosesOfStore({ stock, soil, percolation, pitVolumeL, dormant, practice }: SoakInput, why: readonly Reason[]) {
+  const { doses, skipBareRootInSlowSoil } = practice.firstSoak;
   if (stock.kind === 'bare_root') {
-    if (slow && practice.firstSoak.skipBareRootInSlowSoil)
+    if (dormant && skipBareRootInSlowSoil && drainsSlowly(percolation)) {
       return { value: 0, because: [because('soak_dormant_wet', {})] };
+    }
     const { saturation, fieldCapacity } = soilWater[soil];
-    const value = input.pitVolumeL * (saturation - fieldCapacity);
-    return { value, because: [because('soak_by_ball_store', { doses: 1, doseL: value, medium: 'site_soil' })] };
+    const doseL = pitVolumeL * (saturation - fieldCapacity);
+    return { value: doses * doseL, because: [...why, because('soak_by_pit_air', { doses, doseL, soil })] };
   }
-  const doseL = ballStoreL(stock, soil);
-  const { doses } = practice.firstSoak;
-  const medium = stock.kind === 'container' ? 'container_mix' : 'site_soil';
-  return { value: doses * doseL, because: [because('soak_by_ball_store', { doses, doseL, medium })] };
+  const doseL = ballStoreL(stock);
+  const facts = { doses, doseL, medium: mediumOf(stock) };
+  return { value: doses * doseL, because: [...why, because('soak_by_ball_store', facts)] };
 }

@@ -87,7 +87,7 @@ function manyReasons(): Reason[] {
     const verdict = judgeInspection({ ...nothing, inspectedOn: '2026-06-01', ...look }, context);
     return [...verdict.findings.map((f) => f.because), verdict.nextLook.because];
   });
-  return [...grounds.flatMap(groundGaps), ...ofPlans, ...built, ...seen];
+  return [...grounds.flatMap((ground) => groundGaps(ground, fieldDefault.percolation)), ...ofPlans, ...built, ...seen];
 }
 
 describe('words for what the core finds', () => {

@@ -23,7 +23,13 @@ describe('amounts of material in words', () => {
   it('are typed in the units they are said in', () => {
     // A US gallon is 3.785 411 784 L.
     expect([amountUnit('mulch', 'us'), amountUnit('stake', 'us')]).toEqual(['gal', '']);
-    expect(readAmount('mulch', 10, 'us')).toBeCloseTo(37.85411784, 8);
-    expect(readAmount('stake', 10, 'us')).toBe(10);
+    expect(readAmount('mulch', '10', 'us', 0)).toBeCloseTo(37.85411784, 8);
+    expect(readAmount('stake', '10', 'us', 0)).toBe(10);
+    expect(readAmount('mulch', 'much', 'us', 0)).toBeUndefined();
+  });
+  it('are what they were where nothing was typed over them', () => {
+    // 40 L are said as 11 gal, which typed anew would be 41.6 L.
+    expect(readAmount('mulch', '11', 'us', 40)).toBe(40);
+    expect(readAmount('mulch', '12\u202f345', 'metric', 12_345.4)).toBe(12_345.4);
   });
 });

@@ -4,6 +4,7 @@ import {
   formatNumber,
   formatQuantity,
   fromDisplay,
+  parseNumber,
   toDisplay,
   type Quantity,
   type UnitSystem,
@@ -37,8 +38,14 @@ export function sayPack(code: MaterialCode, size: number, units: UnitSystem): st
   return `${pack.word} of ${large ? formatQuantity(size / 1000, 'volumeM3', units) : sayAmount(code, size, units)}`;
 }
 
-/** What somebody typed, in their own units, as the amount that is kept. */
-export function readAmount(code: MaterialCode, typed: number, units: UnitSystem): number {
+/**
+ * What somebody typed, in their own units, as the amount that is kept; `undefined` for no number. While the text of the
+ * amount that is kept stands there, nothing was typed over it.
+ */
+export function readAmount(code: MaterialCode, text: string, units: UnitSystem, kept: number): number | undefined {
+  const said = text.replace(/\s/g, '');
+  if (said === amountNumber(code, kept, units).replace(/\s/g, '')) return kept;
+  const typed = parseNumber(said);
   const quantity = quantities[materials[code].unit];
-  return quantity ? fromDisplay(typed, quantity, units) : typed;
+  return typed === undefined || !quantity ? typed : fromDisplay(typed, quantity, units);
 }

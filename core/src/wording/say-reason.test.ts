@@ -6,7 +6,7 @@ describe('wording', () => {
   it('says a reason in the units of the reader', () => {
     const reason = because('depth_is_ball_less_proud', { effectiveMm: 340, proudMm: 40, depthMm: 300 });
     expect(sayReason(reason, 'metric')).toBe('340 mm less 40 mm proud: dig 300 mm at the uphill edge.');
-    expect(sayReason(reason, 'us')).toBe('13.4 in less 1.6 in proud: dig 11.8 in at the uphill edge.');
+    expect(sayReason(reason, 'us')).toBe('13 3/8 in less 1 5/8 in proud: dig 11 3/4 in at the uphill edge.');
   });
 
   it('says that sides go straight down where the base is as wide as the top', () => {

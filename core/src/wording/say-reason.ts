@@ -1,5 +1,5 @@
 import type { Reason, ReasonCode, ReasonFacts } from '../reason';
-import { fillMaterials, guardRules, routineRules, stakeRules } from '../practice';
+import { bermPlaces, fillMaterials, guardRules, routineRules, stakeRules } from '../practice';
 import { formatNumber, formatQuantity, type UnitSystem } from '../units';
 import {
   fitPartNames,
@@ -80,6 +80,13 @@ const sentences: Sentences = {
     `A fall of ${s.pct(f.slopePct)} leaves ${s.mm(Math.max(0, f.downhillDepthMm))} at the downhill edge; at least ${s.mm(f.leastMm)} is needed. Terrace the spot or choose a smaller ball.`,
   strip_under_ball: (f, s) =>
     `The ball, ${s.mm(f.ballMm)}, is wider than the strip, ${s.mm(f.stripWidthMm)}. Choose a smaller ball or widen the strip.`,
+  strip_takes: (f, s) =>
+    f.stock === 'bare_root'
+      ? `The widest roots that fit spread ${s.mm(f.largestMm)}.`
+      : `The largest ball that fits is ${s.mm(f.largestMm)} across.`,
+  strip_offer: (f, s) =>
+    `${f.nursery} offers it ${stockNames[f.stock]}, caliper ${s.mm(f.caliperMm)}, with ${f.stock === 'bare_root' ? 'roots' : 'a ball'} of about ${s.mm(f.ballMm)}.`,
+  strip_no_offer: () => 'No stock of the species that is on offer fits.',
   width_times_ball: (f, s) =>
     `${s.n(f.factor, 1)} × the ball of ${s.mm(f.ballMm)}${f.compacted ? ', for compacted ground' : ''}.`,
   width_bare_root: (f, s) => `Root spread ${s.mm(f.spreadMm)} and ${s.mm(f.marginMm)} more.`,
@@ -106,6 +113,7 @@ const sentences: Sentences = {
   soak_fixed: () => 'A fixed volume by the practice.',
   soak_none: () => 'The practice gives none at planting.',
   routine: (f) => `${capital(routineRules[f.rule].name)}.`,
+  routine_from_growth: (f, s) => `Nothing before growth begins; then ${s.L(f.perVisitL)} a visit.`,
   routine_slow: (f, s) => `Slow soil: ${s.pct(f.sharePct)} of the visits.`,
   routine_summer: (f, s) => `In summer ${s.L(f.weeklyL)} a week.`,
   routine_dormant: () => 'None in the dormant season.',
@@ -128,14 +136,21 @@ const sentences: Sentences = {
     `A gust turns the tree with about ${s.n(f.overturnNm, 0)} Nm, its ball holds with only ${s.n(f.holdNm, 0)} Nm.`,
   stake_wind_unknown: () => 'Winds not recorded: taken as open ground; place the stake by what the site shows.',
   stake_under_branch: (f, s) => `Kept under the first branch at ${s.m(f.firstBranchM)}.`,
+  stake_no_room: (f, s) =>
+    `No stake: a tie could stand ${s.mm(Math.max(0, f.mostMm))} high at most, and under ${s.mm(f.leastMm)} it holds nothing.`,
   stake_along_strip: (f, s) =>
     `The strip, ${s.mm(f.stripWidthMm)}, has no room for a stake beside the ball: along the strip.`,
   stake_off: (f) => `Off after ${f.months} months, before it strangles.`,
   spoil_bulks: (f, s) => `${s.L(f.ballBelowGradeL)} displaced by the ball, bulked ${s.n(f.bulking, 2)} ×.`,
   mulch_ring: (f, s) =>
-    `Ring ${s.mm(f.ringMm)} across, ${s.mm(f.thicknessMm)} thick, ${s.mm(f.gapMm)} clear of the trunk${f.cutByStrip ? ', cut by the strip' : ''}.`,
+    `Ring ${s.mm(f.ringMm)} across, ${s.mm(f.thicknessMm)} thick, ${s.mm(f.gapMm)} clear of the trunk${f.lengthMm > f.ringMm ? `, in the strip and ${s.mm(f.lengthMm)} along it, to both ends of the pit` : f.cutByStrip ? ', cut by the strip' : ''}.`,
+  mulch_no_room: (f, s) =>
+    `No mulch: ${s.mm(f.gapMm)} clear all round the trunk leave nothing of a ring of ${s.mm(f.ringMm)}.`,
   soak_by_ball_store: (f, s) =>
-    `${f.doses} × ${s.L(f.doseL)}: what ${f.medium === 'container_mix' ? 'container mix' : 'the soil of the ball'} takes from wilting to saturation.`,
+    `${f.doses} × ${s.L(f.doseL)}: what ${f.medium === 'container_mix' ? 'container mix' : 'the nursery soil of the ball'} takes from wilting to saturation.`,
+  soak_by_pit_air: (f, s) =>
+    `${f.doses} × ${s.L(f.doseL)}: the air ${soilNames[f.soil]} holds around bare roots, filled.`,
+  soak_no_berm: () => 'No berm is built here that could be filled.',
   soak_dormant_wet: () => 'Bare-root in slow soil: no soak until growth starts.',
   mass_ball_and_top: (f, s) => `Ball as received ${s.kg(f.ballKg)}, stem and crown ${s.kg(f.topKg)}.`,
   lift_people: (f, s) => `Up to ${s.kg(f.limitKg)} for ${f.people === 1 ? 'one person' : `${f.people} people`}.`,
@@ -168,6 +183,7 @@ const sentences: Sentences = {
       ? 'Ties of natural fibre: cut them at planting.'
       : `Ties, ${wrapKindNames[f.ties]}: all off before planting.`,
   lot_bad: (f, s) => `${f.bad} of ${f.opened} opened ${f.bad === 1 ? 'is' : 'are'} bad, more than ${s.pct(f.mostPct)}.`,
+  lot_none_arrived: () => 'None of the lot has arrived.',
   lot_open_all: (f) =>
     `${f.bad === 1 ? 'One bad tree' : `${f.bad} bad trees`} found: open the other ${f.more} before the lot is taken.`,
   lot_open_more: (f) => `Open ${f.more} more: the sample is ${f.open}.`,
@@ -197,13 +213,18 @@ const sentences: Sentences = {
   soil_missing: () => 'Soil class not recorded.',
   percolation_missing: () => 'No percolation test.',
   percolation_questioned: (f) => `Percolation test in doubt: ${lower(questionNames[f.question])}.`,
+  percolation_unsettled: (f, s) =>
+    `Percolation ${s.rate(f.rateMmPerH)} so far, but the falls still change: between ${s.rate(f.lowMmPerH)} and ${s.rate(f.highMmPerH)}. Read on until they agree, or soak and test again.`,
   percolation_stands: (f, s) =>
     `Water stands: ${s.rate(f.rateMmPerH)}. Roots drown; consider another spot or drainage.`,
   wires_over_spot: (f, s) =>
     `Wires ${s.m(f.wireHeightM)} above the spot: no tools or tree within the utility's distance; ask its qualified people.`,
   slope_missing: () => 'Slope not measured.',
   percolation_rate: (f, s) => `Percolation ${s.rate(f.rateMmPerH)}: ${percolationNames[f.class]}.`,
-  berm_left_out: () => 'No berm: it would pond.',
+  berm_placed: (f, s) =>
+    `${capital(bermPlaces[f.where].name)}, ${s.mm(f.heightMm)} high: holds ${s.L(f.storeL)} over the ${bermPlaces[f.where].at ?? 'ball'}.`,
+  berm_by_practice: () => 'The practice builds none.',
+  berm_left_out: () => 'No berm in slow soil, by the practice: it would pond and drown the roots.',
   water_slow_soil: () => 'Water less often and only by probe: the ball drowns before it dries.',
   water_fast_soil: () => 'Water more often and less at a time: the dose runs through.',
   percolation_usual: () => 'The practice as it stands; nothing to add for drainage.',
@@ -222,6 +243,8 @@ const sentences: Sentences = {
   wire_none: () => 'No wire overhead.',
   wire_limits_height: (f, s) =>
     `Wire ${s.m(f.wireHeightM)} up less ${s.m(f.headroomM)} headroom: ${s.m(f.tallestM)} of mature height at most. Work near conductors is for the utility's qualified people.`,
+  wire_beside: (f, s) =>
+    `Wire ${s.m(f.wireHeightM)} up, ${s.near(f.distanceM)} beside the place: a ${f.size} tree passes it, up to ${s.m(f.tallestM)}; a ${f.next} one asks ${s.near(f.leastM)}. Work near conductors is for the utility's qualified people.`,
   wire_too_low: (f, s) =>
     `Wire ${s.m(f.wireHeightM)} up leaves ${s.m(Math.max(0, f.tallestM))} of mature height: no tree stays under that. Ask the utility's qualified people.`,
   strip_unmeasured: () => 'Room for the pit not measured.',

@@ -82,9 +82,11 @@ const mulchAct = (say: Say): string => {
   const { tapers } = optionOf(mulchProfiles, say.word('profile'));
   const over = tapers ? `${say.mm('overBallMm')} over the ball` : 'even';
   const sod = optionOf(ringRules, say.word('ring')).sodBack ? 'Sod upside down first. ' : '';
+  const long = say.number('lengthMm') > say.number('ringMm');
+  const along = long ? ` and along the strip to both ends of the pit, ${say.mm('lengthMm')}` : '';
   const material = cap(nameOf(mulchMaterials, say.word('material')));
   return (
-    `${sod}${material}: ring of ${say.mm('ringMm')}, ${say.mm('thicknessMm')} thick, ${over}, ` +
+    `${sod}${material}: ring of ${say.mm('ringMm')}${along}, ${say.mm('thicknessMm')} thick, ${over}, ` +
     `${say.mm('gapMm')} clear of the trunk: ${say.L('litres')}.`
   );
 };
@@ -169,7 +171,7 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
       'Open the sides',
       optionOf(pitSides, s.word('sides')).open,
       'No side shines.',
-      'Leaving a smooth pot of clay: roots turn round in it.',
+      'Leaving the sides smooth: roots turn along them and stay in.',
     ),
   check_depth: (s) =>
     said(

@@ -2,7 +2,8 @@ import type { SpotDetail } from '@sombra/contract';
 import { NotFoundError } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { programmeToday } from '../people/service';
-import { currentPractice, plantedUnder, practiceShelf, recordsOfSpots } from '../record/repository';
+import { recordsOfSpots } from '../record/repository';
+import { bookedFor, contextOf, offersOf, programmeBasis } from '../record/spot-context';
 import { currentRules, ticketsSince } from '../rules/repository';
 import { leaveOf } from './leave-repository';
 import { findSpot, findSpotOfTree, type SpotRow } from './repository';
@@ -20,6 +21,8 @@ export async function spotDetailOfTree(db: Db, treeId: string): Promise<SpotDeta
 async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
   if (!row) throw new NotFoundError('no such spot', 'id');
   const records = (await recordsOfSpots(db, [row.id])).get(row.id) ?? [];
+  const today = await programmeToday(db);
+  const { practice, plantedUnder, windows } = contextOf(await programmeBasis(db), records);
   return {
     spot: {
       id: row.id,
@@ -30,10 +33,13 @@ async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
       withdrawnOn: row.withdrawnOn,
     },
     tree: row.treeId ? { id: row.treeId, species: row.species } : null,
-    practice: await currentPractice(db),
-    plantedUnder: plantedUnder(records, await practiceShelf(db)) ?? null,
+    practice,
+    plantedUnder: plantedUnder ?? null,
+    windows: [...(windows ?? [])],
+    plantOn: await bookedFor(db, row.id, today),
+    offers: row.species === null ? [] : ((await offersOf(db, [row.species])).get(row.species) ?? []),
     rules: await currentRules(db),
-    leave: await leaveOf(db, row.id, await programmeToday(db)),
+    leave: await leaveOf(db, row.id, today),
     ticketsSince: await ticketsSince(db),
     records,
   };

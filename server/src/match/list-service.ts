@@ -19,7 +19,6 @@ import {
   type ListOffer,
   type ListProblem,
   type ListSpot,
-  type PlantingWindow,
   type PopulationCount,
   type Reason,
   type TransplantGrade,
@@ -28,7 +27,8 @@ import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
 import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
-import { currentPractice, recordsOfSpots } from '../record/repository';
+import { recordsOfSpots } from '../record/repository';
+import { contextOf, programmeBasis } from '../record/spot-context';
 import { keepRecords } from '../record/service';
 import { programmeToday } from '../people/service';
 import { currentRules } from '../rules/repository';
@@ -92,15 +92,14 @@ interface Prepared {
 
 /** Everything the list is made from, as it stands now. */
 export async function prepareList(db: Db, ask: AskList): Promise<Prepared> {
-  const [rules, library, { offers }, trees, practice] = [
+  const [rules, library, { offers }, trees, programme] = [
     await currentRules(db),
     await speciesLibrary(db),
     await allOffers(db),
     await population(db, ask.spotIds),
-    await currentPractice(db),
+    await programmeBasis(db),
   ];
-  const programme = await db('programme').first<{ planting_windows: PlantingWindow[] } | undefined>('planting_windows');
-  const windows = programme?.planting_windows ?? [];
+  const { windows } = programme;
   const inSeason = (kind: ListOffer['stockKind']) =>
     kind === 'container' || windows.length === 0 || inPlantingWindow(windows, kind, ask.plantOn);
   const byName = new Map(library.map((species) => [species.botanical, species]));
@@ -119,14 +118,9 @@ export async function prepareList(db: Db, ask: AskList): Promise<Prepared> {
     .select<{ id: string; ref: string }[]>('id', 'ref');
   const refused = new Map<string, Reason[]>();
   const spots = refs.map(({ id, ref }): ListSpot => {
-    const life = spotLife((records.get(id) ?? []) as FieldRecord[], practice);
-    const site = matchSite({
-      ground: life.ground,
-      assessment: life.assessment,
-      rules: rules.ground,
-      matchRules: rules.match,
-      drainage: practice.percolation,
-    });
+    const known = records.get(id) ?? [];
+    const { ground, assessment, drainage } = spotLife(known as FieldRecord[], contextOf(programme, known));
+    const site = matchSite({ ground, assessment, rules: rules.ground, matchRules: rules.match, drainage });
     const reasons: Reason[] = [];
     const fits: Record<string, number> = {};
     for (const species of onOffer) {

@@ -1,4 +1,6 @@
 import {
+  askListSchema,
+  seasonListSchema,
   speciesSchema,
   type AskList,
   type KeptSpecies,
@@ -8,8 +10,10 @@ import {
   type Offers,
   type SeasonList,
 } from '@sombra/contract';
-import type { IsoDate, PopulationCount, Species, StockKind } from '@sombra/core';
+import { stockKinds, type IsoDate, type PopulationCount, type Species, type StockKind } from '@sombra/core';
+import { z } from 'zod';
 import type { Db } from '../platform/db';
+import { readStored } from '../platform/stored';
 
 interface SpeciesRow {
   botanical: string;
@@ -20,7 +24,7 @@ interface SpeciesRow {
 
 export async function speciesLibrary(db: Db): Promise<Species[]> {
   const rows = await db<SpeciesRow>('species').orderBy('botanical').select('body');
-  return rows.map(({ body }) => speciesSchema.parse(body));
+  return rows.map(({ body }) => readStored(speciesSchema, body, 'species'));
 }
 
 /** The library with how many trees of each stand, and for how many places each is chosen. */
@@ -37,7 +41,7 @@ export async function speciesWithCounts(db: Db): Promise<KeptSpecies[]> {
     .orderBy('botanical')
     .select('species.*', db.raw('coalesce(standing, 0) as standing'), db.raw('coalesce(chosen, 0) as chosen'));
   return rows.map(({ body, version, standing, chosen }) => ({
-    species: speciesSchema.parse(body),
+    species: readStored(speciesSchema, body, 'species'),
     version,
     standing: Number(standing),
     chosen: Number(chosen),
@@ -49,7 +53,7 @@ export async function findSpecies(
   botanical: string,
 ): Promise<{ species: Species; version: number } | undefined> {
   const row = await db<SpeciesRow>('species').where({ botanical }).forUpdate().first();
-  return row && { species: speciesSchema.parse(row.body), version: row.version };
+  return row && { species: readStored(speciesSchema, row.body, `species ${botanical}`), version: row.version };
 }
 
 export async function keepSpecies(db: Db, species: Species, version: number, by: string): Promise<void> {
@@ -152,18 +156,28 @@ interface ListRow {
   id: string;
   title: string;
   state: SeasonList['state'];
-  asked: AskList;
+  asked: unknown;
   made_by: string;
   made_at: Date;
-  progress: SeasonList['progress'];
+  progress: unknown;
   problem: string | null;
-  result: ListResult | null;
+  result: unknown;
 }
 
 export async function insertList(db: Db, ask: AskList, by: string): Promise<void> {
   const row = { id: ask.id, title: ask.title, state: 'queued', asked: JSON.stringify(ask), made_by: by };
   await db('season_list').insert(row).onConflict('id').ignore();
 }
+
+/** What is kept of a list as JSON, read by its schema. */
+const keptList = ({ id, asked, progress, result }: Pick<ListRow, 'id' | 'asked' | 'progress' | 'result'>) => {
+  const { shape } = seasonListSchema;
+  return {
+    asked: readStored(askListSchema, asked, `season's list ${id}`),
+    progress: readStored(shape.progress, progress, `progress of season's list ${id}`),
+    result: readStored(shape.result, result, `result of season's list ${id}`),
+  };
+};
 
 export async function listHeads(db: Db): Promise<ListHead[]> {
   const rows = await db<ListRow>('season_list')
@@ -176,38 +190,40 @@ export async function listHeads(db: Db): Promise<ListHead[]> {
     state: row.state,
     madeBy: row.made_by,
     madeAt: row.made_at.toISOString(),
-    spots: row.asked.spotIds.length,
+    spots: readStored(askListSchema, row.asked, `season's list ${row.id}`).spotIds.length,
   }));
 }
 
 export async function findList(db: Db, id: string): Promise<SeasonList | undefined> {
   const row = await db<ListRow>('season_list').where({ id }).first();
   if (!row) return undefined;
+  const kept = keptList(row);
   const spots = await db('spot')
     .join('place', 'place.id', 'spot.place_id')
-    .whereRaw('spot.id = any(?::uuid[])', [row.asked.spotIds])
+    .whereRaw('spot.id = any(?::uuid[])', [kept.asked.spotIds])
     .orderBy('ref')
     .select<SeasonList['spots']>('spot.id as spotId', 'ref', 'place.name as place');
   const orders = await db('nursery_order')
     .where({ list_id: id })
     .orderBy('number')
-    .select<{ id: string; nursery: string; number: string; body: OrderBody }[]>('id', 'nursery', 'number', 'body');
+    .select<{ id: string; nursery: string; number: string; body: unknown }[]>('id', 'nursery', 'number', 'body');
   return {
     id: row.id,
     title: row.title,
     state: row.state,
-    asked: row.asked,
+    ...kept,
     madeBy: row.made_by,
     madeAt: row.made_at.toISOString(),
-    progress: row.progress,
     problem: row.problem,
-    result: row.result,
     spots,
-    orders: orders.map(({ body, ...order }) => ({
-      ...order,
-      trees: body.lines.reduce((sum, { count }) => sum + count, 0),
-      total: body.lines.reduce((sum, { count, price }) => sum + count * price, 0),
-    })),
+    orders: orders.map(({ body, ...order }) => {
+      const { lines } = orderBodyOf(body, order.number);
+      return {
+        ...order,
+        trees: lines.reduce((sum, { count }) => sum + count, 0),
+        total: lines.reduce((sum, { count, price }) => sum + count * price, 0),
+      };
+    }),
   };
 }
 
@@ -274,22 +290,28 @@ export async function setListState(
 
 // Orders
 
-export interface OrderLine {
-  readonly species: string;
-  readonly stockKind: StockKind;
-  readonly caliperMm: number;
-  readonly heightM: number | null;
-  readonly count: number;
-  readonly price: number;
-  readonly spots: readonly string[];
-}
+const orderBodySchema = z.strictObject({
+  lines: z.array(
+    z.strictObject({
+      species: z.string(),
+      stockKind: z.enum(stockKinds),
+      caliperMm: z.number(),
+      heightM: z.number().nullable(),
+      count: z.int().min(0),
+      price: z.number().min(0),
+      spots: z.array(z.string()),
+    }),
+  ),
+  terms: z.string(),
+  currency: z.string(),
+  plantOn: z.iso.date(),
+});
+export type OrderBody = z.infer<typeof orderBodySchema>;
+export type OrderLine = OrderBody['lines'][number];
 
-export interface OrderBody {
-  readonly lines: readonly OrderLine[];
-  readonly terms: string;
-  readonly currency: string;
-  readonly plantOn: IsoDate;
-}
+/** What was ordered, as it was kept. @throws StoredDataError */
+export const orderBodyOf = (body: unknown, number: string): OrderBody =>
+  readStored(orderBodySchema, body, `order ${number}`);
 
 export interface Order {
   readonly id: string;
@@ -324,14 +346,14 @@ export async function findOrder(db: Db, id: string): Promise<Order | undefined> 
   const row = await db('nursery_order')
     .where({ id })
     .first<
-      { id: string; number: string; nursery: string; body: OrderBody; made_by: string; made_at: Date } | undefined
+      { id: string; number: string; nursery: string; body: unknown; made_by: string; made_at: Date } | undefined
     >();
   return (
     row && {
       id: row.id,
       number: row.number,
       nursery: row.nursery,
-      body: row.body,
+      body: orderBodyOf(row.body, row.number),
       madeBy: row.made_by,
       madeOn: row.made_at.toISOString().slice(0, 10),
     }

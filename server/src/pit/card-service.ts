@@ -3,14 +3,13 @@ import { currentRules } from '../rules/repository';
 import type { CardsQuery, Rules } from '@sombra/contract';
 import {
   digCover,
-  plantingPlan,
   sayReason,
   spotLife,
+  wholePlan,
   windsOf,
   type FieldRecord,
   type GroundRules,
   type IsoDate,
-  type Practice,
   type UnitSystem,
 } from '@sombra/core';
 import type { Knex } from 'knex';
@@ -21,7 +20,8 @@ import { setImmediate as nextTurn } from 'node:timers/promises';
 import { openDocument } from '../paper/document';
 import { programmeToday } from '../people/service';
 import type { Db } from '../platform/db';
-import { currentPractice, plantedUnder, practiceShelf, recordsOfSpots } from '../record/repository';
+import { recordsOfSpots } from '../record/repository';
+import { contextOf, offersOf, programmeBasis, type ProgrammeBasis } from '../record/spot-context';
 import { spotsByIds, spotsToPlant, type CardSpot } from './repository';
 import { cardPt, drawCard, type Card } from './spot-card';
 
@@ -37,24 +37,23 @@ export async function cardSpots(db: Db, { spots, day }: CardsQuery): Promise<Car
 async function makeCards(
   db: Db,
   spots: readonly CardSpot[],
-  with_: { practice: Practice; rules: Rules; today: IsoDate; origin: string; units: UnitSystem },
+  with_: { programme: ProgrammeBasis; rules: Rules; today: IsoDate; origin: string; units: UnitSystem },
 ): Promise<Card[]> {
-  const { practice, rules, today, origin, units } = with_;
+  const { programme, rules, today, origin, units } = with_;
   const ids = spots.map(({ spotId }) => spotId);
   const records = await recordsOfSpots(db, ids);
-  const shelf = await practiceShelf(db);
+  const offers = await offersOf(
+    db,
+    spots.map(({ species }) => species),
+  );
   const covers = await coverLines(db, spots, { today, units, rules: rules.ground });
   return Promise.all(
-    spots.map(async ({ spotId, ref, place, treeId, species }): Promise<Card> => {
-      const life = spotLife(
-        (records.get(spotId) ?? []) as FieldRecord[],
-        practice,
-        plantedUnder(records.get(spotId) ?? [], shelf),
-      );
+    spots.map(async ({ spotId, ref, place, treeId, species, plantOn }): Promise<Card> => {
+      const known = records.get(spotId) ?? [];
+      const context = contextOf(programme, known, { plantOn, offers: offers.get(species ?? '') });
+      const life = spotLife(known as FieldRecord[], context);
       const { stock, ground, assessment } = life;
-      const plan = stock
-        ? plantingPlan({ practice: life.practice, stock, ground, assessment, work: rules.work })
-        : null;
+      const plan = wholePlan(life, { work: rules.work });
       const address = `${origin}${treeId ? `/tree/${treeId}` : `/town/${spotId}`}`;
       const why =
         plan?.kind === 'no_plan'
@@ -115,7 +114,7 @@ export async function writeCards(
     stopped: () => boolean;
   },
 ): Promise<void> {
-  const [practice, today, rules] = [await currentPractice(db), await programmeToday(db), await currentRules(db)];
+  const [programme, today, rules] = [await programmeBasis(db), await programmeToday(db), await currentRules(db)];
   const four = asked.onPage === 'four';
   const doc = openDocument({
     size: four ? 'A4' : 'A5',
@@ -126,7 +125,7 @@ export async function writeCards(
   doc.pipe(out);
   for (let at = 0; at < asked.spots.length && !asked.stopped(); at += chunk) {
     const part = asked.spots.slice(at, at + chunk);
-    const cards = await makeCards(db, part, { practice, rules, today, origin: asked.origin, units: asked.units });
+    const cards = await makeCards(db, part, { programme, rules, today, origin: asked.origin, units: asked.units });
     for (const [i, card] of cards.entries()) {
       if (asked.stopped()) break;
       const place = (at + i) % 4;

@@ -4,7 +4,8 @@ import {
   expectedStock,
   materials,
   NotFoundError,
-  plantingPlan,
+  basisWith,
+  wholePlan,
   sayPack,
   sayReason,
   shoppingList,
@@ -23,14 +24,15 @@ import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
 import { findPractice, newestVersion } from '../practice/repository';
 import { currentPractice, recordsOfSpots } from '../record/repository';
+import { contextOf, programmeBasis } from '../record/spot-context';
 import { currentRules } from '../rules/repository';
 import { findList } from '../match/repository';
 import { dayTitle, keepStore, spotsByIds, spotsToPlant, store, type CardSpot } from './repository';
 
 async function practiceAsked(db: Db, { practice: id, version }: MaterialsQuery): Promise<Practice> {
   if (!id) return currentPractice(db);
-  // The newest version where none is named; shipped ones have but one, and are kept nowhere before they are used.
-  const found = await findPractice(db, id, version ?? ((await newestVersion(db, id)) || 1));
+  // The newest version where none is named.
+  const found = await findPractice(db, id, version ?? (await newestVersion(db, id)));
   if (!found) throw new NotFoundError('no such practice', 'practice');
   return found;
 }
@@ -65,7 +67,7 @@ async function spotsAsked(db: Db, { day, list }: MaterialsQuery): Promise<Asked>
 
 /** What the spots that are ready to plant take together, by one practice. @throws NotFoundError */
 export async function seasonMaterials(db: Db, query: MaterialsQuery): Promise<SeasonMaterials> {
-  const practice = await practiceAsked(db, query);
+  const [practice, programme] = [await practiceAsked(db, query), await programmeBasis(db)];
   const { title, spots, ordered } = await spotsAsked(db, query);
   const { work } = await currentRules(db);
   const records = await recordsOfSpots(
@@ -75,17 +77,17 @@ export async function seasonMaterials(db: Db, query: MaterialsQuery): Promise<Se
   const lines: SeasonMaterials['spots'] = [];
   const without: SeasonMaterials['without'] = [];
   let expected = 0;
-  for (const { spotId, ref, place, species } of spots) {
-    const life = spotLife((records.get(spotId) ?? []) as FieldRecord[], practice);
-    const { ground, assessment } = life;
+  for (const { spotId, ref, place, species, plantOn } of spots) {
+    const known = records.get(spotId) ?? [];
+    const life = spotLife(known as FieldRecord[], contextOf(programme, known, { practice, plantOn }));
     const picked = ordered.get(spotId);
-    const stock = life.stock ?? (picked ? expectedStock(picked) : null);
-    if (!stock) {
+    const basis = life.stock || !picked ? life : basisWith(life, { stock: expectedStock(picked) });
+    const plan = wholePlan(basis, { work });
+    if (!plan) {
       if (query.list) without.push({ spotId, ref, why: 'The list picks no tree for this place.' });
       continue;
     }
     if (!life.stock) expected += 1;
-    const plan = plantingPlan({ practice: life.practice, stock, ground, assessment, work });
     if (plan.kind === 'no_plan') {
       without.push({ spotId, ref, why: plan.because.map((reason) => sayReason(reason, 'metric')).join(' ') });
       continue;

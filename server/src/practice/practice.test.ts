@@ -1,4 +1,4 @@
-import type { AdoptProgress, MeasuredSettlement, Practices, Session } from '@sombra/contract';
+import type { AdoptProgress, MeasuredSettlement, Practices, Problem, Session } from '@sombra/contract';
 import { fieldDefault, presets, spotLife, withChoice, type FieldRecord } from '@sombra/core';
 import { adoptPractice } from './service';
 import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
@@ -43,6 +43,13 @@ describe('practices', () => {
     expect([status, JSON.stringify(body)]).toEqual([400, expect.stringContaining('within 0–150 mm')]);
   });
 
+  it('keeps the versions of a shipped school apart, the newest first', async () => {
+    const { practices } = await read();
+    expect(practices.find(({ practice }) => practice.id === 'heavy-clay')?.practice.version).toBe(2);
+    // A version nobody ever planted under is kept nowhere.
+    expect((await cora.send('POST', '/api/practices/adopt', { id: 'heavy-clay', version: 1 })).status).toBe(404);
+  });
+
   it('work out every spot afresh when one is adopted', async () => {
     const { spotId } = await town.addSpot('P-0001');
     const version = async () => (await cora.spot(spotId)).spot.version;
@@ -67,7 +74,7 @@ describe('practices', () => {
     await cora.record(sending(spotId, { kind: 'stock', facts: container }, await version()));
     const life = async () => {
       const detail = await cora.spot(spotId);
-      return spotLife(detail.records as FieldRecord[], detail.practice);
+      return spotLife(detail.records as FieldRecord[], { practice: detail.practice });
     };
     const override = (value: unknown, reason = 'ponds in winter') =>
       sending(spotId, {
@@ -76,6 +83,20 @@ describe('practices', () => {
       });
     expect((await cora.send('POST', '/api/records', override('moat'))).status).toBe(400);
     expect((await cora.send('POST', '/api/records', override('none', ''))).status).toBe(400);
+    // 50 mm/h from which water is slow, over the 25 from which it drains well: no practice could be adopted like that.
+    const crossed = await cora.send<Problem>(
+      'POST',
+      '/api/records',
+      sending(spotId, {
+        kind: 'override',
+        facts: { decidedOn: '2026-11-20', path: 'percolation.slowFromMmPerH', value: 50, reason: 'as told' },
+      }),
+    );
+    expect([crossed.status, crossed.body.issues?.[0]?.path, crossed.body.title]).toEqual([
+      400,
+      'record.facts.value',
+      expect.stringContaining('must be at most it drains slowly under (Drainage of the ground), 25, got 50'),
+    ]);
     expect((await life()).plan).toMatchObject({ berm: { heightMm: 90 } });
     await cora.record(override('none'));
     expect(await life()).toMatchObject({ plan: { berm: null }, overrides: [{ reason: 'ponds in winter' }] });
@@ -162,7 +183,7 @@ describe('a planted tree', () => {
     const before = await found();
     expect(before).not.toContain('replant_higher');
     // Heavy clay wants 75 mm above grade: this tree was never planted by it.
-    await cora.send('POST', '/api/practices/adopt', { id: 'heavy-clay', version: 1 });
+    await cora.send('POST', '/api/practices/adopt', { id: 'heavy-clay', version: 2 });
     expect(await found()).toEqual(before);
     const detail = await cora.spot(spotId);
     expect([detail.practice.id, detail.plantedUnder?.id]).toEqual(['heavy-clay', 'field-default']);

@@ -1,6 +1,7 @@
 import { practiceSchema, type KeptPractice, type Practices } from '@sombra/contract';
 import { fieldDefault, presetIds, presets, type Practice } from '@sombra/core';
 import type { Db } from '../platform/db';
+import { readStored } from '../platform/stored';
 import { currentRules } from '../rules/repository';
 
 interface PracticeRow {
@@ -40,19 +41,22 @@ export async function allPractices(db: Db): Promise<Practices> {
     },
     practices: [
       ...presets.map((practice) => kept(practice, 'Sombra')),
-      ...own.map((row) => kept(practiceSchema.parse(row.body), row.made_by)),
+      ...own.map((row) => kept(readStored(practiceSchema, row.body, `practice ${row.id}`), row.made_by)),
     ],
   };
 }
 
 export async function findPractice(db: Db, id: string, version: number): Promise<Practice | undefined> {
   const row = await db<PracticeRow>('practice').where({ id, version }).first('body');
-  return row ? practiceSchema.parse(row.body) : presets.find((one) => one.id === id && one.version === version);
+  return row
+    ? readStored(practiceSchema, row.body, `practice ${id}@${version}`)
+    : presets.find((one) => one.id === id && one.version === version);
 }
 
+/** The newest version kept or shipped; 0 where there is none. */
 export async function newestVersion(db: Db, id: string): Promise<number> {
   const row = await db('practice').where({ id }).max<{ max: number | null }>('version as max').first();
-  return row?.max ?? 0;
+  return Math.max(row?.max ?? 0, presets.find((one) => one.id === id)?.version ?? 0);
 }
 
 /** Returns false where the version is taken by now. */

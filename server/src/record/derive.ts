@@ -3,11 +3,8 @@ import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../platform/db';
 import {
   announce,
-  currentPractice,
   derivedOf,
   derivedVersion,
-  plantedUnder,
-  practiceShelf,
   recordsOfSpots,
   replaceDerived,
   setDerivedVersion,
@@ -15,21 +12,20 @@ import {
   storedDerived,
   type DerivedSpot,
 } from './repository';
+import { contextOf, programmeBasis } from './spot-context';
 
 /** Raised whenever the core judges otherwise or keeps more: what was derived before is then worked out again. */
-const version = 5;
+const version = 6;
 
 /** Works out from the records where these spots stand, and stood. */
 export async function derive(db: Db, spotIds: readonly string[]): Promise<DerivedSpot[]> {
-  const practice = await currentPractice(db);
+  const programme = await programmeBasis(db);
   const records = await recordsOfSpots(db, spotIds);
   const grounds = await spotGrounds(db, spotIds);
-  const shelf = await practiceShelf(db);
   return grounds.map((spot) => {
     const known = records.get(spot.id) ?? [];
     const context = {
-      practice,
-      plantedUnder: plantedUnder(known, shelf),
+      ...contextOf(programme, known),
       addedOn: spot.addedOn,
       position: [spot.lng, spot.lat] as const,
     };

@@ -90,6 +90,39 @@ describe('keeping records', () => {
     ],
     ['a planting next year', planting('2199-01-01'), 'record.facts.plantedOn'],
     ['a look before the planting', look('2025-12-31'), 'record.facts.inspectedOn'],
+    [
+      'a look at nothing',
+      {
+        kind: 'inspection',
+        facts: {
+          inspectedOn: '2026-02-10',
+          flareDepthMm: null,
+          mulchDepthMm: null,
+          mulchContact: null,
+          stake: null,
+          probe: null,
+          circlingRoots: null,
+        },
+      },
+      'record.facts',
+    ],
+    [
+      'a percolation test read after two days',
+      {
+        kind: 'percolation',
+        facts: {
+          testedOn: '2026-01-05',
+          holeDepthMm: 400,
+          soakedAt: null,
+          filledAt: '2026-01-05T09:00:00Z',
+          readings: [
+            { at: '2026-01-05T09:00:00Z', levelMm: 300 },
+            { at: '2026-01-07T09:01:00Z', levelMm: 290 },
+          ],
+        },
+      },
+      'record.facts.readings[1].at',
+    ],
   ] as const)('refuses %s at its field and writes nothing', async (_name, record, path) => {
     const { spotId } = await planted();
     const before = await cora.spot(spotId);

@@ -1,4 +1,4 @@
-import { practiceSchema, type KeptRecord } from '@sombra/contract';
+import { practiceSchema, storedFactsSchemas, type KeptRecord } from '@sombra/contract';
 import {
   fieldDefault,
   ofKind,
@@ -12,6 +12,7 @@ import {
   type Stage,
 } from '@sombra/core';
 import type { Db } from '../platform/db';
+import { readStored } from '../platform/stored';
 
 export interface RecordRow {
   id: string;
@@ -34,12 +35,12 @@ export interface NewRecord {
   readonly record: FieldRecord;
 }
 
-/** Facts were checked by the schema at the door before they were stored. */
+/** @throws StoredDataError where the facts are not what a door ever took */
 export function recordOfRow(row: RecordRow): KeptRecord {
   return {
     id: row.id,
     kind: row.kind,
-    facts: row.facts,
+    facts: readStored(storedFactsSchemas[row.kind], row.facts, `${row.kind} ${row.id}`),
     supersedes: row.supersedes,
     recordedAt: row.recorded_at.toISOString(),
     receivedAt: row.received_at.toISOString(),
@@ -100,7 +101,7 @@ export async function currentPractice(db: Db): Promise<Practice> {
       on.on('practice.id', 'programme.practice_id').andOn('practice.version', 'programme.practice_version'),
     )
     .first<{ body: unknown } | undefined>('practice.body');
-  return row ? practiceSchema.parse(row.body) : fieldDefault;
+  return row ? readStored(practiceSchema, row.body, 'practice of the programme') : fieldDefault;
 }
 
 /** Practices by id and version. */
@@ -111,7 +112,10 @@ const shelfKey = (id: string, version: number): string => `${id}@${version}`;
 export async function practiceShelf(db: Db): Promise<Shelf> {
   const rows = await db('practice').select<{ id: string; version: number; body: unknown }[]>('id', 'version', 'body');
   const shipped = presets.map((practice): [string, Practice] => [shelfKey(practice.id, practice.version), practice]);
-  const kept = rows.map((row): [string, Practice] => [shelfKey(row.id, row.version), practiceSchema.parse(row.body)]);
+  const kept = rows.map((row): [string, Practice] => [
+    shelfKey(row.id, row.version),
+    readStored(practiceSchema, row.body, `practice ${row.id}@${row.version}`),
+  ]);
   return new Map([...shipped, ...kept]);
 }
 

@@ -3,9 +3,14 @@ import {
   addDaysTo,
   ConflictError,
   InvalidInputError,
+  isLook,
   NotFoundError,
   ofKind,
+  requirePractice,
+  spotLife,
   standing,
+  testReadings,
+  withChoice,
   type FieldRecord,
   type IsoDate,
   type RecordOfKind,
@@ -19,6 +24,7 @@ import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
 import { deriveAndKeep } from './derive';
+import { contextOf, programmeBasis } from './spot-context';
 import { findRecord, insertRecords, isSuperseded, ofPlaceAlone, recordOfRow, recordsOfSpots } from './repository';
 
 const mayRecord: Readonly<Record<FieldRecord['kind'], readonly Role[]>> = {
@@ -126,6 +132,8 @@ async function requireFits(trx: Db, { record }: SendRecord, spot: LockedSpot, to
   }
   if (record.supersedes !== null) await requireCorrectable(trx, record, spot.id);
   if (record.kind === 'move') return requireMovable(trx, record, spot.id, today);
+  if (record.kind === 'override') await requireOverride(trx, record, spot.id);
+  requireSound(record);
   const plantedOn = latestPlanting((await recordsOfSpots(trx, [spot.id])).get(spot.id) ?? []);
   // One day of grace: a phone may live in a time zone ahead of the programme's.
   const lastDay = addDaysTo(today, 1);
@@ -141,6 +149,27 @@ async function requireFits(trx: Db, { record }: SendRecord, spot: LockedSpot, to
     if (record.kind === 'inspection')
       requireDay('record.facts.inspectedOn', record.facts.inspectedOn, plantedOn, lastDay);
     else requireDay('record.facts.doneOn', record.facts.doneOn, plantedOn, lastDay);
+  }
+}
+
+/** Facts whose parts are each within their limits and still say nothing, or nothing that can be. */
+export function requireSound(record: FieldRecord): void {
+  if (record.kind === 'percolation') testReadings(record.facts, 'record.facts.readings');
+  if (record.kind === 'inspection' && !isLook(record.facts)) {
+    const title = 'Nothing was looked at: record one thing at least';
+    throw new InvalidInputError('must hold one thing that was looked at', 'record.facts', { title });
+  }
+}
+
+/** One choice made otherwise must leave a practice that could be adopted: no choice above the one it leads up to. */
+async function requireOverride(trx: Db, { facts }: RecordOfKind<'override'>, spotId: string): Promise<void> {
+  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
+  const { care } = spotLife(records, contextOf(await programmeBasis(trx), records));
+  try {
+    requirePractice(withChoice(care, facts.path, facts.value));
+  } catch (error) {
+    if (!(error instanceof InvalidInputError)) throw error;
+    throw new InvalidInputError(error.message, 'record.facts.value', { ...error.details, title: `${error.message}.` });
   }
 }
 

@@ -9,8 +9,10 @@ import {
   type ReceiveLot,
 } from '@sombra/contract';
 import type { IsoDate, StockKind } from '@sombra/core';
+import { z } from 'zod';
 import type { Db } from '../platform/db';
-import type { OrderBody } from '../match/repository';
+import { readStored } from '../platform/stored';
+import { orderBodyOf } from '../match/repository';
 
 interface DeliveryRow {
   id: string;
@@ -25,7 +27,7 @@ interface DeliveryRow {
   practice_version: number;
   number: string;
   nursery: string;
-  body: OrderBody;
+  body: unknown;
 }
 
 interface LotRow {
@@ -35,7 +37,7 @@ interface LotRow {
   stock_kind: StockKind;
   caliper_mm: number;
   price: number;
-  spots: string[];
+  spots: unknown;
   expected: number;
   arrived: number | null;
   verdict: Lot['verdict'];
@@ -59,7 +61,7 @@ interface LotTreeRow {
 
 const treeOf = (row: LotTreeRow): LotTree => ({
   id: row.id,
-  tree: receivedTreeSchema.parse(row.tree),
+  tree: readStored(receivedTreeSchema, row.tree, `received tree ${row.id}`),
   seenBy: row.seen_by,
   seenAt: row.seen_at.toISOString(),
   hasPhoto: row.photo_stored_as !== null,
@@ -72,7 +74,7 @@ const lotOf = (row: LotRow, trees: readonly LotTreeRow[]): Lot => ({
   stockKind: row.stock_kind,
   caliperMm: row.caliper_mm,
   price: row.price,
-  spots: row.spots,
+  spots: readStored(z.array(z.string()), row.spots, `lot ${row.id}`),
   expected: row.expected,
   arrived: row.arrived,
   trees: trees.filter(({ lot_id }) => lot_id === row.id).map(treeOf),
@@ -109,7 +111,7 @@ export async function findDelivery(db: Db, id: string): Promise<KeptDelivery | u
     id: row.id,
     orderNumber: row.number,
     nursery: row.nursery,
-    terms: row.body.terms,
+    terms: orderBodyOf(row.body, row.number).terms,
     arrivedOn: row.arrived_on,
     covered: row.covered,
     moist: row.moist,
@@ -138,14 +140,13 @@ export async function deliveryList(db: Db): Promise<Omit<DeliveryList, 'claims'>
   const awaited = await db('nursery_order as placed')
     .whereNotExists(db('delivery').whereRaw('delivery.order_id = placed.id').select(db.raw('1')))
     .orderBy('number')
-    .select<{ id: string; number: string; nursery: string; body: OrderBody }[]>('id', 'number', 'nursery', 'body');
+    .select<{ id: string; number: string; nursery: string; body: unknown }[]>('id', 'number', 'nursery', 'body');
   return {
     deliveries: rows,
-    awaited: awaited.map(({ body, ...order }) => ({
-      ...order,
-      trees: body.lines.reduce((sum, { count }) => sum + count, 0),
-      plantOn: body.plantOn,
-    })),
+    awaited: awaited.map(({ body, ...order }) => {
+      const { lines, plantOn } = orderBodyOf(body, order.number);
+      return { ...order, trees: lines.reduce((sum, { count }) => sum + count, 0), plantOn };
+    }),
   };
 }
 

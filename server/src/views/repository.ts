@@ -1,16 +1,23 @@
-import type { SavedView } from '@sombra/contract';
+import { savedViewSchema, type SavedView } from '@sombra/contract';
 import type { Db } from '../platform/db';
+import { readStored } from '../platform/stored';
 
 interface ViewRow {
   id: string;
   user_id: string;
   name: string;
   path: string;
-  query: Record<string, string>;
+  query: unknown;
   version: number;
 }
 
-const viewOf = ({ id, name, path, query, version }: ViewRow): SavedView => ({ id, name, path, query, version });
+const viewOf = ({ id, name, path, query, version }: ViewRow): SavedView => ({
+  id,
+  name,
+  path,
+  query: readStored(savedViewSchema.shape.query, query, `view ${id}`),
+  version,
+});
 
 export async function viewsOf(db: Db, userId: string): Promise<SavedView[]> {
   return (await db<ViewRow>('saved_view').where({ user_id: userId }).orderBy('name')).map(viewOf);

@@ -4,5 +4,8 @@ import { defaultGroundRules, defaultMatchRules, defaultWorkRules } from '@sombra
 export const spotLeave = {
   rules: { ground: defaultGroundRules, match: defaultMatchRules, work: defaultWorkRules },
   leave: { tickets: [], clearances: [], permits: [], consents: [] },
+  windows: [],
+  plantOn: null,
+  offers: [],
   ticketsSince: '2100-01-01',
 };

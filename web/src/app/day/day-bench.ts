@@ -5,10 +5,10 @@ import { Router, RouterLink } from '@angular/router';
 import {
   digCover,
   formatQuantity,
+  basisWith,
   InvalidInputError,
-  judgeAsBuilt,
+  judgePlanting,
   overDug,
-  pitPlan,
   sayReason,
   type PlantingFacts,
 } from '@sombra/core';
@@ -124,7 +124,7 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
         } @else {
           <p class="quiet">The difference from plan is judged as soon as the values are complete.</p>
         }
-        @if (store.planned(); as planned) {
+        @if (drawn(); as planned) {
           <h2>The plan</h2>
           <s-pit-section
             [plan]="planned.plan"
@@ -182,14 +182,23 @@ export class DayBench extends RecordForm<'planting'> {
     (this.cover()?.because ?? []).map((reason) => sayReason(reason, this.session.units())).join(' '),
   );
 
-  /** The plan as it stands now, with what was put back under the ball: that still settles, so the ball stands higher. */
-  private readonly plan = computed(() => {
+  /** What the spot goes by, with what was put back under the ball: that still settles, so the ball stands higher. */
+  private readonly basis = computed(() => {
+    this.changes();
     const life = this.store.life();
-    const putBackMm = this.facts()?.putBackMm;
-    if (!life?.stock || putBackMm === undefined) return life?.plan?.kind === 'plan' ? life.plan : undefined;
-    const { ground, stock, practice } = life;
-    const plan = pitPlan({ ground, stock, practice, fillUnderBallMm: putBackMm });
-    return plan.kind === 'plan' ? plan : undefined;
+    const field = this.form.get('putBackMm');
+    if (!life || field?.invalid) return life;
+    const putBackMm = this.form.getRawValue().putBackMm ?? 0;
+    return basisWith(life, { putBackMm: putBackMm === 0 ? null : putBackMm });
+  });
+  private readonly plan = computed(() => {
+    const plan = this.basis()?.plan;
+    return plan?.kind === 'plan' ? plan : undefined;
+  });
+  /** The drawing follows what is typed, as the heading and the judgement do. */
+  protected readonly drawn = computed(() => {
+    const [planned, plan] = [this.store.planned(), this.plan()];
+    return planned && plan ? { ...planned, plan } : null;
   });
 
   private readonly typed = toSignal(this.form.valueChanges);
@@ -200,7 +209,8 @@ export class DayBench extends RecordForm<'planting'> {
     const dugDepthMm = this.form.getRawValue().dugDepthMm;
     if (dugDepthMm === null || this.form.get('dugDepthMm')?.invalid || life?.plan?.kind !== 'plan') return null;
     const { practice, plan } = life;
-    const { putBackMm, settlementMm } = overDug({ dugDepthMm, plannedDepthMm: plan.depthMm.value, practice });
+    const plannedDepthMm = plan.depthMm.value + plan.fillUnderBallMm;
+    const { putBackMm, settlementMm } = overDug({ dugDepthMm, plannedDepthMm, practice });
     if (putBackMm <= 0) return null;
     const say = (mm: number) => formatQuantity(mm, 'lengthMm', this.session.units());
     return (
@@ -228,11 +238,10 @@ export class DayBench extends RecordForm<'planting'> {
   });
 
   protected readonly judgement = computed(() => {
-    const facts = this.facts();
-    const practice = this.store.life()?.practice;
-    if (!facts || !practice) return null;
+    const [facts, basis] = [this.facts(), this.basis()];
+    if (!facts || !basis) return null;
     try {
-      return judgeAsBuilt(facts, this.plan(), practice);
+      return judgePlanting(facts, basis);
     } catch (error) {
       if (error instanceof InvalidInputError) return null;
       throw error;

@@ -11,7 +11,7 @@ import { ToastsService } from '../frame/toasts.service';
 import { ViewState } from '../frame/view-state.service';
 import { GroundService } from '../ground/ground.service';
 import { SessionService } from '../people/session.service';
-import { readSpotDetail } from '../spot/spot-store';
+import { lifeOf, readSpotDetail } from '../spot/spot-context';
 import { BulkActs } from './bulk-acts.service';
 import { ChosenService } from './chosen.service';
 import { CompareView, type Compared } from './compare-view';
@@ -211,7 +211,7 @@ export class ChosenBench {
         map((body): Compared => {
           const detail = readSpotDetail(body);
           const records: readonly FieldRecord[] = past ? recordsUpTo(detail.records, on) : detail.records;
-          return { detail, life: spotLife(records, detail.practice, detail.plantedUnder ?? undefined) };
+          return { detail, life: lifeOf(detail, records) };
         }),
       );
     return forkJoin(lines.map(read)).pipe(catchError(() => of([])));

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { decisionNames, remedyWords, sayReason, type Decision } from '@sombra/core';
+import { openers } from '../desk/openers';
 import { BecauseList } from '../frame/because-list';
 import { LevelMark } from '../frame/level-mark';
 import { sayProblem } from '../frame/problem';
@@ -68,7 +69,7 @@ import { SpotStore } from '../spot/spot-store';
     }
     @if (view.tense() === 'today' && store.detail(); as detail) {
       <p class="acts">
-        <a class="btn btn-primary" [routerLink]="['/', stage(), detail.spot.id]">{{ stageAct() }}</a>
+        <a class="btn btn-primary" [routerLink]="['/', opener().stage, detail.spot.id]">{{ opener().act }}</a>
       </p>
     }
     @if (lastLook(); as look) {
@@ -129,20 +130,12 @@ export class SpotSummary {
         late: decision.dueOn !== null && decision.dueOn < this.view.on(),
       })),
   );
-  protected readonly stage = computed(() => {
-    const stage = this.store.life()?.stage ?? 'ground';
-    return stage === 'match' || stage === 'water' || stage === 'results' ? 'inspect' : stage;
+  /** Where its next decision is made, and what is done there. */
+  protected readonly opener = computed(() => {
+    const life = this.store.life();
+    const [next] = life?.decisions ?? [];
+    return openers[next?.kind ?? (life?.planting ? 'look' : 'move_spot')];
   });
-  protected readonly stageAct = computed(
-    () =>
-      ({
-        ground: 'Enter ground facts',
-        stock: 'Enter stock measures',
-        pit: 'Look at the pit',
-        day: 'Record as built',
-        inspect: 'Inspect now',
-      })[this.stage()],
-  );
   protected readonly lookWhy = computed(() => {
     const look = this.store.life()?.nextLook;
     return look ? sayReason(look.because, this.session.units()) : '';

@@ -51,7 +51,7 @@ describe('measure field', () => {
     session.units.set('us');
     await fixture.whenStable();
     await type('2');
-    expect(note()).toBe('Must be within 3.9–118.1 in, got 2');
+    expect(note()).toBe('Must be within 3 7/8–118 1/8 in, got 2');
   });
 
   it('waits with "too small" until the person has left the field', async () => {
@@ -79,6 +79,24 @@ describe('measure field', () => {
     await fixture.whenStable();
     expect(input().value).toBe('10');
     expect(fixture.componentInstance.control.value).toBe(254);
+  });
+
+  it('keeps the exact length where nothing was typed, and takes fractions of an inch', async () => {
+    session.units.set('us');
+    fixture.componentInstance.control.setValue(450);
+    await fixture.whenStable();
+    // 17.717 in, to the nearest eighth.
+    expect(input().value).toBe('17 3/4');
+    await type('17 1/2');
+    expect(fixture.componentInstance.control.value).toBeCloseTo(444.5, 9);
+    await type('17 3/4');
+    expect(fixture.componentInstance.control.value).toBe(450);
+  });
+
+  it('takes the limits it names', async () => {
+    session.units.set('us');
+    await type('118 1/8');
+    expect([fixture.componentInstance.control.value, fixture.componentInstance.control.valid]).toEqual([3000, true]);
   });
 
   it('tells screen readers of a fault', async () => {

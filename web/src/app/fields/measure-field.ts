@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, forwardRef, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, input, signal } from '@angular/core';
 import {
   NG_VALIDATORS,
   NG_VALUE_ACCESSOR,
@@ -9,15 +9,16 @@ import {
 } from '@angular/forms';
 import {
   displays,
-  formatNumber,
   formatQuantity,
-  fromDisplay,
   limits,
+  parseNumber,
+  readQuantity,
   toDisplay,
   type Measure,
   type Quantity,
 } from '@sombra/core';
 import { SessionService } from '../people/session.service';
+import { TypedQuantity } from './typed-quantity';
 
 let count = 0;
 
@@ -66,52 +67,44 @@ export class MeasureField implements ControlValueAccessor, Validator {
 
   protected readonly id = `measure-${(count += 1)}`;
   private readonly session = inject(SessionService);
-  protected readonly typed = signal('');
+  private readonly entry = new TypedQuantity(
+    () => ({ quantity: this.quantity(), units: this.session.units(), range: limits[this.measure()] }),
+    () => this.revalidate(),
+  );
+  protected readonly typed = this.entry.text;
   protected readonly disabled = signal(false);
   private readonly left = signal(false);
   private changed: (value: number | null) => void = () => undefined;
   private touched: () => void = () => undefined;
   private revalidate: () => void = () => undefined;
-  private held: number | null = null;
 
   protected readonly unit = computed(() => displays[this.quantity()][this.session.units()].unit);
   protected readonly shownFault = computed(() => this.fault() ?? (this.left() ? this.ownFault() : this.glaringFault()));
   private readonly ownFault = computed(() =>
-    faultOf(this.typed(), this.measure(), this.quantity(), this.session.units(), this.required()),
+    this.typed().trim() === '' ? (this.required() ? 'Not measured yet' : null) : this.entry.fault(),
   );
   /** Shown while typing only where more digits cannot mend it. */
   private readonly glaringFault = computed(() => {
-    const fault = this.ownFault();
-    return fault && this.typed() !== '' && (parse(this.typed()) ?? 0) > this.shownMax() ? fault : null;
+    const { max } = limits[this.measure()];
+    const most = toDisplay(max, this.quantity(), this.session.units()).value;
+    return (parseNumber(this.typed()) ?? 0) > most ? this.ownFault() : null;
   });
-  private readonly shownMax = computed(
-    () => toDisplay(limits[this.measure()].max, this.quantity(), this.session.units()).value,
-  );
 
   /** A caliper no stem can have in millimetres and many have in inches: asked, never assumed. */
   protected readonly inches = computed(() => {
-    const shown = parse(this.typed());
+    const shown = parseNumber(this.typed());
     if (this.measure() !== 'caliperMm' || this.session.units() !== 'metric' || !shown || !this.left()) return null;
     const { min, max } = limits.caliperMm;
     const mm = Math.round(shown * 25.4);
     return shown < min && mm >= min && mm <= max ? { mm, words: formatQuantity(mm, 'lengthMm', 'metric') } : null;
   });
 
-  constructor() {
-    // Another unit system: show the same length, do not reinterpret the digits.
-    effect(() => {
-      this.session.units();
-      if (this.held !== null) this.typed.set(this.show(this.held));
-      this.revalidate();
-    });
-  }
-
   protected type(text: string): void {
-    this.typed.set(text);
-    const shown = parse(text);
-    this.held =
-      shown === undefined || text.trim() === '' ? null : fromDisplay(shown, this.quantity(), this.session.units());
-    this.changed(this.held);
+    this.entry.type(text);
+    const { quantity, session } = this;
+    // Outside its limits it is still the value: the fault is told by the validator, and facts are not read before it.
+    const read = readQuantity(text, { quantity: quantity(), units: session.units() });
+    this.changed(this.entry.value() ?? (read.kind === 'value' ? read.value : null));
   }
 
   protected takeInches(mm: number): void {
@@ -124,8 +117,7 @@ export class MeasureField implements ControlValueAccessor, Validator {
   }
 
   writeValue(value: number | null): void {
-    this.held = value;
-    this.typed.set(value === null || value === undefined ? '' : this.show(value));
+    this.entry.fill(value);
   }
   registerOnChange(changed: (value: number | null) => void): void {
     this.changed = changed;
@@ -143,34 +135,4 @@ export class MeasureField implements ControlValueAccessor, Validator {
     const fault = this.ownFault();
     return fault ? { measure: fault } : null;
   }
-
-  private show(value: number): string {
-    const { decimals } = displays[this.quantity()][this.session.units()];
-    const shown = toDisplay(value, this.quantity(), this.session.units()).value;
-    return String(Number(shown.toFixed(decimals + (decimals === 0 ? 1 : 1))));
-  }
-}
-
-function parse(text: string): number | undefined {
-  const clean = text.trim().replace(',', '.').replace('−', '-');
-  if (!/^-?\d+(\.\d*)?$/.test(clean)) return undefined;
-  return Number(clean);
-}
-
-function faultOf(
-  typed: string,
-  measure: Measure,
-  quantity: Quantity,
-  units: 'metric' | 'us',
-  required: boolean,
-): string | null {
-  if (typed.trim() === '') return required ? 'Not measured yet' : null;
-  const shown = parse(typed);
-  const { min, max } = limits[measure];
-  const { unit, decimals } = displays[quantity][units];
-  if (shown === undefined) return `Enter a number of ${unit}`;
-  const value = fromDisplay(shown, quantity, units);
-  if (value >= min && value <= max) return null;
-  const say = (metric: number) => formatNumber(toDisplay(metric, quantity, units).value, decimals);
-  return `Must be within ${say(min)}–${say(max)} ${unit}, got ${formatNumber(shown, Number.isInteger(shown) ? 0 : decimals || 1)}`;
 }

@@ -83,7 +83,7 @@ describe('surroundings of a spot', () => {
     await rig.type('pH', '15');
     await rig.submit();
     expect(rig.outbox.sent).toEqual([]);
-    expect(rig.text).toMatch(/pH\s*Must be within 2\.0–11\.0 pH, got 15/);
+    expect(rig.text).toMatch(/pH\s*Must be within 2–11 pH, got 15/);
     expect(value('pH')).toBe('15');
   });
 

@@ -1,15 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
-import {
-  compassPoint,
-  fromDisplay,
-  groundGaps,
-  soilNames,
-  toDisplay,
-  type GroundFacts,
-  type SoilClass,
-} from '@sombra/core';
+import { compassPoint, groundGaps, soilNames, type GroundFacts, type SoilClass } from '@sombra/core';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { MeasureField } from '../fields/measure-field';
 import { BecauseList } from '../frame/because-list';
@@ -19,7 +11,7 @@ import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
 import { RecordSender } from '../spot/record-sender';
 import { FeelTestField } from './feel-test-field';
-import { PercolationField, readRows, type PercolationRows } from './percolation-field';
+import { PercolationField, readRows, rowsOf, type PercolationRows } from './percolation-field';
 
 /** What was measured at a spot, and what that means for planting there. */
 @Component({
@@ -143,7 +135,7 @@ export class GroundBench extends RecordForm<'ground'> {
 
   protected readonly gaps = computed(() => {
     const facts = this.facts();
-    return facts ? groundGaps(facts) : [];
+    return facts ? groundGaps(facts, this.store.drainage()) : [];
   });
 
   protected readonly incomplete = computed(() =>
@@ -170,7 +162,6 @@ export class GroundBench extends RecordForm<'ground'> {
     const facts = this.newest()?.facts;
     if (!facts) return {};
     const { stripWidthMm: strip, wireHeightM: wire } = facts;
-    const shown = (mm: number) => String(Number(toDisplay(mm, 'lengthMm', this.session.units()).value.toFixed(1)));
     return {
       soil: facts.soil,
       stony: facts.stony ? 'yes' : 'no',
@@ -181,13 +172,13 @@ export class GroundBench extends RecordForm<'ground'> {
       stripWidthMm: typeof strip === 'number' ? strip : null,
       wireKind: wire === null ? null : wire === 'none' ? 'none' : 'wire',
       wireHeightM: typeof wire === 'number' ? wire : null,
-      percolation: facts.percolation.map(({ minute, levelMm }) => ({ minute: String(minute), level: shown(levelMm) })),
+      percolation: rowsOf(facts.percolation, this.session.units()),
     };
   }
 
   protected readFacts(): GroundFacts | null {
     const v = this.form.getRawValue();
-    const percolation = readRows(v.percolation, (level) => fromDisplay(level, 'lengthMm', this.session.units()));
+    const percolation = readRows(v.percolation, this.session.units());
     const wrong = ['slopePct', 'fallsTowardsDeg'].some((name) => this.form.get(name)?.invalid);
     const stripWrong = v.stripKind === 'strip' && (v.stripWidthMm === null || this.form.controls.stripWidthMm.invalid);
     const wireWrong = v.wireKind === 'wire' && (v.wireHeightM === null || this.form.controls.wireHeightM.invalid);

@@ -1,8 +1,20 @@
-import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  forwardRef,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { NG_VALUE_ACCESSOR, type ControlValueAccessor } from '@angular/forms';
 import {
-  formatNumber,
+  fieldText,
   formatQuantity,
+  parseNumber,
+  readQuantity,
   percolationNames,
   percolationPlot,
   percolationRate,
@@ -10,37 +22,46 @@ import {
   questionNames,
   limits,
   toDisplay,
-  fromDisplay,
   type PercolationReading,
+  type UnitSystem,
 } from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
 import { SessionService } from '../people/session.service';
 
 interface Row {
   readonly minute: string;
+  /** As typed, in the units it was typed in. */
   readonly level: string;
+  /** What it stands for, to the last digit; `null` while it is no number. */
+  readonly levelMm: number | null;
 }
 
 /** What is typed is the value: half-typed readings survive a reload too. */
 export type PercolationRows = readonly Row[];
 
-const number = (text: string): number | undefined =>
-  /^\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : undefined;
+/** Stored readings as rows, in the reader's units. */
+export const rowsOf = (readings: readonly PercolationReading[], units: UnitSystem): PercolationRows =>
+  readings.map(({ minute, levelMm }) => ({
+    minute: String(minute),
+    level: fieldText(levelMm, 'lengthMm', units),
+    levelMm,
+  }));
 
-/** Readings of the rows that are complete, or the fault that stops them. Levels are typed in the reader's units. */
-export function readRows(rows: PercolationRows, toMm: (level: number) => number): PercolationReading[] | string {
+/** Readings of the rows that are complete, or the fault that stops them. */
+export function readRows(rows: PercolationRows, units: UnitSystem): PercolationReading[] | string {
   const readings: PercolationReading[] = [];
-  for (const [i, row] of rows.entries()) {
-    if (row.minute.trim() === '' && row.level.trim() === '') continue;
-    const minute = number(row.minute);
-    const level = number(row.level);
-    if (minute === undefined || level === undefined) return `Reading ${i + 1} needs a minute and a level, as numbers`;
-    const levelMm = toMm(level);
-    if (minute > limits.percolationMinute.max)
-      return `Reading ${i + 1}: minute must be within 0–${limits.percolationMinute.max}, got ${minute}`;
-    if (levelMm > limits.waterLevelMm.max)
-      return `Reading ${i + 1}: level must be within 0–${limits.waterLevelMm.max} mm, got ${formatNumber(levelMm, 0)}`;
-    readings.push({ minute, levelMm: Math.round(levelMm * 10) / 10 });
+  const { min, max } = limits.waterLevelMm;
+  for (const [i, { minute: text, level, levelMm }] of rows.entries()) {
+    if (text.trim() === '' && level.trim() === '') continue;
+    const minute = parseNumber(text);
+    if (minute === undefined || levelMm === null) return `Reading ${i + 1} needs a minute and a level, as numbers`;
+    if (minute < 0 || minute > limits.percolationMinute.max)
+      return `Reading ${i + 1}: minute must be within 0–${limits.percolationMinute.max}, got ${text.trim()}`;
+    if (levelMm < min || levelMm > max) {
+      const say = (mm: number) => formatQuantity(mm, 'lengthMm', units);
+      return `Reading ${i + 1}: level must be within 0–${say(max)}, got ${say(levelMm)}`;
+    }
+    readings.push({ minute, levelMm });
   }
   return readings;
 }
@@ -78,7 +99,7 @@ export function readRows(rows: PercolationRows, toMm: (level: number) => number)
                   inputmode="decimal"
                   [attr.aria-label]="'Level of reading ' + ($index + 1)"
                   [value]="row.level"
-                  (input)="edit($index, { level: $any($event.target).value })"
+                  (input)="level($index, $any($event.target).value)"
                 />
               </td>
               <td>
@@ -158,9 +179,7 @@ export class PercolationField implements ControlValueAccessor {
   protected readonly rows = signal<PercolationRows>([]);
   private changed: (rows: PercolationRows) => void = () => undefined;
   protected readonly unit = computed(() => toDisplay(0, 'lengthMm', this.session.units()).unit);
-  private readonly read = computed(() =>
-    readRows(this.rows(), (level) => fromDisplay(level, 'lengthMm', this.session.units())),
-  );
+  private readonly read = computed(() => readRows(this.rows(), this.session.units()));
   protected readonly fault = computed(() => {
     const read = this.read();
     return typeof read === 'string' ? read : null;
@@ -183,17 +202,31 @@ export class PercolationField implements ControlValueAccessor {
     const steady = result.steady
       ? `From the last ${result.readingsUsed} readings.`
       : 'The falls still differ: keep reading.';
+    const between = `between ${say(result.lowMmPerH)} and ${say(result.highMmPerH)}`;
     return {
-      head: `${say(result.rateMmPerH)} ± ${say(result.errorMmPerH)}: ${percolationNames[result.class]}.`,
+      head: `${say(result.rateMmPerH)}, ${between}: ${percolationNames[result.class]}.`,
       more: `${steady}${doubt}`,
     };
   });
 
+  constructor() {
+    // Other units show the same levels; their digits are not read anew.
+    effect(() => {
+      const units = this.session.units();
+      untracked(() => this.rows.update((rows) => inUnits(rows, units)));
+    });
+  }
+
+  protected level(index: number, text: string): void {
+    const was = this.rows()[index]?.levelMm ?? null;
+    const read = readQuantity(text, { quantity: 'lengthMm', units: this.session.units(), was });
+    this.edit(index, { level: text, levelMm: read.kind === 'value' ? read.value : null });
+  }
   protected edit(index: number, change: Partial<Row>): void {
     this.set(this.rows().map((row, i) => (i === index ? { ...row, ...change } : row)));
   }
   protected add(): void {
-    this.set([...this.rows(), { minute: '', level: '' }]);
+    this.set([...this.rows(), { minute: '', level: '', levelMm: null }]);
   }
   protected remove(index: number): void {
     this.set(this.rows().filter((_, i) => i !== index));
@@ -203,7 +236,8 @@ export class PercolationField implements ControlValueAccessor {
     this.changed(rows);
   }
   writeValue(rows: PercolationRows | null): void {
-    this.rows.set(rows ?? []);
+    const units = this.session.units();
+    this.rows.set(inUnits((rows ?? []).map(withLevel(units)), units));
   }
   registerOnChange(changed: (rows: PercolationRows) => void): void {
     this.changed = changed;
@@ -212,3 +246,16 @@ export class PercolationField implements ControlValueAccessor {
     // Readings are judged as they are typed.
   }
 }
+
+/** A draft of an older Sombra kept the text alone. */
+const withLevel =
+  (units: UnitSystem) =>
+  (row: Omit<Row, 'levelMm'> & Partial<Row>): Row => {
+    if (row.levelMm !== undefined) return { ...row, levelMm: row.levelMm };
+    const read = readQuantity(row.level, { quantity: 'lengthMm', units });
+    return { ...row, levelMm: read.kind === 'value' ? read.value : null };
+  };
+
+/** Rows whose levels are numbers, as they read in these units; what is no number stays as it was typed. */
+const inUnits = (rows: PercolationRows, units: UnitSystem): PercolationRows =>
+  rows.map((row) => (row.levelMm === null ? row : { ...row, level: fieldText(row.levelMm, 'lengthMm', units) }));

@@ -4,7 +4,6 @@ import {
   because,
   formatNumber,
   formatQuantity,
-  fromDisplay,
   limits,
   percolationConsequences,
   percolationNames,
@@ -12,6 +11,7 @@ import {
   percolationRate,
   questionNames,
   soakedMinutes,
+  inTime,
   testReadings,
   toDisplay,
   type PercolationTest,
@@ -22,6 +22,7 @@ import { NumberPad } from '../fields/number-pad';
 import { DrawingView } from '../drawing/drawing-view';
 import { BecauseList } from '../frame/because-list';
 import { DraftsService } from '../offline/drafts.service';
+import { TypedQuantity } from '../fields/typed-quantity';
 import { SessionService } from '../people/session.service';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
@@ -30,13 +31,13 @@ import { SpotStore } from '../spot/spot-store';
 
 /** A test under way: kept on this device after every tap, through reloads and an afternoon without signal. */
 interface Running {
-  readonly holeText: string;
+  readonly holeMm: number | null;
   readonly soakedAt: string | null;
   readonly filledAt: string | null;
   readonly readings: PercolationTest['readings'];
 }
 
-const fresh: Running = { holeText: '', soakedAt: null, filledAt: null, readings: [] };
+const fresh: Running = { holeMm: null, soakedAt: null, filledAt: null, readings: [] };
 
 /** The percolation test as an instrument: soak, fill, one tap a reading, the fall drawn as it comes. */
 @Component({
@@ -53,12 +54,7 @@ const fresh: Running = { holeText: '', soakedAt: null, filledAt: null, readings:
         </p>
         <label for="hole">Depth of the hole</label>
         <span class="big"
-          ><input
-            id="hole"
-            inputmode="decimal"
-            [value]="run().holeText"
-            (input)="change({ holeText: $any($event.target).value })"
-          />
+          ><input id="hole" inputmode="decimal" [value]="hole.text()" (input)="typeHole($any($event.target).value)" />
           {{ unit() }}</span
         >
         @if (holeFault(); as text) {
@@ -93,10 +89,19 @@ const fresh: Running = { holeText: '', soakedAt: null, filledAt: null, readings:
             </p>
             <label for="level">Water above the bottom of the hole</label>
             <span class="big"
-              ><input id="level" inputmode="decimal" [value]="level()" (input)="level.set($any($event.target).value)" />
+              ><input
+                id="level"
+                inputmode="decimal"
+                [value]="level.text()"
+                (input)="level.type($any($event.target).value)"
+              />
               {{ unit() }}</span
             >
-            <s-number-pad [(typed)]="level" />
+            <s-number-pad
+              [typed]="level.text()"
+              (typedChange)="level.type($event)"
+              [eighths]="session.units() === 'us'"
+            />
             @if (levelFault(); as text) {
               <p class="problem" role="alert">{{ text }}</p>
             }
@@ -135,11 +140,19 @@ const fresh: Running = { holeText: '', soakedAt: null, filledAt: null, readings:
 })
 export class PercolationInstrument {
   private readonly store = inject(SpotStore);
-  private readonly session = inject(SessionService);
+  protected readonly session = inject(SessionService);
   private readonly drafts = inject(DraftsService);
   private readonly sender = inject(RecordSender);
   protected readonly run = signal<Running>(fresh);
-  protected readonly level = signal('');
+  private readonly lengthOf = (range: { min: number; max: number }) => () => ({
+    quantity: 'lengthMm' as const,
+    units: this.session.units(),
+    range,
+  });
+  protected readonly hole = new TypedQuantity(this.lengthOf(limits.testHoleMm));
+  protected readonly level = new TypedQuantity(() =>
+    this.lengthOf({ min: 0, max: this.run().holeMm ?? limits.waterLevelMm.max })(),
+  );
   protected readonly levelFault = signal<string | null>(null);
   protected readonly holeFault = signal<string | null>(null);
   private readonly now = signal(Date.now());
@@ -149,13 +162,13 @@ export class PercolationInstrument {
 
   protected readonly test = computed<PercolationTest | null>(() => {
     const { filledAt, soakedAt, readings } = this.run();
-    const holeDepthMm = this.holeMm();
+    const { holeMm: holeDepthMm } = this.run();
     if (!filledAt || holeDepthMm === null) return null;
     return { testedOn: this.session.today(), holeDepthMm, soakedAt, filledAt, readings };
   });
   protected readonly readings = computed(() => {
     const test = this.test();
-    return test ? testReadings(test) : [];
+    return test ? testReadings(inTime(test)) : [];
   });
   private readonly result = computed(() => percolationRate(this.readings(), this.store.drainage()));
   protected readonly plot = computed(() =>
@@ -183,22 +196,19 @@ export class PercolationInstrument {
         more: `${questionNames[result.question]}. Take it back or start over.`,
       };
     }
-    const rate = formatQuantity(result.rateMmPerH, 'rateMmPerH', this.session.units());
-    const error = formatNumber(
-      2 * toDisplay(result.errorMmPerH, 'rateMmPerH', this.session.units()).value,
-      this.session.units() === 'us' ? 2 : 0,
-    );
+    const say = (rate: number) => formatQuantity(rate, 'rateMmPerH', this.session.units());
+    const rate = `${say(result.rateMmPerH)}, between ${say(result.lowMmPerH)} and ${say(result.highMmPerH)}`;
     const doubt =
       result.couldBe.length > 1
         ? ` Could be ${result.couldBe.map((one) => percolationNames[one]).join(' or ')}: read longer.`
         : '';
     const steady = result.steady ? `Over ${result.readingsUsed} steady readings.` : 'Falls still differ: keep reading.';
-    return { head: `${rate} ± ${error}: ${percolationNames[result.class]}.`, more: steady + doubt };
+    return { head: `${rate}: ${percolationNames[result.class]}.`, more: steady + doubt };
   });
 
   /** What the class means for planting here by the practice, and whether the soak was long enough. */
   protected readonly meaning = computed<readonly Reason[]>(() => {
-    const [result, practice, rules, test] = [this.result(), this.store.detail()?.practice, this.rules(), this.test()];
+    const [result, practice, rules, test] = [this.result(), this.store.life()?.care, this.rules(), this.test()];
     if (result.kind !== 'rate' || !practice || !rules || !test) return [];
     const minutes = soakedMinutes(test);
     const short = minutes < rules.presoakMin ? [because('presoak_short', { minutes, leastMin: rules.presoakMin })] : [];
@@ -211,16 +221,21 @@ export class PercolationInstrument {
       .subscribe(() => this.now.set(Date.now()));
     effect(() => {
       const id = this.spotId();
-      if (id)
-        untracked(() => this.run.set((this.drafts.read(`percolation.${id}`)?.value as Running | undefined) ?? fresh));
+      if (id) untracked(() => this.resume(this.drafts.read(`percolation.${id}`)?.value as Running | undefined));
     });
   }
 
-  private holeMm(): number | null {
-    const shown = Number(this.run().holeText.replace(',', '.'));
-    return this.run().holeText.trim() === '' || Number.isNaN(shown)
-      ? null
-      : fromDisplay(shown, 'lengthMm', this.session.units());
+  private resume(run: Running & { readonly holeText?: string } = fresh): void {
+    // A test begun in an older Sombra kept the depth as it was typed.
+    if (run.holeText !== undefined) this.hole.type(run.holeText);
+    else this.hole.fill(run.holeMm);
+    const { soakedAt, filledAt, readings } = run;
+    this.run.set({ holeMm: this.hole.value(), soakedAt, filledAt, readings });
+  }
+
+  protected typeHole(text: string): void {
+    this.hole.type(text);
+    this.change({ holeMm: this.hole.value() });
   }
 
   protected change(change: Partial<Running>): void {
@@ -234,24 +249,22 @@ export class PercolationInstrument {
   }
 
   protected fill(): void {
-    const depth = this.holeMm();
+    const wrong = this.hole.value() === null;
     const { min, max } = limits.testHoleMm;
-    const wrong = depth === null || depth < min || depth > max;
     this.holeFault.set(wrong ? `Depth of the hole must be within ${this.say(min)} to ${this.say(max)}` : null);
     if (!wrong) this.change({ filledAt: new Date().toISOString() });
   }
 
   protected read(): void {
-    const shown = Number(this.level().replace(',', '.'));
-    const levelMm = Math.round(fromDisplay(shown, 'lengthMm', this.session.units()) * 10) / 10;
-    const deep = this.holeMm() ?? limits.waterLevelMm.max;
-    if (this.level().trim() === '' || Number.isNaN(shown) || levelMm < 0 || levelMm > deep) {
+    const levelMm = this.level.value();
+    const deep = this.run().holeMm ?? limits.waterLevelMm.max;
+    if (levelMm === null) {
       this.levelFault.set(`Water level must be within 0 to ${this.say(deep)}, the depth of the hole`);
       return;
     }
     this.levelFault.set(null);
     this.change({ readings: [...this.run().readings, { at: new Date().toISOString(), levelMm }] });
-    this.level.set('');
+    this.level.fill(null);
   }
 
   protected takeBack(): void {
@@ -261,8 +274,8 @@ export class PercolationInstrument {
   protected again(): void {
     const id = this.spotId();
     if (id) this.drafts.drop(`percolation.${id}`);
-    this.run.set(fresh);
-    this.level.set('');
+    this.resume();
+    this.level.fill(null);
   }
 
   protected say(mm: number): string {

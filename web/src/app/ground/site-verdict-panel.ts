@@ -102,7 +102,7 @@ export class SiteVerdictPanel extends RecordForm<'verdict'> {
           ground: life.ground,
           assessment: life.assessment,
           rules: detail.rules.ground,
-          drainage: detail.practice.percolation,
+          drainage: life.drainage,
         })
       : null;
   });

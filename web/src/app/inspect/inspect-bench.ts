@@ -2,9 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import {
-  groundPercolationClass,
   InvalidInputError,
+  isLook,
   judgeInspection,
+  lookContext,
   mulchContactNames,
   ofKind,
   probeNames,
@@ -74,17 +75,10 @@ export class InspectBench extends RecordForm<'inspection'> {
   protected readonly verdict = computed(() => {
     const facts = this.facts();
     const planting = this.planting();
-    const detail = this.store.detail();
     const life = this.store.life();
-    if (!facts || !planting || !detail || !life) return null;
-    const context = {
-      practice: detail.practice,
-      plantedOn: planting.record.facts.plantedOn,
-      percolation: groundPercolationClass(life.ground, detail.practice.percolation),
-    };
+    if (!facts || !isLook(facts) || !planting || !life) return null;
     try {
-      const verdict = judgeInspection(facts, context);
-      return verdict.findings.length > 0 ? verdict : null;
+      return judgeInspection(facts, lookContext(life, planting.record.facts.plantedOn));
     } catch (error) {
       if (error instanceof InvalidInputError) return null;
       throw error;
@@ -109,6 +103,14 @@ export class InspectBench extends RecordForm<'inspection'> {
     if (on > this.session.today()) return `Must not be after today, ${this.session.today()}`;
     if (on && on < plantedOn) return `Must not be before the planting, ${plantedOn}`;
     return this.sender.faultIn('inspectedOn');
+  });
+
+  /** A root that begins where it ends presses on nothing: a slip, or all the way round. */
+  protected readonly arcFault = computed(() => {
+    this.changes();
+    const { circling, fromDeg, toDeg } = this.form.getRawValue();
+    if (circling !== 'yes' || fromDeg === null || fromDeg !== toDeg) return null;
+    return `Must not be where it begins, ${fromDeg}°; all the way round is 0° to 360°`;
   });
 
   protected readonly incomplete = computed(() => {
@@ -141,6 +143,7 @@ export class InspectBench extends RecordForm<'inspection'> {
     const rootsWrong = ['fromDeg', 'toDeg', 'rootMm'].some((name) => this.form.get(name)?.invalid);
     const { fromDeg, toDeg, rootMm } = v;
     if (v.circling === 'yes' && (rootsWrong || fromDeg === null || toDeg === null || rootMm === null)) return null;
+    if (v.circling === 'yes' && fromDeg === toDeg) return null;
     const roots =
       v.circling === 'unseen'
         ? null

@@ -10,7 +10,7 @@ import { MatchService } from './match.service';
 const places = [1, 2].map((i) => ({
   spotId: `0190a5c2-0000-7000-8000-00000000000${i}`,
   ref: `L-010${i}`,
-  place: 'Linden Row',
+  place: 'Cordage Row',
 }));
 
 let fixture: ComponentFixture<ListAsk>;

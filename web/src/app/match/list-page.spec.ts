@@ -50,7 +50,7 @@ const result: ListResult = {
   ],
   seconds: 0.4,
 };
-const spots = ['s1', 's2', 's3'].map((spotId, i) => ({ spotId, ref: `L-010${i + 1}`, place: 'Linden Row' }));
+const spots = ['s1', 's2', 's3'].map((spotId, i) => ({ spotId, ref: `L-010${i + 1}`, place: 'Cordage Row' }));
 const base: SeasonList = {
   id: 'list-1',
   title: 'Winter list',

@@ -54,8 +54,8 @@ export class MatchBench {
     const [detail, life] = [this.store.detail(), this.store.life()];
     if (!detail || !life) return null;
     const { ground: rules, match: matchRules } = detail.rules;
-    const { percolation: drainage } = detail.practice;
-    return matchSite({ ground: life.ground, assessment: life.assessment, rules, matchRules, drainage });
+    const { ground, assessment, drainage } = life;
+    return matchSite({ ground, assessment, rules, matchRules, drainage });
   });
   private readonly ranked = computed(() => {
     const site = this.site();
@@ -93,7 +93,7 @@ export class MatchBench {
       assessment,
       wireHeightM: typeof ground.wireHeightM === 'number' ? ground.wireHeightM : null,
       room: {
-        tallestM: site.judgement.tallestM,
+        tallestM: site.judgement.underWireM,
         wireM: clearanceOf(assessment, 'wire'),
         wallM: clearanceOf(assessment, 'building'),
         nextTreeM: clearanceOf(assessment, 'tree'),

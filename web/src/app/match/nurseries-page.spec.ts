@@ -79,7 +79,7 @@ describe('what nurseries have', () => {
   it('reads in inches and feet to who reads those', async () => {
     rig.session.units.set('us');
     await show();
-    expect(lines()[0]).toContain('1.6 in 9.8 ft');
+    expect(lines()[0]).toContain('1 5/8 in 9.8 ft');
   });
 
   it('narrows to a nursery and to a species, and keeps both in the address', async () => {

@@ -13,7 +13,7 @@ const offer: Offer = {
   listDay: '2026-11-20',
 };
 const said = {
-  list: { spots: [{ spotId: 's1', ref: 'L-0101', place: 'Linden Row' }], result: { offers: [offer] } },
+  list: { spots: [{ spotId: 's1', ref: 'L-0101', place: 'Cordage Row' }], result: { offers: [offer] } },
   currency: 'EUR',
   units: 'metric' as const,
 };
@@ -36,7 +36,7 @@ describe('limits in words', () => {
   });
 
   it('says inches to who reads inches', () => {
-    expect(sayLimit({ kind: 'available', offerId: 'o1', most: 4 }, { ...said, units: 'us' })).toContain('2.4 in');
+    expect(sayLimit({ kind: 'available', offerId: 'o1', most: 4 }, { ...said, units: 'us' })).toContain('2 3/8 in');
   });
 
   it('says how far a limit has to give way in what it counts', () => {

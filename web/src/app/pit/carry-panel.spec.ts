@@ -39,7 +39,7 @@ describe('how a tree comes to its pit', () => {
     const { rig } = await show(planFor(balled));
     expect(rig.element.querySelector('h2')?.textContent).toMatch(/^\d+ kg: trolley and boards, 2 people$/);
     expect(rig.text).toContain('never by the trunk');
-    expect((rig.field('From the kerb, m') as HTMLInputElement).placeholder).toBe('8.0');
+    expect((rig.field('From the kerb, m') as HTMLInputElement).placeholder).toBe('8');
   });
 
   it('asks for the way as it really is, and takes none that cannot be', async () => {
@@ -48,7 +48,7 @@ describe('how a tree comes to its pit', () => {
     await rig.fill('From the kerb, m', '12');
     expect(routes).toEqual([{ slopePct: 20 }, { slopePct: 20, distanceM: 12 }]);
     await rig.fill('Slope of the way, %', '300');
-    expect(rig.text).toContain('Slope of the way must be within 0–100 %, got 300.');
+    expect(rig.text).toContain('Slope of the way: must be within 0–100 %, got 300.');
     expect(routes).toHaveLength(2);
     await rig.fill('Slope of the way, %', '');
     expect(routes.at(-1)).toEqual({ distanceM: 12 });

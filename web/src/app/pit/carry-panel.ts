@@ -1,13 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import {
-  displays,
-  formatNumber,
-  formatQuantity,
-  fromDisplay,
-  limits,
-  toDisplay,
-  type PlantingPlan,
-} from '@sombra/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { displays, fieldText, formatQuantity, limits, type PlantingPlan } from '@sombra/core';
+import { TypedQuantity } from '../fields/typed-quantity';
 import { BecauseList } from '../frame/because-list';
 import { SessionService } from '../people/session.service';
 
@@ -33,7 +26,8 @@ export interface Route {
             inputmode="decimal"
             [attr.aria-label]="'From the kerb, ' + unit()"
             [placeholder]="measured().distance"
-            (input)="change('distanceM', $any($event.target).value)"
+            [value]="entries.distanceM.text()"
+            (input)="type('distanceM', $any($event.target).value)"
           />
           {{ unit() }}</span
         ></label
@@ -46,7 +40,8 @@ export interface Route {
             inputmode="decimal"
             aria-label="Slope of the way, %"
             [placeholder]="measured().slope"
-            (input)="change('slopePct', $any($event.target).value)"
+            [value]="entries.slopePct.text()"
+            (input)="type('slopePct', $any($event.target).value)"
           />
           %</span
         ></label
@@ -88,13 +83,26 @@ export class CarryPanel {
   readonly slopePct = input<number | null>(null);
   readonly route = output<Route>();
   private readonly session = inject(SessionService);
-  private readonly said = signal<Route>({});
-  protected readonly fault = signal<string | null>(null);
+  protected readonly entries: Readonly<Record<keyof Route, TypedQuantity>> = {
+    distanceM: new TypedQuantity(() => ({ quantity: 'distanceM', units: this.session.units(), range: limits.carryM })),
+    slopePct: new TypedQuantity(() => ({
+      quantity: 'slopePct',
+      units: this.session.units(),
+      range: limits.waySlopePct,
+    })),
+  };
+  protected readonly fault = computed(() => {
+    const say = (name: string, fault: string | null) =>
+      fault && `${name}: ${fault.charAt(0).toLowerCase()}${fault.slice(1)}.`;
+    return (
+      say('From the kerb', this.entries.distanceM.fault()) ?? say('Slope of the way', this.entries.slopePct.fault())
+    );
+  });
   protected readonly unit = computed(() => displays.distanceM[this.session.units()].unit);
   protected readonly measured = computed(() => {
     const kerbM = this.kerbM();
-    const shown = kerbM === null ? null : toDisplay(kerbM, 'distanceM', this.session.units()).value;
-    return { distance: shown === null ? '' : formatNumber(shown, 1), slope: String(this.slopePct() ?? 0) };
+    const distance = kerbM === null ? '' : fieldText(kerbM, 'distanceM', this.session.units());
+    return { distance, slope: String(this.slopePct() ?? 0) };
   });
   protected readonly words = computed(() => {
     const { carry, pit } = this.planting();
@@ -106,18 +114,10 @@ export class CarryPanel {
       : `${kg}: by machine, ${people} beside it`;
   });
 
-  protected change(key: keyof Route, text: string): void {
-    const shown = Number(text.trim().replace(',', '.'));
-    const range = key === 'distanceM' ? limits.carryM : { min: 0, max: 100, unit: '%' };
-    const value = key === 'distanceM' ? fromDisplay(shown, 'distanceM', this.session.units()) : shown;
-    const wrong = text.trim() !== '' && !(value >= range.min && value <= range.max);
-    const name = key === 'distanceM' ? 'From the kerb' : 'Slope of the way';
-    this.fault.set(
-      wrong ? `${name} must be within ${range.min}–${range.max} ${range.unit}, got ${text.trim()}.` : null,
-    );
-    if (wrong) return;
-    const { [key]: _before, ...rest } = this.said();
-    this.said.set(text.trim() === '' ? rest : { ...rest, [key]: value });
-    this.route.emit(this.said());
+  protected type(key: keyof Route, text: string): void {
+    this.entries[key].type(text);
+    if (this.entries[key].fault()) return;
+    const given = Object.entries(this.entries).map(([name, entry]) => [name, entry.value()] as const);
+    this.route.emit(Object.fromEntries(given.filter(([, value]) => value !== null)));
   }
 }

@@ -1,5 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { choices, choiceTable, choiceValue, InvalidInputError, type Choice, type ChoiceValue } from '@sombra/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import {
+  choices,
+  choiceTable,
+  choiceValue,
+  InvalidInputError,
+  requirePractice,
+  withChoice,
+  type Choice,
+  type ChoiceValue,
+  type UnitSystem,
+} from '@sombra/core';
 import { choiceText, choiceUnit, readChoice, sayChoice } from '../practice/say-choice';
 import { sayProblem } from '../frame/problem';
 import { SessionService } from '../people/session.service';
@@ -17,8 +27,11 @@ import { SpotStore } from '../spot/spot-store';
         Otherwise here:
         @for (one of said(); track one.path) {
           <span
-            ><b>{{ one.name }}: {{ one.value }}</b> ({{ one.reason }})</span
-          >
+            ><b>{{ one.name }}: {{ one.value }}</b> ({{ one.reason }})
+            @if (one.setAside) {
+              <span class="problem">Does not count any more: it contradicts the practice as it is now.</span>
+            }
+          </span>
         }
       </p>
     }
@@ -112,7 +125,9 @@ export class OverrideForm {
   protected readonly sender = inject(RecordSender);
   protected readonly table = choiceTable;
   protected readonly path = signal('berm.where');
+  /** As it stands in the field, and the value it was filled with. */
   protected readonly value = signal('');
+  private filled: ChoiceValue | undefined;
   protected readonly reason = signal('');
   private readonly own = signal<string | null>(null);
   protected readonly mayOverride = this.session.mayDecide;
@@ -126,17 +141,19 @@ export class OverrideForm {
       { key: 'false', name: 'no' },
     ];
   });
-  protected readonly said = computed(() =>
-    (this.store.life()?.overrides ?? []).map(({ path, value, reason }) => {
+  protected readonly said = computed(() => {
+    const { overrides = [], setAside: aside = [] } = this.store.life() ?? {};
+    return overrides.map(({ path, value, reason }) => {
       const choice = choices.find((one) => one.path === path);
       return {
         path,
         reason,
+        setAside: aside.some((one) => one.path === path),
         name: choice?.name ?? path,
         value: choice ? sayChoice(choice, value, this.session.units()) : '',
       };
-    }),
-  );
+    });
+  });
   protected readonly fault = computed(() => {
     const problem = this.sender.problem();
     return this.own() ?? (problem ? sayProblem(problem) : null);
@@ -144,20 +161,40 @@ export class OverrideForm {
 
   constructor() {
     queueMicrotask(() => this.pick(this.path()));
+    let before = this.session.units();
+    effect(() => {
+      const units = this.session.units();
+      // Other units show the same value; its digits are not read anew.
+      if (units !== before) untracked(() => this.showIn(units, before));
+      before = units;
+    });
+  }
+
+  private showIn(units: UnitSystem, before: UnitSystem): void {
+    try {
+      this.filled = readChoice(this.choice(), this.value(), before, this.filled);
+      this.value.set(choiceText(this.choice(), this.filled, units));
+    } catch (error) {
+      // What is no value stays as it was typed.
+      if (!(error instanceof InvalidInputError)) throw error;
+    }
   }
 
   protected pick(path: string): void {
     this.path.set(path);
-    const practice = this.store.life()?.practice;
-    this.value.set(practice ? choiceText(this.choice(), choiceValue(practice, path), this.session.units()) : '');
+    const care = this.store.life()?.care;
+    this.filled = care && choiceValue(care, path);
+    this.value.set(this.filled === undefined ? '' : choiceText(this.choice(), this.filled, this.session.units()));
     this.own.set(null);
   }
 
   protected async send(): Promise<void> {
     const choice = this.choice();
+    const care = this.store.life()?.care;
     let value: ChoiceValue;
     try {
-      value = readChoice(choice, this.value(), this.session.units());
+      value = readChoice(choice, this.value(), this.session.units(), this.filled);
+      if (care) requirePractice(withChoice(care, choice.path, value));
     } catch (error) {
       if (!(error instanceof InvalidInputError)) throw error;
       this.own.set(`${error.message}.`);

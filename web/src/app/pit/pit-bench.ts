@@ -4,14 +4,14 @@ import { RouterLink } from '@angular/router';
 import {
   clearanceOf,
   compassPoint,
-  defaultPercolationLimits,
   digCover,
   formatQuantity,
   groundGaps,
   InvalidInputError,
   percolationNames,
   groundPercolation,
-  plantingPlan,
+  basisWith,
+  wholePlan,
   soilNames,
   stockNames,
   windsOf,
@@ -81,8 +81,8 @@ export class PitBench extends RecordForm<'stock'> {
 
   protected readonly ground = computed(() => this.store.life()?.ground ?? null);
   protected readonly gaps = computed(() => {
-    const ground = this.ground();
-    return ground ? groundGaps(ground) : [];
+    const life = this.store.life();
+    return life ? groundGaps(life.ground, life.drainage) : [];
   });
 
   protected readonly deeperThanBall = computed(() => {
@@ -104,14 +104,11 @@ export class PitBench extends RecordForm<'stock'> {
   protected readonly route = signal<Route>({});
   protected readonly kerbM = computed(() => clearanceOf(this.store.life()?.assessment ?? null, 'kerb'));
   protected readonly whole = computed<PlantingPlan | NoPitPlan | null>(() => {
-    const practice = this.practice();
-    const assessment = this.store.life()?.assessment ?? null;
-    const ground = this.ground();
-    const stock = this.facts();
+    const [life, stock] = [this.store.life(), this.facts()];
     const work = this.store.detail()?.rules.work;
-    if (!practice || !ground || !stock || !work) return null;
+    if (!life || !stock || !work) return null;
     try {
-      return plantingPlan({ ground, stock, practice, assessment, route: this.route(), work });
+      return wholePlan(basisWith(life, { stock }), { work, route: this.route() });
     } catch (error) {
       // A value just typed out of range: its field says so.
       if (error instanceof InvalidInputError) return null;
@@ -158,7 +155,7 @@ export class PitBench extends RecordForm<'stock'> {
     const ground = this.ground();
     if (!ground?.soil) return null;
     const units = this.session.units();
-    const percolation = groundPercolation(ground, this.practice()?.percolation ?? defaultPercolationLimits);
+    const percolation = groundPercolation(ground, this.store.drainage());
     return [
       soilNames[ground.soil],
       ground.stony ? 'stony' : '',

@@ -86,15 +86,11 @@ export class PitNumbers {
       line('Loose soil left over', plan.spoilL, 'volumeL'),
       line('Mulch', plan.mulchL, 'volumeL'),
       line('First water', plan.firstWaterL, 'volumeL'),
-      ...(plan.berm
-        ? [
-            {
-              name: 'Berm at the ball edge',
-              value: formatQuantity(plan.berm.heightMm, 'lengthMm', units),
-              because: [`Holds ${formatQuantity(plan.berm.storeL, 'volumeL', units)} over the ball.`],
-            },
-          ]
-        : [{ name: 'Berm', value: 'none', because: ['In slow soil a berm ponds and drowns the roots.'] }]),
+      {
+        name: 'Berm',
+        value: plan.berm ? formatQuantity(plan.berm.heightMm, 'lengthMm', units) : 'none',
+        because: say(plan.bermBecause),
+      },
       line('Mass as received', plan.massKg, 'massKg'),
       {
         name: 'Lifting',

@@ -18,6 +18,7 @@ import {
   stockNames,
   withChoice,
   type Choice,
+  type ChoiceValue,
   type Practice,
   type StockKind,
   type UnitSystem,
@@ -31,8 +32,14 @@ export interface TypedPractice {
   readonly name: string;
   readonly kinds: readonly StockKind[];
   /** Fields as typed, by the path of their choice, in the units they were typed in. */
-  readonly typed: Readonly<Record<string, string>>;
+  readonly typed: Readonly<Record<string, TypedChoice>>;
   readonly units: UnitSystem;
+}
+
+interface TypedChoice {
+  readonly text: string;
+  /** What it stands for, to the last digit; left out where it is no value. */
+  readonly value?: ChoiceValue;
 }
 
 /** Every choice of a practice, to be made otherwise; what is out of its limits is named and kept as typed. */
@@ -207,7 +214,7 @@ export class ChoiceEditor {
   protected readonly name = signal('');
   protected readonly kinds = signal<ReadonlySet<StockKind>>(new Set());
   /** What was typed, by path. */
-  protected readonly typed = signal<Readonly<Record<string, string>>>({});
+  protected readonly typed = signal<TypedPractice['typed']>({});
   protected readonly faults = signal<Readonly<Record<string, string>>>({});
   private readonly all = computed(() => choiceTable.flatMap(({ choices }) => choices));
 
@@ -227,18 +234,18 @@ export class ChoiceEditor {
   }
 
   /** What was typed in other units, as it reads in these; what is no value stays as it was typed. */
-  private inUnits(typed: TypedPractice['typed'], { from, to }: { from: UnitSystem; to: UnitSystem }) {
-    if (from === to) return typed;
-    const read = (path: string, text: string): string => {
+  private inUnits(
+    typed: Readonly<Record<string, TypedChoice | string>>,
+    { from, to }: { from: UnitSystem; to: UnitSystem },
+  ): TypedPractice['typed'] {
+    const shown = Object.entries(typed).map(([path, kept]): [string, TypedChoice] => {
       const choice = this.all().find((one) => one.path === path);
-      if (!choice) return text;
-      try {
-        return choiceText(choice, readChoice(choice, text, from), to);
-      } catch {
-        return text;
-      }
-    };
-    return Object.fromEntries(Object.entries(typed).map(([path, text]) => [path, read(path, text)]));
+      // A draft of an older Sombra kept the text alone.
+      const one = typeof kept === 'string' ? (choice ? typedAs(choice, kept, from) : { text: kept }) : kept;
+      if (!choice || one.value === undefined || from === to) return [path, one];
+      return [path, { ...one, text: choiceText(choice, one.value, to) }];
+    });
+    return Object.fromEntries(shown);
   }
 
   private try(): void {
@@ -266,7 +273,7 @@ export class ChoiceEditor {
   }
 
   protected shown(choice: Choice): string {
-    return this.typed()[choice.path] ?? this.kept(choice);
+    return this.typed()[choice.path]?.text ?? this.kept(choice);
   }
 
   protected before(choice: Choice): string {
@@ -293,7 +300,12 @@ export class ChoiceEditor {
 
   protected type(choice: Choice, text: string): void {
     this.typed.update(({ [choice.path]: _old, ...rest }) =>
-      text === this.kept(choice) ? rest : { ...rest, [choice.path]: text },
+      text === this.kept(choice)
+        ? rest
+        : {
+            ...rest,
+            [choice.path]: typedAs(choice, text, this.session.units(), choiceValue(this.practice(), choice.path)),
+          },
     );
     this.faults.update(({ [choice.path]: _gone, ...rest }) => rest);
     this.keep();
@@ -305,10 +317,11 @@ export class ChoiceEditor {
     const faults: Record<string, string> = {};
     let practice = this.practice();
     for (const choice of this.all()) {
-      const text = this.typed()[choice.path];
-      if (text === undefined) continue;
+      const typed = this.typed()[choice.path];
+      if (typed === undefined) continue;
       this.gather(faults, () => {
-        practice = withChoice(practice, choice.path, readChoice(choice, text, this.session.units()));
+        const value = typed.value ?? readChoice(choice, typed.text, this.session.units());
+        practice = withChoice(practice, choice.path, value);
       });
     }
     if (Object.keys(faults).length === 0) this.gather(faults, () => requirePractice(practice));
@@ -336,5 +349,15 @@ export class ChoiceEditor {
       if (!(error instanceof InvalidInputError)) throw error;
       faults[error.path] = error.message;
     }
+  }
+}
+
+/** What stands in a field, with its value where it is one. */
+function typedAs(choice: Choice, text: string, units: UnitSystem, was?: ChoiceValue): TypedChoice {
+  try {
+    return { text, value: readChoice(choice, text, units, was) };
+  } catch (error) {
+    if (!(error instanceof InvalidInputError)) throw error;
+    return { text };
   }
 }

@@ -361,9 +361,8 @@ export class MaterialsPage {
 
   protected async count(line: Line, text: string): Promise<void> {
     // Numbers are shown with narrow spaces between thousands: taken back as they stand.
-    const typed = Number(text.replace(/\s/g, '').replace(',', '.'));
-    const amount = readAmount(line.code as MaterialCode, typed, this.session.units());
-    if (text.trim() === '' || Number.isNaN(amount) || amount < 0 || amount > 1_000_000) {
+    const amount = readAmount(line.code as MaterialCode, text, this.session.units(), line.inStore);
+    if (amount === undefined || amount < 0 || amount > 1_000_000) {
       this.fault.set(`${this.nameOf(line)} in store must be within 0–1 000 000, got ${text || 'nothing'}.`);
       return;
     }

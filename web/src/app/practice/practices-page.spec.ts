@@ -148,12 +148,12 @@ describe('practices', () => {
 
   it('takes lengths in inches from who reads inches', async () => {
     await render('?copy=field-default', 'coordinator', { units: 'us' });
-    // 75 mm of mulch are 2.95 in.
-    expect(valueOf('mulch.thicknessMm')).toBe('2.95');
+    // 75 mm of mulch are 2.95 in, to the nearest eighth 3.
+    expect(valueOf('mulch.thicknessMm')).toBe('3');
     await type('mulch.thicknessMm', '9');
     button('Store as a new practice')?.click();
     await fixture.whenStable();
-    expect(text()).toContain('mulch thickness must be within 0–5.91 in, got 9');
+    expect(text()).toContain('mulch thickness must be within 0–5 7/8 in, got 9');
     await type('mulch.thicknessMm', '2');
     button('Store as a new practice')?.click();
     await fixture.whenStable();
@@ -228,7 +228,7 @@ describe('a choice in words', () => {
     expect(say(path, value)).toBe(words);
   });
   it('reads inches to who reads inches', () => {
-    expect(say('mulch.thicknessMm', 76.2, 'us')).toBe('3.0 in');
+    expect(say('mulch.thicknessMm', 76.2, 'us')).toBe('3 in');
   });
 
   it('takes the settlement that was measured into a copy, beside its uncertainty', async () => {

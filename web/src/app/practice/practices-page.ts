@@ -24,7 +24,7 @@ import { StateNote } from '../frame/state-note';
 import { ToastsService } from '../frame/toasts.service';
 import { ViewState } from '../frame/view-state.service';
 import { SessionService } from '../people/session.service';
-import { readSpotDetail } from '../spot/spot-store';
+import { lifeOf, readSpotDetail } from '../spot/spot-context';
 import { ChoiceEditor, type TypedPractice } from './choice-editor';
 import { DraftsService } from '../offline/drafts.service';
 import { PracticeCompare, type ExampleTree } from './practice-compare';
@@ -104,7 +104,7 @@ export class PracticesPage {
   /** The tree both are shown on: the one of a spot, or a usual one of its kind. */
   protected readonly tree = computed((): ExampleTree => {
     const detail = this.detail();
-    const life = detail && spotLife(detail.records as FieldRecord[], detail.practice, detail.plantedUnder ?? undefined);
+    const life = detail && lifeOf(detail);
     if (detail && life?.stock) {
       return {
         name: `${detail.spot.ref}, ${detail.spot.place}`,
@@ -186,7 +186,7 @@ export class PracticesPage {
     const typed: TypedPractice = {
       name: `${practice.name}, ours`,
       kinds: practice.appliesTo,
-      typed: { 'flareAboveGrade.settlementFirmed': formatNumber(share * 100, 1) },
+      typed: { 'flareAboveGrade.settlementFirmed': { text: formatNumber(share * 100, 1), value: share } },
       units: this.session.units(),
     };
     this.drafts.keep(`practice.copy.${practice.id}`, typed);

@@ -1,11 +1,12 @@
 import {
   displays,
+  fieldText,
   formatNumber,
   formatQuantity,
-  fromDisplay,
   InvalidInputError,
+  parseNumber,
+  readQuantity,
   requireChoiceValue,
-  toDisplay,
   type Choice,
   type ChoiceUnit,
   type ChoiceValue,
@@ -48,15 +49,17 @@ const factorOf = (unit: ChoiceUnit): number => (unit === 'share' ? 100 : 1);
 export function choiceText(choice: Choice, value: ChoiceValue, units: UnitSystem): string {
   if (choice.kind !== 'number') return String(value);
   const quantity = quantities[choice.unit];
-  const shown = quantity ? toDisplay(Number(value), quantity, units).value : Number(value) * factorOf(choice.unit);
-  return String(Math.round(shown * 100) / 100);
+  if (quantity) return fieldText(Number(value), quantity, units);
+  return String(Math.round(Number(value) * factorOf(choice.unit) * 100) / 100);
 }
 
 /**
- * The value somebody typed or picked, in the units the core counts in.
+ * The value somebody typed or picked, in the units the core counts in; where nothing was typed over `was`, that value to
+ * its last digit.
  * @throws InvalidInputError that names the choice, the limits and what was typed, in the reader's units
  */
-export function readChoice(choice: Choice, text: string, units: UnitSystem): ChoiceValue {
+export function readChoice(choice: Choice, text: string, units: UnitSystem, was?: ChoiceValue): ChoiceValue {
+  if (was !== undefined && text.trim() === choiceText(choice, was, units)) return was;
   const value = choice.kind === 'number' ? readNumber(choice, text, units) : text;
   const read = choice.kind === 'yes_no' ? value === 'true' : value;
   requireChoiceValue(choice, read);
@@ -64,15 +67,23 @@ export function readChoice(choice: Choice, text: string, units: UnitSystem): Cho
 }
 
 function readNumber(choice: Choice & { kind: 'number' }, text: string, units: UnitSystem): number {
-  const clean = text.trim().replace(',', '.');
-  const shown = clean === '' ? NaN : Number(clean);
-  if (Number.isNaN(shown)) {
-    throw new InvalidInputError(`${choice.name} must be a number, got ${text.trim() || 'nothing'}`, choice.path);
+  const { name, path, min, max, unit } = choice;
+  const quantity = quantities[unit];
+  const outside = (low: string, high: string) =>
+    new InvalidInputError(
+      `${name} must be within ${low}–${high} ${choiceUnit(choice, units)}, got ${text.trim()}`,
+      path,
+    );
+  if (quantity) {
+    const read = readQuantity(text, { quantity, units, range: choice });
+    if (read.kind === 'value') return read.value;
+    if (read.kind === 'outside') throw outside(read.min, read.max);
   }
-  const quantity = quantities[choice.unit];
-  const value = quantity ? fromDisplay(shown, quantity, units) : shown / factorOf(choice.unit);
-  if (value >= choice.min && value <= choice.max) return value;
-  const [min, max] = [choice.min, choice.max].map((limit) => choiceText(choice, limit, units));
-  const unit = choiceUnit(choice, units);
-  throw new InvalidInputError(`${choice.name} must be within ${min}–${max} ${unit}, got ${clean}`, choice.path);
+  const shown = parseNumber(text);
+  if (shown === undefined) {
+    throw new InvalidInputError(`${name} must be a number, got ${text.trim() || 'nothing'}`, path);
+  }
+  const value = shown / factorOf(unit);
+  if (value < min || value > max) throw outside(choiceText(choice, min, units), choiceText(choice, max, units));
+  return value;
 }

@@ -6,7 +6,8 @@ import { DeskService } from '../desk/desk.service';
 import { sayProblem } from '../frame/problem';
 import { ToastsService, type ToastAct } from '../frame/toasts.service';
 import { OutboxService } from '../offline/outbox.service';
-import { readSpotDetail, SpotStore } from './spot-store';
+import { readSpotDetail } from './spot-context';
+import { SpotStore } from './spot-store';
 
 export interface Conflict {
   readonly title: string;

@@ -15,7 +15,7 @@ import {
 } from '@sombra/contract';
 import { catchError, map, of, type Observable } from 'rxjs';
 import { filterParams } from '../frame/view-state.service';
-import { readSpotDetail } from './spot-store';
+import { readSpotDetail } from './spot-context';
 
 export interface ListPage {
   readonly filter: SpotFilter;

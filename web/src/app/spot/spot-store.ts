@@ -1,14 +1,15 @@
 import { HttpClient } from '@angular/common/http';
 import { computed, inject, Injectable, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import { spotDetailSchema, type KeptRecord, type Problem, type SpotDetail } from '@sombra/contract';
-import { defaultPercolationLimits, plantingPlan, recordsUpTo, spotLife, windsOf, type FieldRecord } from '@sombra/core';
+import type { KeptRecord, Problem, SpotDetail } from '@sombra/contract';
+import { defaultPercolationLimits, recordsUpTo, windsOf, wholePlan } from '@sombra/core';
 import { catchError, filter, map, merge, of, Subject, switchMap, tap, type Observable } from 'rxjs';
 import { LiveService } from '../frame/live.service';
 import { readProblem } from '../frame/problem';
 import { ViewState } from '../frame/view-state.service';
 import { OutboxService } from '../offline/outbox.service';
 import { SessionService } from '../people/session.service';
+import { lifeOf, readSpotDetail } from './spot-context';
 
 type KnownRecord = KeptRecord & { waiting?: true };
 
@@ -58,29 +59,20 @@ export class SpotStore {
   /** Where the spot stands on the chosen day: by what was on record then, or by all there is for days ahead. */
   readonly life = computed(() => {
     const detail = this.loaded();
-    return detail
-      ? spotLife(this.known() as readonly FieldRecord[], detail.practice, detail.plantedUnder ?? undefined)
-      : null;
+    return detail ? lifeOf(detail, this.known()) : null;
   });
 
-  /** Where the programme's practice draws the lines between drainage classes. */
-  readonly drainage = computed(() => this.loaded()?.practice.percolation ?? defaultPercolationLimits);
+  /** Where what this spot goes by draws the lines between drainage classes. */
+  readonly drainage = computed(() => this.life()?.drainage ?? defaultPercolationLimits);
 
   /** All that the drawing of the stored pit plan needs, where a plan stands. */
   readonly planned = computed(() => {
     const life = this.life();
     const work = this.loaded()?.rules.work;
-    if (life?.plan?.kind !== 'plan' || !life.stock || !work) return null;
-    const { plan, stock, ground, practice, assessment } = life;
-    const whole = plantingPlan({ ground, stock, practice, assessment, work });
-    return {
-      plan,
-      stock,
-      ground,
-      practice,
-      windsDeg: windsOf(assessment),
-      stakes: whole.kind === 'plan' ? whole.stakes : null,
-    };
+    const whole = life && work ? wholePlan(life, { work }) : null;
+    if (whole?.kind !== 'plan' || !life?.stock) return null;
+    const { stock, ground, practice, assessment } = life;
+    return { plan: whole.pit, stock, ground, practice, windsDeg: windsOf(assessment), stakes: whole.stakes };
   });
 
   constructor() {
@@ -138,6 +130,3 @@ export class SpotStore {
     );
   }
 }
-
-/** The schema checks the shape; records and practice keep the core's types. */
-export const readSpotDetail = (body: unknown): SpotDetail => spotDetailSchema.parse(body) as SpotDetail;

@@ -73,7 +73,7 @@ describe('a question about a tree', () => {
     await press('4');
     await press('0');
     await next();
-    expect(text()).toContain('Height must be within 0.2–25.0 m, got 40.');
+    expect(text()).toContain('Height must be within 0.2–25 m, got 40.');
     expect([element().querySelector('input')?.value, answers, nexts]).toEqual(['40', [], 0]);
   });
 

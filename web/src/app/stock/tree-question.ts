@@ -16,17 +16,17 @@ import {
   circlingFace,
   circlingSteps,
   displays,
-  formatNumber,
   formatQuantity,
-  fromDisplay,
   limits,
   rootNatureNames,
-  toDisplay,
+  readQuantity,
+  sayTyped,
   type ReceivedTree,
   type RootNature,
 } from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
 import { NumberPad } from '../fields/number-pad';
+import { TypedQuantity } from '../fields/typed-quantity';
 import { SessionService } from '../people/session.service';
 import type { Question } from './tree-questions';
 
@@ -50,16 +50,27 @@ export class TreeQuestion {
 
   private readonly head = viewChild<ElementRef<HTMLElement>>('head');
   private readonly session = inject(SessionService);
-  protected readonly typed = signal('');
   protected readonly fault = signal<string | null>(null);
   protected readonly inches = signal<{ readonly words: string; readonly mm: number } | null>(null);
   protected readonly faces = circlingSteps.map((pct) => ({ pct, drawing: circlingFace(pct, 84) }));
   protected readonly natures = Object.entries(rootNatureNames) as [RootNature, string][];
 
+  private readonly entry = new TypedQuantity(() => ({
+    quantity: this.quantity(),
+    units: this.session.units(),
+    range: this.range(),
+  }));
+  protected readonly typed = this.entry.text;
+  /** In inches lengths are typed in eighths. */
+  protected readonly eighths = computed(() => displays[this.quantity()][this.session.units()].eighths === true);
   protected readonly unit = computed(() => displays[this.quantity()][this.session.units()].unit);
   private readonly quantity = computed(() => {
     const question = this.question();
     return question.kind === 'number' ? question.quantity : 'lengthMm';
+  });
+  private readonly range = computed(() => {
+    const question = this.question();
+    return question.kind === 'number' ? question.range : limits.topRootsDepthMm;
   });
   protected readonly options = computed(() => {
     const question = this.question();
@@ -99,7 +110,7 @@ export class TreeQuestion {
     this.fault.set(null);
     this.inches.set(null);
     const held = question.kind === 'number' ? this.tree()[question.key] : null;
-    this.typed.set(held === null ? '' : this.show(held));
+    this.entry.fill(held);
   }
 
   /** Up to its title, which is also where a reader of screens goes on; a field in focus would open the keyboard. */
@@ -109,13 +120,8 @@ export class TreeQuestion {
     head?.scrollIntoView?.({ block: 'start' });
   }
 
-  private show(value: number): string {
-    const { decimals } = displays[this.quantity()][this.session.units()];
-    return String(Number(toDisplay(value, this.quantity(), this.session.units()).value.toFixed(decimals + 1)));
-  }
-
   protected type(text: string): void {
-    this.typed.set(text);
+    this.entry.type(text);
     this.fault.set(null);
     this.inches.set(null);
   }
@@ -144,7 +150,7 @@ export class TreeQuestion {
       this.next.emit();
       return;
     }
-    const value = this.value(question.range);
+    const value = this.value();
     if (value === null) return;
     const doubt = question.key === 'caliperMm' && this.inches() === null ? this.looksLikeInches(value) : null;
     this.inches.set(doubt);
@@ -161,7 +167,7 @@ export class TreeQuestion {
   }
 
   protected probe(nature: RootNature): void {
-    const depthMm = this.value(limits.topRootsDepthMm);
+    const depthMm = this.value();
     if (depthMm === null) return;
     const most = 12;
     if (this.tree().probes.length >= most) {
@@ -169,7 +175,7 @@ export class TreeQuestion {
       return;
     }
     this.answered.emit({ probes: [...this.tree().probes, { depthMm, nature }] });
-    this.typed.set('');
+    this.entry.fill(null);
   }
 
   protected dropProbe(): void {
@@ -177,27 +183,27 @@ export class TreeQuestion {
   }
 
   /** What is typed, in metric; `null`, with the fault shown, where it is no number within the range. */
-  private value(range: { readonly min: number; readonly max: number }): number | null {
-    const text = this.typed().trim().replace(',', '.');
-    const [quantity, units] = [this.quantity(), this.session.units()];
-    const { unit, decimals } = displays[quantity][units];
-    const shown = Number(text);
-    if (text === '' || Number.isNaN(shown)) {
-      this.fault.set(`${this.question().title}: enter a number of ${unit}, got ${text === '' ? 'nothing' : text}.`);
-      return null;
-    }
-    const value = Math.round(fromDisplay(shown, quantity, units) * 100) / 100;
+  private value(): number | null {
+    const text = this.typed().trim();
+    const as = { quantity: this.quantity(), units: this.session.units() };
+    const { title, key } = this.question();
+    const { unit } = displays[as.quantity][as.units];
     // A caliper of 2 is outside all limits in millimetres and quite usual in inches: that is asked, not refused.
-    const maybeInches = this.question().key === 'caliperMm' && this.looksLikeInches(value) !== null;
-    if (!maybeInches && (value < range.min || value > range.max)) {
-      const say = (metric: number) => formatNumber(toDisplay(metric, quantity, units).value, decimals);
-      this.fault.set(
-        `${this.question().title} must be within ${say(range.min)}–${say(range.max)} ${unit}, got ${formatNumber(shown, Number.isInteger(shown) ? 0 : 1)}.`,
-      );
-      return null;
+    const anyhow = readQuantity(text, as);
+    if (key === 'caliperMm' && anyhow.kind === 'value' && this.looksLikeInches(anyhow.value) !== null) {
+      return anyhow.value;
     }
-    this.fault.set(null);
-    return value;
+    const read = this.entry.read();
+    if (read.kind === 'value') {
+      this.fault.set(null);
+      return read.value;
+    }
+    this.fault.set(
+      read.kind === 'outside'
+        ? `${title} must be within ${read.min}–${read.max} ${unit}, got ${sayTyped(text)}.`
+        : `${title}: enter a number of ${unit}, got ${text === '' ? 'nothing' : text}.`,
+    );
+    return null;
   }
 
   private looksLikeInches(mm: number): { words: string; mm: number } | null {

@@ -1,0 +1,125 @@
+import type { IsoDate } from '../calendar';
+import {
+  groundPercolationClass,
+  inTime,
+  testReadings,
+  unknownGround,
+  type Assessment,
+  type GroundFacts,
+  type PercolationClass,
+  type PercolationLimits,
+} from '../ground';
+import { pitPlan, plantingPlan, type NoPitPlan, type PitResult, type PlantingPlan, type WorkRules } from '../pit';
+import { practiceAt, type Practice } from '../practice';
+import { inPlantingWindow, type PlantingWindow } from '../season';
+import type { Stock, StockOffer } from '../stock';
+import { ofKind, type FieldRecord, type OverrideFacts } from './record';
+
+/** What a programme brings to every spot. */
+export interface SpotContext {
+  /** The one the programme works by now. */
+  readonly practice: Practice;
+  /** The one its tree was planted under; left out before planting. */
+  readonly plantedUnder?: Practice | undefined;
+  /** When each kind of stock may be planted: what is planted while bare roots may be, rests. */
+  readonly windows?: readonly PlantingWindow[] | undefined;
+  /** The planting day it is booked for. */
+  readonly plantOn?: IsoDate | null | undefined;
+  /** What nurseries have of its species. */
+  readonly offers?: readonly StockOffer[] | undefined;
+}
+
+/**
+ * What a spot is planned, judged and drawn by, in one place: every view, card, list and file reads it, and none works
+ * out for itself which practice, which drainage or which pit goes for a spot.
+ */
+export interface SpotBasis {
+  /** The newest ground facts, with the newest percolation test. */
+  readonly ground: GroundFacts;
+  readonly assessment: Assessment | null;
+  readonly stock: Stock | null;
+  /** What was decided otherwise here: the last word on each choice. */
+  readonly overrides: readonly OverrideFacts[];
+  /** Of these, what contradicts the practice as it is by now and does not count. */
+  readonly setAside: readonly OverrideFacts[];
+  /** What the place is judged and the tree looked after by: the programme's practice, with what was decided otherwise. */
+  readonly care: Practice;
+  /** What its pit is planned and judged by: the practice it was planted under, else `care`. */
+  readonly practice: Practice;
+  /** Where `care` draws the lines between drainage classes, and the class they give; `undefined` without a sound test. */
+  readonly drainage: PercolationLimits;
+  readonly percolation: PercolationClass | undefined;
+  /** Soil put back and firmed under the ball as it was planted. */
+  readonly putBackMm: number | null;
+  readonly dormant: boolean;
+  readonly offers: readonly StockOffer[] | undefined;
+  /** The pit, with what was put back; `null` while no stock is measured. */
+  readonly plan: PitResult | null;
+}
+
+/** Works out the basis from the records that stand. */
+export function spotBasis(kept: readonly FieldRecord[], context: SpotContext): SpotBasis {
+  const overrides = standingOverrides(kept);
+  const { practice: care, setAside } = practiceAt(context.practice, overrides);
+  const built = ofKind(kept, 'planting').at(-1)?.facts;
+  const under = built && context.plantedUnder;
+  const ground = knownGround(kept);
+  return planned({
+    ground,
+    assessment: ofKind(kept, 'assessment').at(-1)?.facts ?? null,
+    stock: ofKind(kept, 'stock').at(-1)?.facts ?? null,
+    overrides,
+    setAside,
+    care,
+    practice: under ? practiceAt(under, overrides).practice : care,
+    drainage: care.percolation,
+    percolation: groundPercolationClass(ground, care.percolation),
+    putBackMm: built?.putBackMm ?? null,
+    dormant: restsOn(built?.plantedOn ?? context.plantOn ?? null, context.windows ?? []),
+    offers: context.offers,
+  });
+}
+
+/** The basis as it is with what somebody is typing in the place of what is stored. */
+export function basisWith(
+  basis: SpotBasis,
+  typed: Partial<Pick<SpotBasis, 'stock' | 'putBackMm' | 'practice' | 'assessment'>>,
+): SpotBasis {
+  return planned({ ...basis, ...typed });
+}
+
+/** The whole plan of a spot: pit, stakes, materials, hours, water and steps; `null` while no stock is measured. */
+export function wholePlan(
+  basis: SpotBasis,
+  { work, route }: { work: WorkRules; route?: { readonly distanceM?: number; readonly slopePct?: number } },
+): PlantingPlan | NoPitPlan | null {
+  const { stock, plan, practice, ground, assessment } = basis;
+  if (!stock || !plan) return null;
+  return plantingPlan({ practice, stock, ground, assessment, work, route, pit: plan });
+}
+
+function planned(basis: Omit<SpotBasis, 'plan'>): SpotBasis {
+  const { stock, ground, practice, putBackMm, dormant, offers } = basis;
+  if (!stock) return { ...basis, plan: null };
+  const dug = putBackMm === null ? {} : { fillUnderBallMm: putBackMm };
+  return { ...basis, plan: pitPlan({ ground, stock, practice, dormant, offers, ...dug }) };
+}
+
+/** Without a day or windows a tree is thought to be planted while it rests. */
+const restsOn = (day: IsoDate | null, windows: readonly PlantingWindow[]): boolean =>
+  day === null || windows.length === 0 || inPlantingWindow(windows, 'bare_root', day);
+
+/** The last word on each choice. */
+function standingOverrides(kept: readonly FieldRecord[]): OverrideFacts[] {
+  const latest = new Map(ofKind(kept, 'override').map(({ facts }) => [facts.path, facts]));
+  return [...latest.values()];
+}
+
+/** Ground facts with the readings of a percolation test that was run since they were written. */
+function knownGround(kept: readonly FieldRecord[]): GroundFacts {
+  const facts = ofKind(kept, 'ground').at(-1);
+  const test = ofKind(kept, 'percolation').at(-1);
+  const ground = facts?.facts ?? unknownGround;
+  const newer = test && (!facts || kept.indexOf(test) > kept.indexOf(facts) || facts.facts.percolation.length === 0);
+  return test && newer ? { ...ground, percolation: testReadings(inTime(test.facts)) } : ground;
+}
