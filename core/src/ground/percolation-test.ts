@@ -1,6 +1,7 @@
 import { requireWithin } from '../errors';
 import type { IsoDate } from '../calendar';
 import { limits } from '../limits';
+import { because, type Reason } from '../reason';
 import type { PercolationReading } from './percolation';
 
 /** A percolation test as it was run on the spot, each tap with the clock of the device. */
@@ -35,6 +36,12 @@ export const inTime = (test: PercolationTest): PercolationTest => ({
   ...test,
   readings: test.readings.filter(({ at }) => minuteOf(test, at) <= limits.percolationMinute.max),
 });
+
+/** Says that a hole was soaked for less than the rules of the programme ask; nothing where it was long enough. */
+export function soakShort(test: PercolationTest, leastMin: number): Reason[] {
+  const minutes = soakedMinutes(test);
+  return minutes < leastMin ? [because('presoak_short', { minutes, leastMin })] : [];
+}
 
 /** Minutes between the beginning of the soak and the filling; 0 for none. */
 export function soakedMinutes({ soakedAt, filledAt }: PercolationTest): number {

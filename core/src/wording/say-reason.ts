@@ -405,6 +405,9 @@ const capital = (text: string): string => text.charAt(0).toUpperCase() + text.sl
 const sentence = (text: string): string => (/[.?…]$/.test(text.trim()) ? text.trim() : `${text.trim()}.`);
 const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
+/** Every reason there is. */
+export const reasonCodes = Object.keys(sentences) as readonly ReasonCode[];
+
 /** A reason as one sentence, in the reader's units. */
 export function sayReason(reason: Reason, units: UnitSystem): string {
   const say = sentences[reason.code] as (facts: Reason['facts'], say: Say) => string;

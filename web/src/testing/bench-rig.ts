@@ -93,6 +93,8 @@ export const detailOf = (records: readonly object[], version = 1) => ({
 });
 
 export class BenchRig<T> {
+  /** What the spot's detail holds otherwise: another practice, offers, rules. */
+  detail: object = {};
   readonly session = new FakeSession();
   readonly outbox = new FakeOutbox();
   fixture!: ComponentFixture<T>;
@@ -118,7 +120,7 @@ export class BenchRig<T> {
     });
     this.http = TestBed.inject(HttpTestingController);
     TestBed.inject(SpotStore).open({ kind: 'spot', id: spotId });
-    this.http.expectOne(`/api/spots/${spotId}`).flush(detailOf(records));
+    this.http.expectOne(`/api/spots/${spotId}`).flush({ ...detailOf(records), ...this.detail });
     this.fixture = TestBed.createComponent(component);
     await prepare?.(this.fixture);
     await this.fixture.whenStable();

@@ -1,4 +1,5 @@
-import { BenchRig, container, kept, loam } from '../../testing/bench-rig';
+import { fieldDefault, withChoice } from '@sombra/core';
+import { BenchRig, container, kept, loam, planted } from '../../testing/bench-rig';
 import { DayBench } from './day-bench';
 
 let rig: BenchRig<DayBench>;
@@ -53,5 +54,36 @@ describe('planting bench', () => {
     await rig.submit();
     expect(rig.text).toContain('Must not be after today, 2026-06-15');
     expect(rig.outbox.sent).toEqual([]);
+  });
+});
+
+describe('planting bench, soil put back', () => {
+  it('says, draws and judges the same flare', async () => {
+    await rig.type('Put back and firmed under the ball', '100');
+    expect(rig.text).toContain('Flare 50 mm above grade');
+    expect(rig.element.querySelector('svg')?.getAttribute('aria-label')).toContain('flare 50 mm above grade');
+    await rig.type('Flare, point 1', '50');
+    await rig.type('Hole width', '1125');
+    await rig.type('First water', '51');
+    expect(rig.text).toContain('Flare 50 mm above grade, planned 50 mm');
+  });
+
+  it('shows it of a planting that is stored', async () => {
+    const built = { ...planted, putBackMm: 100, flareAboveGradeMm: [50] };
+    rig = new BenchRig();
+    await rig.show(DayBench, [kept('ground', loam), kept('stock', container), kept('planting', built)]);
+    expect(rig.text).toContain('Flare 50 mm above grade');
+    expect(rig.element.querySelector('svg')?.getAttribute('aria-label')).toContain('flare 50 mm above grade');
+  });
+
+  it('asks for the depth of the very pit it plans, soil to be put back included', async () => {
+    rig = new BenchRig();
+    rig.detail = { practice: withChoice(fieldDefault, 'pitWidth.base', 'dug_deeper') };
+    await rig.show(DayBench, [kept('ground', loam), kept('stock', container)]);
+    // He 340 less 40 and a tenth of 75: 292.5, and 75 below it.
+    await rig.type('Hole depth before anything went back', '367');
+    expect(rig.text).not.toContain('too deep');
+    await rig.type('Hole depth before anything went back', '400');
+    expect(rig.text).toContain('too deep');
   });
 });

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { openRemedyListSchema, type OpenRemedy, type SpotLine } from '@sombra/contract';
-import { levelNames, recordsUpTo, remedyWords, spotLife, stageNames, type FieldRecord } from '@sombra/core';
+import { levelNames, recordsUpTo, remedyWords, stageNames, type FieldRecord } from '@sombra/core';
 import { catchError, debounceTime, firstValueFrom, forkJoin, map, merge, of, switchMap, type Observable } from 'rxjs';
 import { readProblem, sayProblem } from '../frame/problem';
 import { StateNote } from '../frame/state-note';

@@ -1,8 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import {
-  because,
-  formatNumber,
   formatQuantity,
   limits,
   percolationConsequences,
@@ -10,7 +8,7 @@ import {
   percolationPlot,
   percolationRate,
   questionNames,
-  soakedMinutes,
+  soakShort,
   inTime,
   testReadings,
   toDisplay,
@@ -210,9 +208,7 @@ export class PercolationInstrument {
   protected readonly meaning = computed<readonly Reason[]>(() => {
     const [result, practice, rules, test] = [this.result(), this.store.life()?.care, this.rules(), this.test()];
     if (result.kind !== 'rate' || !practice || !rules || !test) return [];
-    const minutes = soakedMinutes(test);
-    const short = minutes < rules.presoakMin ? [because('presoak_short', { minutes, leastMin: rules.presoakMin })] : [];
-    return [...percolationConsequences(result.class, practice), ...short];
+    return [...percolationConsequences(result.class, practice), ...soakShort(test, rules.presoakMin)];
   });
 
   constructor() {

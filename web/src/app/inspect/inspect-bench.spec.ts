@@ -1,3 +1,4 @@
+import { fieldDefault, withChoice } from '@sombra/core';
 import { BenchRig, container, kept, loam, planted } from '../../testing/bench-rig';
 import { InspectBench } from './inspect-bench';
 
@@ -77,5 +78,34 @@ describe('inspection bench', () => {
     await rig.choose('Stake and tie', 'no stake');
     await rig.submit();
     expect(rig.outbox.sent[1]?.record.supersedes).toBeNull();
+  });
+});
+
+describe('inspection bench under what was decided otherwise here', () => {
+  const cleared = { decidedOn: '2026-06-01', path: 'inspection.flare.clearFromMm', value: 60, reason: 'washed in' };
+
+  it('judges the flare as the server will', async () => {
+    await rig.show(InspectBench, [...tree(), kept('override', cleared)]);
+    await rig.type('Flare below the surface', '40');
+    const [level] = [...rig.element.querySelectorAll('s-findings s-level-mark')].map((one) => one.textContent.trim());
+    expect(level).toBe('Watch');
+  });
+
+  it('judges by another practice of the programme', async () => {
+    rig.detail = { practice: withChoice(fieldDefault, 'inspection.flare.clearFromMm', 50) };
+    await rig.show(InspectBench, tree());
+    await rig.type('Flare below the surface', '40');
+    expect(rig.element.querySelector('s-findings s-level-mark')?.textContent.trim()).toBe('Watch');
+  });
+
+  it('takes no root that begins where it ends', async () => {
+    await rig.show(InspectBench, tree());
+    await rig.choose('Circling roots at the collar', 'Yes');
+    await rig.type('Presses from', '90');
+    await rig.type('Presses to', '90');
+    await rig.type('Thickness', '18');
+    await rig.submit();
+    expect(rig.text).toContain('Must not be where it begins, 90°; all the way round is 0° to 360°');
+    expect(rig.outbox.sent).toEqual([]);
   });
 });

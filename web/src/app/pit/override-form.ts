@@ -57,12 +57,12 @@ import { SpotStore } from '../spot/spot-store';
                 class="form-control"
                 inputmode="decimal"
                 [value]="value()"
-                (input)="value.set($any($event.target).value)"
+                (input)="type($any($event.target).value)"
               />
               {{ unit() }}
             </span>
           } @else {
-            <select id="ov-value" class="form-select" (change)="value.set($any($event.target).value)">
+            <select id="ov-value" class="form-select" (change)="type($any($event.target).value)">
               @for (one of values(); track one.key) {
                 <option [value]="one.key" [selected]="one.key === value()">{{ one.name }}</option>
               }
@@ -128,6 +128,8 @@ export class OverrideForm {
   /** As it stands in the field, and the value it was filled with. */
   protected readonly value = signal('');
   private filled: ChoiceValue | undefined;
+  /** The units its text was written in. */
+  private shownIn: UnitSystem = 'metric';
   protected readonly reason = signal('');
   private readonly own = signal<string | null>(null);
   protected readonly mayOverride = this.session.mayDecide;
@@ -161,19 +163,23 @@ export class OverrideForm {
 
   constructor() {
     queueMicrotask(() => this.pick(this.path()));
-    let before = this.session.units();
     effect(() => {
       const units = this.session.units();
       // Other units show the same value; its digits are not read anew.
-      if (units !== before) untracked(() => this.showIn(units, before));
-      before = units;
+      if (units !== this.shownIn) untracked(() => this.showIn(units));
     });
   }
 
-  private showIn(units: UnitSystem, before: UnitSystem): void {
+  protected type(text: string): void {
+    this.value.set(text);
+    this.shownIn = this.session.units();
+  }
+
+  private showIn(units: UnitSystem): void {
     try {
-      this.filled = readChoice(this.choice(), this.value(), before, this.filled);
+      this.filled = readChoice(this.choice(), this.value(), this.shownIn, this.filled);
       this.value.set(choiceText(this.choice(), this.filled, units));
+      this.shownIn = units;
     } catch (error) {
       // What is no value stays as it was typed.
       if (!(error instanceof InvalidInputError)) throw error;
@@ -182,6 +188,7 @@ export class OverrideForm {
 
   protected pick(path: string): void {
     this.path.set(path);
+    this.shownIn = this.session.units();
     const care = this.store.life()?.care;
     this.filled = care && choiceValue(care, path);
     this.value.set(this.filled === undefined ? '' : choiceText(this.choice(), this.filled, this.session.units()));

@@ -1,4 +1,4 @@
-import { unknownAssessment } from '@sombra/core';
+import { fieldDefault, formatQuantity, pitPlan, presets, sayReason, unknownAssessment } from '@sombra/core';
 import { BenchRig, container, detailOf, kept, loam } from '../../testing/bench-rig';
 import { PitBench } from './pit-bench';
 
@@ -118,5 +118,53 @@ describe('pit bench', () => {
       spotVersion: 2,
       record: { supersedes: theirs.id, facts: { caliperMm: 62 } },
     });
+  });
+});
+
+const bermLine = () =>
+  [...rig.element.querySelectorAll('s-pit-numbers tr')]
+    .map((row) => row.textContent.replace(/\s+/g, ' ').trim())
+    .find((row) => row.startsWith('Berm'));
+const presetOf = (id: string) => presets.find((one) => one.id === id) ?? fieldDefault;
+
+describe('pit bench under other practices', () => {
+  it.each(presets.filter(({ appliesTo }) => appliesTo.includes('container')).map(({ id }) => id))(
+    'shows the very plan the core makes, under %s',
+    async (id) => {
+      rig.detail = { practice: presetOf(id) };
+      await rig.show(PitBench, [kept('ground', loam), kept('stock', container)]);
+      const pit = pitPlan({ ground: loam, stock: container, practice: presetOf(id) });
+      if (pit.kind !== 'plan') throw new Error('no plan');
+      const mm = (value: number) => formatQuantity(value, 'lengthMm', 'metric');
+      expect(rig.text).toContain(`Dig ${mm(pit.depthMm.value)} deep, ${mm(pit.widthMm.value)} wide`);
+      for (const reason of [...pit.bermBecause, ...pit.proudMm.because, ...pit.firstWaterL.because]) {
+        expect(rig.text).toContain(sayReason(reason, 'metric'));
+      }
+    },
+  );
+
+  it('says that Heavy clay builds no berm, on ground that drains well too', async () => {
+    rig.detail = { practice: presetOf('heavy-clay') };
+    await rig.show(PitBench, [kept('ground', loam), kept('stock', container)]);
+    expect(bermLine()).toMatch(/^Berm *none *The practice builds none\.$/);
+  });
+
+  it('says where an override puts the berm', async () => {
+    const override = { decidedOn: '2026-06-01', path: 'berm.where', value: 'pit_edge', reason: 'draws roots out' };
+    await rig.show(PitBench, [kept('ground', loam), kept('stock', container), kept('override', override)]);
+    expect(bermLine()).toContain('Ring at the edge of the pit, 90 mm high: holds 89 L over the pit.');
+  });
+
+  it('says what would fit where the ball does not, from what nurseries have', async () => {
+    const offer = { nursery: 'Viveiro Azul', species: 'Celtis australis', available: 4 };
+    rig.detail = {
+      offers: [
+        { ...offer, kind: 'container', caliperMm: 38 },
+        { ...offer, kind: 'container', caliperMm: 45 },
+      ],
+    };
+    await rig.show(PitBench, [kept('ground', { ...loam, stripWidthMm: 400 }), kept('stock', container)]);
+    expect(rig.text).toContain('The largest ball that fits is 400 mm across.');
+    expect(rig.text).toContain('Viveiro Azul offers it container, caliper 38 mm, with a ball of about 380 mm.');
   });
 });
