@@ -148,12 +148,25 @@ export async function insertClearance(
   return (await db('lawful_clearance').insert(row).onConflict('id').ignore().returning('id')).length > 0;
 }
 
-export async function storedFile(
+/** A kept file with whose it is. */
+export interface KeptUpload extends StoredFile {
+  readonly spotId: string;
+  readonly addedBy: string;
+}
+
+export async function keptFile(
   db: Db,
   table: 'lawful_clearance' | 'spot_photo',
   id: string,
-): Promise<StoredFile | undefined> {
-  return db(table).where({ id }).first('stored_as as storedAs', 'content_type as contentType');
+): Promise<KeptUpload | undefined> {
+  return db(table)
+    .where({ id })
+    .first<KeptUpload | undefined>(
+      'stored_as as storedAs',
+      'content_type as contentType',
+      'spot_id as spotId',
+      'added_by as addedBy',
+    );
 }
 
 export async function insertPhoto(

@@ -8,7 +8,15 @@ import type {
   OpenConsent,
   User,
 } from '@sombra/contract';
-import { addDaysTo, digCover, InvalidInputError, NotFoundError, sayReason, type IsoDate } from '@sombra/core';
+import {
+  addDaysTo,
+  ConflictError,
+  digCover,
+  InvalidInputError,
+  NotFoundError,
+  sayReason,
+  type IsoDate,
+} from '@sombra/core';
 import type { Knex } from 'knex';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { programmeToday } from '../people/service';
@@ -29,6 +37,8 @@ import {
   leaveOf,
   revokeConsent,
   ticketsOver,
+  keptFile,
+  type KeptUpload,
 } from './leave-repository';
 
 /** Days an owner's link stays open. */
@@ -79,10 +89,13 @@ export async function attachClearance(
 ): Promise<Leave> {
   requireRole(user, ['coordinator'], 'attach a clearance');
   await requireSpot(db, spotId);
+  const mine = { spotId, addedBy: user.name };
+  requireMine(await keptFile(db, 'lawful_clearance', clearance.id), mine);
   const kinds: readonly UploadKind[] = ['application/pdf', 'image/jpeg', 'image/png'];
-  const file = await keepFile(upload.folder, `clearance-${clearance.id}`, upload.bytes, kinds);
+  const file = await keepFile(upload.folder, upload.bytes, kinds);
   return asActor(db, user.name, async (trx) => {
     await insertClearance(trx, spotId, clearance, file, user.name);
+    requireMine(await keptFile(trx, 'lawful_clearance', clearance.id), { ...mine, storedAs: file.storedAs });
     await announce(trx, [spotId]);
     return answer(trx, spotId);
   });
@@ -96,8 +109,22 @@ export async function addPhoto(
 ): Promise<void> {
   requireRole(user, ['coordinator', 'crew_lead', 'inspector'], 'add a photo');
   await requireSpot(db, photo.spotId);
-  const file = await keepPhoto(upload.folder, `photo-${photo.id}`, upload.bytes);
-  await asActor(db, user.name, (trx) => insertPhoto(trx, { ...photo, ...file }, user.name));
+  const mine = { spotId: photo.spotId, addedBy: user.name };
+  requireMine(await keptFile(db, 'spot_photo', photo.id), mine);
+  const file = await keepPhoto(upload.folder, upload.bytes);
+  await asActor(db, user.name, async (trx) => {
+    await insertPhoto(trx, { ...photo, ...file }, user.name);
+    requireMine(await keptFile(trx, 'spot_photo', photo.id), { ...mine, storedAs: file.storedAs });
+  });
+}
+
+/** A file sent again is the same file; an id that is taken by another place, person or picture is refused. */
+function requireMine(kept: KeptUpload | undefined, mine: { spotId: string; addedBy: string; storedAs?: string }): void {
+  const { spotId, addedBy, storedAs = kept?.storedAs } = mine;
+  if (!kept || (kept.spotId === spotId && kept.addedBy === addedBy && kept.storedAs === storedAs)) return;
+  throw new ConflictError('this id is taken by another file', 'id', {
+    title: 'Another file was stored under this id already; nothing was changed',
+  });
 }
 
 /** Records a road authority's permit for several spots. */

@@ -2,14 +2,14 @@ import { answerConsentSchema, askConsentSchema, clearanceQuerySchema, entityId, 
 import { NotFoundError } from '@sombra/core';
 import express, { Router, type Request, type Response } from 'express';
 import type { Knex } from 'knex';
-import path from 'node:path';
 import type pg from 'pg';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { z } from 'zod';
 import type { Config } from '../platform/config';
 import { parse, TooManyTriesError } from '../platform/problems';
 import { userOf } from '../platform/sessions';
-import { storedFile } from './leave-repository';
+import { sendKept } from '../platform/uploads';
+import { keptFile } from './leave-repository';
 import {
   addPermit,
   addPhoto,
@@ -33,10 +33,9 @@ export function groundRoutes(db: Knex, { storageFolder, sessionSecret }: GroundC
   const router = Router();
   const idOf = (request: Request) => parse(idSchema, request.params).id;
   async function sendFile(response: Response, table: 'lawful_clearance' | 'spot_photo', id: string): Promise<void> {
-    const file = await storedFile(db, table, id);
+    const file = await keptFile(db, table, id);
     if (!file) throw new NotFoundError('no such file', 'id');
-    response.type(file.contentType).setHeader('cache-control', 'private, max-age=86400');
-    response.sendFile(path.resolve(storageFolder, file.storedAs), { dotfiles: 'allow' });
+    await sendKept(response, storageFolder, file);
   }
 
   router.get('/spots/:id', async (request, response) => {

@@ -18,6 +18,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { programmeToday } from '../people/service';
 import { asActor } from '../platform/db';
 import { requireRole } from '../platform/sessions';
+import { storageFault } from '../platform/uploads';
 import { readLayer } from './read-layer';
 import { baseLayerRows, dropPmtiles, pmtilesRow, replaceLayer, setPmtiles, spotBounds } from './repository';
 import { countTile, markTile } from './tiles-repository';
@@ -74,8 +75,8 @@ export async function storePmtiles(
       setPmtiles(trx, { fileName: upload.fileName, bytes: size, storedAs }, user.name),
     );
   } catch (error) {
-    await rm(file, { force: true });
-    throw error;
+    await rm(file, { force: true }).catch(() => undefined);
+    throw storageFault(error);
   }
   if (before) await rm(path.join(upload.folder, before.stored_as), { force: true });
   return mapInfo(db);

@@ -13,6 +13,16 @@ export class TooManyTriesError extends SombraError {
   readonly code = 'too_many_tries';
 }
 
+/** The storage folder is full or cannot be written: the operator's to mend, and worth sending again. */
+export class StorageError extends SombraError {
+  readonly code = 'storage_full';
+  constructor(cause: string) {
+    super(`the storage folder cannot be written: ${cause}`, 'file', {
+      title: 'The storage is full or cannot be written; nothing was stored. Your file is kept and can be sent again.',
+    });
+  }
+}
+
 /** Parses what came over the border. @throws ZodError with the input kept for the message. */
 export function parse<S extends z.ZodType>(schema: S, input: unknown): z.output<S> {
   return schema.parse(input, { reportInput: true });
@@ -33,6 +43,7 @@ const statusOf: Readonly<Record<string, number>> = {
   forbidden: 403,
   signed_out: 401,
   too_many_tries: 429,
+  storage_full: 507,
 };
 
 const titleOf: Readonly<Record<string, string>> = {
@@ -56,7 +67,7 @@ export function problemOf(error: unknown, reference: string): { problem: Problem
     const current = error instanceof ConflictError ? error.details['current'] : undefined;
     const title =
       typeof error.details['title'] === 'string' ? error.details['title'] : (titleOf[error.code] ?? error.code);
-    return { problem: problem(status, error.code, title, { issues, current }), ours: false };
+    return { problem: problem(status, error.code, title, { issues, current }), ours: status >= 500 };
   }
   if (isDatabaseAway(error)) {
     const title = 'The database cannot be reached; nothing was stored. Your entry is kept and can be sent again.';

@@ -1,7 +1,10 @@
-import { InvalidInputError } from '@sombra/core';
-import { mkdir, rename, writeFile } from 'node:fs/promises';
+import { InvalidInputError, NotFoundError } from '@sombra/core';
+import type { Response } from 'express';
+import { createHash, randomUUID } from 'node:crypto';
+import { mkdir, open, rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import sharp from 'sharp';
+import { StorageError } from './problems';
 
 const extensionOf = {
   'application/pdf': 'pdf',
@@ -43,19 +46,20 @@ export async function redrawPhoto(bytes: Uint8Array): Promise<Uint8Array> {
   }
 }
 
+export interface KeptFile {
+  readonly storedAs: string;
+  readonly contentType: UploadKind;
+  readonly bytes: number;
+}
+
 /**
  * Keeps a photo, drawn anew, in the storage folder.
- * @throws InvalidInputError for a file that is no picture
+ * @throws InvalidInputError for a file that is no picture, StorageError where it cannot be written
  */
-export async function keepPhoto(
-  folder: string,
-  name: string,
-  bytes: Uint8Array,
-): Promise<{ storedAs: string; contentType: UploadKind; bytes: number }> {
+export async function keepPhoto(folder: string, bytes: Uint8Array): Promise<KeptFile> {
   const kinds = ['image/jpeg', 'image/png', 'image/webp'] as const;
   requireKind(bytes, kinds);
-  const drawn = await redrawPhoto(bytes);
-  return { ...(await keepFile(folder, name, drawn, kinds)), bytes: drawn.length };
+  return keepFile(folder, await redrawPhoto(bytes), kinds);
 }
 
 /** @throws InvalidInputError for an empty file or one of a kind that is not asked for */
@@ -67,20 +71,69 @@ function requireKind(bytes: Uint8Array, kinds: readonly UploadKind[]): UploadKin
 }
 
 /**
- * Keeps an upload in the storage folder, whole or not at all. The same name written again holds the same thing.
- * @throws InvalidInputError for an empty file or one of a kind that is not asked for
+ * Keeps an upload in the storage folder, whole or not at all, under a name made of what it holds: the same file sent
+ * again is the same file, and no other can take its place.
+ * @throws InvalidInputError for an empty file or one of a kind that is not asked for, StorageError where it cannot be
+ *   written
  */
-export async function keepFile(
-  folder: string,
-  name: string,
-  bytes: Uint8Array,
-  kinds: readonly UploadKind[],
-): Promise<{ storedAs: string; contentType: UploadKind }> {
+export async function keepFile(folder: string, bytes: Uint8Array, kinds: readonly UploadKind[]): Promise<KeptFile> {
   const kind = requireKind(bytes, kinds);
-  await mkdir(folder, { recursive: true });
-  const storedAs = `${name}.${extensionOf[kind]}`;
-  const file = path.join(folder, storedAs);
-  await writeFile(`${file}.part`, bytes);
-  await rename(`${file}.part`, file);
-  return { storedAs, contentType: kind };
+  const storedAs = `${createHash('sha256').update(bytes).digest('hex')}.${extensionOf[kind]}`;
+  await writeWhole(folder, storedAs, bytes);
+  return { storedAs, contentType: kind, bytes: bytes.length };
+}
+
+/** Writes beside, flushes to the disk, then renames: after a fault there is the whole file or none. */
+async function writeWhole(folder: string, name: string, bytes: Uint8Array): Promise<void> {
+  const file = path.join(folder, name);
+  const part = `${file}.${randomUUID()}.part`;
+  try {
+    await mkdir(folder, { recursive: true });
+    if ((await sizeOf(file)) === bytes.length) return;
+    const handle = await open(part, 'wx');
+    try {
+      await handle.writeFile(bytes);
+      await handle.sync();
+    } finally {
+      await handle.close();
+    }
+    await rename(part, file);
+    await syncFolder(folder);
+  } catch (error) {
+    await rm(part, { force: true }).catch(() => undefined);
+    throw storageFault(error);
+  }
+}
+
+const sizeOf = async (file: string): Promise<number | null> =>
+  stat(file).then(
+    ({ size }) => size,
+    () => null,
+  );
+
+async function syncFolder(folder: string): Promise<void> {
+  const handle = await open(folder, 'r');
+  await handle.sync().finally(() => handle.close());
+}
+
+/** A disk that is full or may not be written is told as such; anything else is what it was. */
+export function storageFault(error: unknown): unknown {
+  const { code } = error as { code?: unknown };
+  const unwritable = ['ENOSPC', 'EDQUOT', 'EROFS', 'EACCES', 'EPERM', 'ENOTDIR', 'EEXIST', 'EMFILE'];
+  return typeof code === 'string' && unwritable.includes(code) ? new StorageError(code) : error;
+}
+
+/** Answers with a kept file. @throws NotFoundError where it is gone from the storage folder */
+export async function sendKept(
+  response: Response,
+  folder: string,
+  file: { readonly storedAs: string; readonly contentType: string },
+): Promise<void> {
+  const whole = path.resolve(folder, file.storedAs);
+  if ((await sizeOf(whole)) === null) {
+    const title = 'The file is missing from the storage; its record is kept';
+    throw new NotFoundError('the file is missing from the storage', 'id', { title });
+  }
+  response.type(file.contentType).setHeader('cache-control', 'private, max-age=86400');
+  response.sendFile(whole, { dotfiles: 'allow' });
 }

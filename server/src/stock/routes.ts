@@ -12,11 +12,13 @@ import {
 import { NotFoundError } from '@sombra/core';
 import express, { Router, type Request, type Response } from 'express';
 import type { Knex } from 'knex';
+import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { z } from 'zod';
 import type { Config } from '../platform/config';
 import { parse } from '../platform/problems';
 import { userOf } from '../platform/sessions';
+import { sendKept } from '../platform/uploads';
 import { currentRules } from '../rules/repository';
 import { claimPdf } from './claim-sheet';
 import { claimedLots } from './claims';
@@ -46,7 +48,9 @@ export function stockRoutes(db: Knex, { storageFolder }: Pick<Config, 'storageFo
     for (const { lot } of deliveries.flatMap(claimedLots)) {
       for (const { id } of lot.trees.filter(({ hasPhoto }) => hasPhoto)) {
         const photo = await treePhoto(db, id);
-        if (photo) photos.set(id, path.join(storageFolder, photo.storedAs));
+        const file = photo && path.join(storageFolder, photo.storedAs);
+        // A missing file is a missing picture, not a failed claim.
+        if (file && existsSync(file)) photos.set(id, file);
       }
     }
     response.type('application/pdf');
@@ -99,7 +103,7 @@ export function stockRoutes(db: Knex, { storageFolder }: Pick<Config, 'storageFo
   router.get('/lot-trees/:id/photo', async (request, response) => {
     const photo = await treePhoto(db, idOf(request));
     if (!photo) throw new NotFoundError('no photo of this tree', 'id');
-    response.type(photo.contentType).sendFile(path.resolve(storageFolder, photo.storedAs), { dotfiles: 'allow' });
+    await sendKept(response, storageFolder, photo);
   });
   return router;
 }

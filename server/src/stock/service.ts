@@ -232,7 +232,7 @@ export async function addTreePhoto(
   const tree = await findLotTree(db, id);
   if (!tree) throw new NotFoundError('no such tree', 'id');
   const { deliveryId } = await requireLot(db, tree.lotId);
-  const { storedAs, contentType } = await keepPhoto(upload.folder, `lot-tree-${id}`, upload.bytes);
+  const { storedAs, contentType } = await keepPhoto(upload.folder, upload.bytes);
   const { lng, lat } = upload;
   await asActor(db, user.name, (trx) => keepTreePhoto(trx, id, { storedAs, contentType, lng, lat }));
   return oneDelivery(db, deliveryId);

@@ -23,6 +23,7 @@ export interface TestTown {
   readonly db: Knex;
   readonly ownerUrl: string;
   readonly appUrl: string;
+  readonly storageFolder: string;
   addSpot(ref: string, withTree?: boolean): Promise<{ spotId: string; treeId: string }>;
   stop(): Promise<void>;
 }
@@ -42,6 +43,7 @@ export async function openTestTown(options: { locateUrl?: string } = {}): Promis
   const appUrl = urlFor('TEST_APP_URL', database);
   const db = openDatabase(appUrl, { applicationName: 'sombra-test', maxConnections: 4 });
   await fill(db);
+  const storageFolder = mkdtempSync(path.join(tmpdir(), 'sombra-storage-'));
   const server: RunningServer = await serve(
     {
       port: 0,
@@ -51,7 +53,7 @@ export async function openTestTown(options: { locateUrl?: string } = {}): Promis
       webRoot: undefined,
       position: null,
       locate: options.locateUrl ? { url: options.locateUrl, simulated: true } : null,
-      storageFolder: mkdtempSync(path.join(tmpdir(), 'sombra-storage-')),
+      storageFolder,
       nurseries: null,
       secureCookies: false,
       logLevel: 'silent',
@@ -63,6 +65,7 @@ export async function openTestTown(options: { locateUrl?: string } = {}): Promis
     db,
     ownerUrl: urlFor('TEST_OWNER_URL', database),
     appUrl,
+    storageFolder,
     addSpot: (ref, withTree = true) => addSpot(db, ref, withTree),
     async stop() {
       await server.stop();
