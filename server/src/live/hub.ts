@@ -1,10 +1,15 @@
 import pg from 'pg';
 
 export type Listener = (payload: string) => void;
+interface Subscription {
+  readonly listener: Listener;
+  /** Whose stream it is: it ends with the session. */
+  readonly session: string | null;
+}
 
 /** Passes on what any server process says changed: one connection listens for all who look. */
 export class LiveHub {
-  private readonly listeners = new Set<Listener>();
+  private readonly subscriptions = new Set<Subscription>();
   private client: pg.Client | null = null;
   private retry: NodeJS.Timeout | null = null;
   private stopped = false;
@@ -26,10 +31,12 @@ export class LiveHub {
     this.client = client;
     client.on('error', lost);
     client.on('end', () => lost());
-    client.on('notification', ({ payload }) => this.say(payload ?? '{}'));
+    client.on('notification', ({ channel, payload = '' }) =>
+      channel === 'sombra_ended' ? this.end(payload) : this.say(payload || '{}'),
+    );
     try {
       await client.connect();
-      await client.query('listen sombra_changed');
+      await client.query('listen sombra_changed; listen sombra_ended');
       // What happened while nobody listened is not known: everybody looks again.
       this.say('{"spots":null}');
     } catch (error) {
@@ -37,9 +44,15 @@ export class LiveHub {
     }
   }
 
-  subscribe(listener: Listener): () => void {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
+  subscribe(listener: Listener, session: string | null = null): () => void {
+    const subscription = { listener, session };
+    this.subscriptions.add(subscription);
+    return () => this.subscriptions.delete(subscription);
+  }
+
+  /** Ends the streams of a session that is over. */
+  private end(session: string): void {
+    for (const one of this.subscriptions) if (one.session === session) one.listener('');
   }
 
   async stop(): Promise<void> {
@@ -52,6 +65,6 @@ export class LiveHub {
   }
 
   private say(payload: string): void {
-    for (const listener of this.listeners) listener(payload);
+    for (const { listener } of this.subscriptions) listener(payload);
   }
 }

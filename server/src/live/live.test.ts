@@ -36,4 +36,20 @@ describe('live updates', () => {
   it('are not for strangers', async () => {
     expect((await new Visitor(town.url).send('GET', '/api/live')).status).toBe(401);
   });
+
+  it('end when the session does, in every tab of it', async () => {
+    const otto = await Visitor.signedIn(town.url, 'otto');
+    const { cookie } = otto.credentials();
+    const streams = await Promise.all(
+      [1, 2].map(async () => {
+        const { body } = await fetch(`${town.url}/api/live`, { headers: { cookie } });
+        return (body as ReadableStream<Uint8Array>).getReader();
+      }),
+    );
+    expect((await otto.send('DELETE', '/api/session')).status).toBe(204);
+    for (const reader of streams) {
+      let done = false;
+      while (!done) ({ done } = await reader.read());
+    }
+  });
 });

@@ -1,4 +1,5 @@
 import { Router } from 'express';
+import { sessionKey } from '../platform/sessions';
 import type { LiveHub } from './hub';
 
 const beatMs = 25_000;
@@ -6,7 +7,7 @@ const beatMs = 25_000;
 /** Server-sent events: `changed` with the ids of the spots, or `null` for many. */
 export function liveRoutes(hub: LiveHub): Router {
   const router = Router();
-  router.get('/live', (_request, response) => {
+  router.get('/live', (request, response) => {
     response.setHeader('content-type', 'text/event-stream');
     response.setHeader('x-accel-buffering', 'no');
     const write = (text: string) => {
@@ -18,7 +19,7 @@ export function liveRoutes(hub: LiveHub): Router {
     const leave = hub.subscribe((payload) => {
       if (payload === '') response.end();
       else write(`event: changed\ndata: ${payload}\n\n`);
-    });
+    }, sessionKey(request));
     response.on('close', () => {
       clearInterval(beat);
       leave();

@@ -1,3 +1,4 @@
+import { pruneLimits } from './repository';
 import { openTestTown, Visitor, type TestTown } from '../testing/test-town';
 
 let town: TestTown;
@@ -76,5 +77,55 @@ describe('signing in', () => {
     await visitor.send('PUT', '/api/session/preferences', { units: 'us' });
     const again = await Visitor.signedIn(town.url, 'otto');
     expect((await again.arrive()).user?.units).toBe('us');
+  });
+
+  it('believes nobody who says to come from elsewhere, and counts wrong tries by address too', async () => {
+    const visitor = new Visitor(town.url);
+    await visitor.arrive();
+    const guess = (i: number) =>
+      visitor.send(
+        'POST',
+        '/api/session',
+        { signIn: `guess${i}`, password: 'wrong' },
+        { 'x-forwarded-for': `10.1.1.${i}` },
+      );
+    let status = 0;
+    for (let i = 0; i < 80 && status !== 429; i++) ({ status } = await guess(i));
+    expect(status).toBe(429);
+    await town.db('sign_in_limit').delete();
+  });
+
+  it('drops counts of tries that have run out, and keeps the others', async () => {
+    await town.db('sign_in_limit').insert([
+      { key: 'name:old', points: 3, expire: 1000 },
+      { key: 'name:new', points: 3, expire: 4_000_000_000_000 },
+    ]);
+    await pruneLimits(town.db, 2_000_000_000_000);
+    expect(await town.db('sign_in_limit').pluck('key')).toEqual(['name:new']);
+  });
+});
+
+describe('a session', () => {
+  it('knows of another role at once, without a new sign-in', async () => {
+    const iva = await Visitor.signedIn(town.url, 'iva');
+    expect((await iva.arrive()).user?.role).toBe('inspector');
+    await town.db('app_user').where({ sign_in: 'iva' }).update({ role: 'viewer' });
+    expect((await iva.arrive()).user?.role).toBe('viewer');
+    const view = { id: someId, name: 'x', path: '/desk', query: {} };
+    expect((await iva.send('POST', '/api/tickets', view)).status).not.toBe(201);
+    await town.db('app_user').where({ sign_in: 'iva' }).update({ role: 'inspector' });
+  });
+
+  it('is not written by reading, and a stranger’s is kept for an hour', async () => {
+    const cora = await Visitor.signedIn(town.url, 'cora');
+    const rows = () => town.db('session').select('sid', 'expire').orderBy('sid');
+    const before = await rows();
+    for (let i = 0; i < 3; i++) await cora.send('GET', '/api/desk');
+    expect(await rows()).toEqual(before);
+    const known = new Set(before.map(({ sid }: { sid: string }) => sid));
+    await new Visitor(town.url).arrive();
+    const fresh = (await rows()).filter(({ sid }: { sid: string }) => !known.has(sid));
+    expect(fresh).toHaveLength(1);
+    expect((fresh[0] as { expire: Date }).expire.getTime() - Date.now()).toBeLessThan(3_700_000);
   });
 });

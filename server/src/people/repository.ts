@@ -21,6 +21,21 @@ export async function findBySignIn(db: Db, signIn: string): Promise<UserWithHash
   return { id, signIn: sign_in, name, role, units, passwordHash: password_hash };
 }
 
+export async function findUser(db: Db, userId: string): Promise<User | undefined> {
+  const row = await db<UserRow>('app_user').where({ id: userId }).first('id', 'sign_in', 'name', 'role', 'units');
+  return row && { id: row.id, signIn: row.sign_in, name: row.name, role: row.role, units: row.units };
+}
+
+/** Drops counts of tries that have run out. */
+export async function pruneLimits(db: Db, nowMs: number): Promise<void> {
+  await db('sign_in_limit').where('expire', '<', nowMs).delete();
+}
+
+/** Tells every server process that the streams of a session end. */
+export async function announceEnd(db: Db, sessionKey: string): Promise<void> {
+  await db.raw(`select pg_notify('sombra_ended', ?)`, [sessionKey]);
+}
+
 export async function setUnits(db: Db, userId: string, units: User['units']): Promise<void> {
   await db<UserRow>('app_user').where({ id: userId }).update({ units });
 }

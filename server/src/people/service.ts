@@ -8,9 +8,11 @@ import type pg from 'pg';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { asActor, type Db } from '../platform/db';
 import { TooManyTriesError } from '../platform/problems';
-import { findBySignIn, programmeTimeZone, setUnits } from './repository';
+import { announceEnd, findBySignIn, findUser, programmeTimeZone, setUnits } from './repository';
 
 const triesPerWindow = 8;
+/** Wrong tries from one address, whatever the name: a household or an office behind one address still gets in. */
+const triesPerAddress = 60;
 const windowS = 15 * 60;
 
 export const hashPassword = (password: string): Promise<string> => hash(password);
@@ -19,30 +21,37 @@ export const hashPassword = (password: string): Promise<string> => hash(password
 let decoy: Promise<string> | undefined;
 
 export function makePeople(db: Knex, pool: pg.Pool) {
-  const limiter = new RateLimiterPostgres({
-    storeClient: pool,
-    storeType: 'pool',
-    tableName: 'sign_in_limit',
-    tableCreated: true,
-    points: triesPerWindow,
-    duration: windowS,
-    clearExpiredByTimeout: false,
-  });
+  const limiterOf = (keyPrefix: string, points: number) =>
+    new RateLimiterPostgres({
+      storeClient: pool,
+      storeType: 'pool',
+      tableName: 'sign_in_limit',
+      tableCreated: true,
+      keyPrefix,
+      points,
+      duration: windowS,
+      // Done with the other work that comes round: see pruneLimits.
+      clearExpiredByTimeout: false,
+    });
+  const byName = limiterOf('name', triesPerWindow);
+  const byAddress = limiterOf('address', triesPerAddress);
 
   /** @throws InvalidInputError when name or password do not fit, TooManyTriesError after too many tries. */
   async function signIn({ signIn: name, password }: SignIn, address: string): Promise<User> {
     const key = `${address}:${name.toLowerCase()}`;
-    await spendTry(key);
+    await spendTry(byName, key);
+    await spendTry(byAddress, address);
     const found = await findBySignIn(db, name);
     decoy ??= hashPassword('no such person');
     const fits = await verify(found?.passwordHash ?? (await decoy), password);
     if (!found || !fits) throw new InvalidInputError('password does not fit this name', 'password', {});
-    await limiter.delete(key);
+    await byName.delete(key);
+    await byAddress.reward(address);
     const { passwordHash: _secret, ...user } = found;
     return user;
   }
 
-  async function spendTry(key: string): Promise<void> {
+  async function spendTry(limiter: RateLimiterPostgres, key: string): Promise<void> {
     try {
       await limiter.consume(key);
     } catch (error) {
@@ -60,7 +69,13 @@ export function makePeople(db: Knex, pool: pg.Pool) {
     return { ...user, units };
   }
 
-  return { signIn, changeUnits, today: () => programmeToday(db) };
+  return {
+    signIn,
+    changeUnits,
+    today: () => programmeToday(db),
+    find: (userId: string) => findUser(db, userId),
+    endStreams: (key: string) => announceEnd(db, key),
+  };
 }
 
 export type People = ReturnType<typeof makePeople>;

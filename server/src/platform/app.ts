@@ -31,7 +31,7 @@ import { ticketRoutes } from '../tickets/routes';
 import { viewRoutes } from '../views/routes';
 import type { Config } from './config';
 import { answerErrors, noSuchDoor } from './problems';
-import { csrf, requireUser, sessions } from './sessions';
+import { csrf, knowPerson, requireUser, sessions } from './sessions';
 
 export interface AppParts {
   readonly config: Config;
@@ -46,7 +46,7 @@ export function makeApp(parts: AppParts): Express {
   const { config, logger } = parts;
   const app = express();
   app.disable('x-powered-by');
-  app.set('trust proxy', 'loopback');
+  app.set('trust proxy', config.trustedProxy ?? false);
   app.use(
     pinoHttp({
       logger,
@@ -97,7 +97,9 @@ function api({ config, db, sessionPool, live, centre }: AppParts): express.Route
   });
   router.use(sessions(config, sessionPool));
   router.use(express.json({ limit: '256kb' }));
-  router.use(peopleRoutes(makePeople(db, sessionPool)));
+  const people = makePeople(db, sessionPool);
+  router.use(knowPerson(people.find));
+  router.use(peopleRoutes(people));
   router.use(openRoutes(db, sessionPool, config));
   router.use(requireUser);
   router.use(csrf.csrfSynchronisedProtection);

@@ -22,6 +22,11 @@ const environmentSchema = z.object({
   NURSERY_SIMULATED: z.enum(['yes', 'no']).default('no'),
   /** 'on' when browsers reach the server over TLS: cookies are then marked Secure. */
   TLS: z.enum(['on', 'off']).default('off'),
+  /**
+   * The proxy before this server, as addresses or `loopback`: only what it says of a client's address is believed.
+   * Without one nobody's word is.
+   */
+  TRUSTED_PROXY: z.string().optional(),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
 
@@ -36,6 +41,7 @@ export interface Config {
   readonly locate: { readonly url: string; readonly simulated: boolean } | null;
   readonly nurseries: { readonly url: string; readonly simulated: boolean } | null;
   readonly secureCookies: boolean;
+  readonly trustedProxy: string | null;
   readonly logLevel: string;
 }
 
@@ -58,6 +64,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     locate: env.LOCATE_URL ? { url: env.LOCATE_URL, simulated: env.LOCATE_SIMULATED === 'yes' } : null,
     nurseries: env.NURSERY_URL ? { url: env.NURSERY_URL, simulated: env.NURSERY_SIMULATED === 'yes' } : null,
     secureCookies: env.TLS === 'on',
+    trustedProxy: env.TRUSTED_PROXY ?? null,
     logLevel: env.LOG_LEVEL,
   };
 }

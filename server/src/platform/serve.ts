@@ -6,6 +6,7 @@ import { keepSolving, type ListSolver } from '../match/list-service';
 import { keepTending } from '../tickets/tend';
 import { foldCells } from '../map/tiles-repository';
 import { LiveHub } from '../live/hub';
+import { pruneLimits } from '../people/repository';
 import { makeApp } from './app';
 import type { Config } from './config';
 import { openDatabase } from './db';
@@ -29,7 +30,10 @@ export async function serve(
   const live = new LiveHub(config.databaseUrl, (error) => logger.warn({ err: error }, 'live updates lost'));
   await live.start();
   // How often hardly matters: until then a reader sums a few more rows.
-  const fold = () => void foldCells(db).catch((error: unknown) => logger.warn({ err: error }, 'cells not folded'));
+  const fold = () =>
+    void Promise.all([foldCells(db), pruneLimits(db, Date.now())]).catch((error: unknown) =>
+      logger.warn({ err: error }, 'cells not folded'),
+    );
   const folding = setInterval(fold, foldEveryMs);
   folding.unref();
   const centre = config.locate ? httpLocateCentre(config.locate.url) : null;

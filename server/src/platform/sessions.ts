@@ -3,6 +3,7 @@ import { ForbiddenError } from '@sombra/core';
 import connectPgSimple from 'connect-pg-simple';
 import { csrfSync } from 'csrf-sync';
 import type { Request, RequestHandler } from 'express';
+import { createHash } from 'node:crypto';
 import session from 'express-session';
 import pg from 'pg';
 import type { Config } from './config';
@@ -10,11 +11,23 @@ import { SignedOutError } from './problems';
 
 declare module 'express-session' {
   interface SessionData {
-    user: User;
+    /** Who they are is read anew with each request: another role holds from that moment on. */
+    userId: string;
+    renewedAt: number;
+  }
+}
+declare module 'express-serve-static-core' {
+  interface Request {
+    person?: User;
   }
 }
 
-const hours = 3_600_000;
+const minutes = 60_000;
+const hours = 60 * minutes;
+/** A session in use is renewed no more often than this: reading writes nothing. */
+const renewEveryMs = 10 * minutes;
+/** Nobody signed in yet: kept for as long as somebody may look for their password. */
+const strangerMs = hours;
 
 export const csrf = csrfSync({ getTokenFromRequest: (request) => request.get('x-csrf-token') });
 
@@ -35,19 +48,40 @@ export function sessions(config: Config, pool: pg.Pool): RequestHandler {
   return session({
     name: 'sombra.sid',
     secret: config.sessionSecret,
-    store: new Store({ pool, tableName: 'session', pruneSessionInterval: 15 * 60 }),
+    store: new Store({ pool, tableName: 'session', pruneSessionInterval: 15 * 60, disableTouch: true }),
     resave: false,
     saveUninitialized: false,
-    rolling: true,
+    rolling: false,
     cookie: { httpOnly: true, sameSite: 'strict', secure: config.secureCookies, maxAge: 12 * hours, path: '/' },
   });
 }
 
+/** Reads who the session belongs to, and keeps a session that is in use from running out. */
+export function knowPerson(find: (userId: string) => Promise<User | undefined>): RequestHandler {
+  return async (request, _response, next) => {
+    const { session: kept } = request;
+    if (kept.userId === undefined) {
+      kept.cookie.maxAge = strangerMs;
+      next();
+      return;
+    }
+    const person = await find(kept.userId);
+    if (person) request.person = person;
+    if (Date.now() - (kept.renewedAt ?? 0) > renewEveryMs) {
+      kept.renewedAt = Date.now();
+      kept.touch();
+    }
+    next();
+  };
+}
+
+/** Names a session where others may read it, without saying its id. */
+export const sessionKey = (request: Request): string => createHash('sha256').update(request.sessionID).digest('hex');
+
 /** The signed-in person. @throws SignedOutError */
 export function userOf(request: Request): User {
-  const { user } = request.session;
-  if (!user) throw new SignedOutError('no session', 'session');
-  return user;
+  if (!request.person) throw new SignedOutError('no session', 'session');
+  return request.person;
 }
 
 export const requireUser: RequestHandler = (request, _response, next) => {

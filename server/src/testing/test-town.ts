@@ -56,6 +56,7 @@ export async function openTestTown(options: { locateUrl?: string } = {}): Promis
       storageFolder,
       nurseries: null,
       secureCookies: false,
+      trustedProxy: null,
       logLevel: 'silent',
     },
     pino({ level: 'silent' }),
