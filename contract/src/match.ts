@@ -16,7 +16,7 @@ import {
   type Species,
 } from '@sombra/core';
 import * as z from 'zod';
-import { entityId, isoDate, measure } from './measures';
+import { entityId, isoDate, measure, rowVersion } from './measures';
 
 const within = (name: keyof typeof speciesRanges) =>
   z.number().min(speciesRanges[name].min).max(speciesRanges[name].max);
@@ -88,7 +88,7 @@ export interface KeptSpecies {
 export const speciesListSchema = z.array(keptSpeciesSchema);
 
 /** `version` 0 for a new species. */
-export const saveSpeciesSchema = z.strictObject({ species: speciesSchema, version: z.int().min(0) });
+export const saveSpeciesSchema = z.strictObject({ species: speciesSchema, version: rowVersion.min(0) });
 export interface SaveSpecies {
   readonly species: Species;
   readonly version: number;

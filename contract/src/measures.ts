@@ -4,6 +4,9 @@ import * as z from 'zod';
 /** A number within the core's limits for this measure. */
 export const measure = (name: Measure) => z.number().min(limits[name].min).max(limits[name].max);
 
+/** The version of a row, as far as the database counts. */
+export const rowVersion = z.int().max(2_147_483_647);
+
 export const isoDate = z.iso.date();
 export const instant = z.iso.datetime({ offset: true });
 /** Ids are made by the device that makes the thing. */

@@ -37,6 +37,7 @@ import {
   type RemedyCode,
 } from '@sombra/core';
 import * as z from 'zod';
+import { rowVersion } from './measures';
 import { remedyCodes } from './records';
 import { workRulesSchema } from './rules';
 
@@ -82,7 +83,7 @@ export const receivingRulesSchema = z.strictObject(
 /** A practice as it is stored and sent: one version of a programme's choices. */
 export const practiceSchema = z.strictObject({
   id: z.string().min(1).max(60),
-  version: z.int().min(1),
+  version: rowVersion.min(1),
   name: z.string().min(1).max(80),
   appliesTo: z.array(z.enum(stockKinds)).min(1),
   percolation: z
@@ -210,7 +211,7 @@ export type Practices = z.infer<typeof practicesSchema>;
 
 /** A practice's next version; version 0 for a new copy. */
 export const savePracticeSchema = z.strictObject({
-  practice: practiceSchema.extend({ version: z.int().min(0), id: z.string().regex(/^[a-z0-9-]{3,60}$/) }),
+  practice: practiceSchema.extend({ version: rowVersion.min(0), id: z.string().regex(/^[a-z0-9-]{3,60}$/) }),
 });
 
 /** What measured drops say of the settlement of firmed fill; `null` while nobody measured one. */
@@ -219,7 +220,7 @@ export const settlementSchema = z
   .nullable();
 export type MeasuredSettlement = z.infer<typeof settlementSchema>;
 
-export const adoptPracticeSchema = z.strictObject({ id: z.string().max(60), version: z.int().min(1) });
+export const adoptPracticeSchema = z.strictObject({ id: z.string().max(60), version: rowVersion.min(1) });
 /** What is told while every spot is worked out by the practice that is adopted. */
 export const adoptProgressSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('progress'), done: z.int(), of: z.int() }),
@@ -238,7 +239,7 @@ export const materialsQuerySchema = z.strictObject({
   /** A season's list: its trees are not here yet, so their balls are expected, not measured. */
   list: z.uuid().optional(),
   practice: z.string().max(60).optional(),
-  version: z.coerce.number().int().min(1).optional(),
+  version: z.coerce.number().pipe(rowVersion.min(1)).optional(),
   teams: z.coerce.number().int().min(1).max(50).default(1),
 });
 export type MaterialsQuery = z.infer<typeof materialsQuerySchema>;
@@ -281,7 +282,7 @@ export type SeasonMaterials = z.infer<typeof seasonMaterialsSchema>;
 export const storeSchema = z.strictObject({
   material: z.enum(materialCodes),
   amount: z.number().min(0).max(1_000_000),
-  version: z.int().min(0),
+  version: rowVersion.min(0),
 });
 export type StoreAmount = z.infer<typeof storeSchema>;
 

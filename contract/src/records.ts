@@ -30,7 +30,7 @@ import {
   type OverrideFacts,
 } from '@sombra/core';
 import * as z from 'zod';
-import { entityId, instant, isoDate, measure, positionSchema, recordId } from './measures';
+import { entityId, instant, isoDate, measure, positionSchema, recordId, rowVersion } from './measures';
 
 export const groundFactsSchema = z.strictObject({
   soil: z.enum(soilClasses).nullable(),
@@ -157,7 +157,7 @@ export const plantingSchema = z.strictObject({
   stakes: z.int().min(0).max(6).optional(),
   putBackMm: measure('putBackMm').optional(),
   practiceId: z.string().max(60),
-  practiceVersion: z.int().min(1),
+  practiceVersion: rowVersion.min(1),
 }) satisfies z.ZodType<PlantingFacts>;
 
 const circlingRootSchema = z.strictObject({
@@ -311,7 +311,7 @@ export const sendRecordSchema = z.strictObject({
   spotId: entityId,
   device: provenance.device,
   /** Version of the spot the facts were edited from; required for the kinds of `versionedKinds`. */
-  spotVersion: z.int().min(1).nullable(),
+  spotVersion: rowVersion.min(1).nullable(),
   record: fieldRecordSchema,
 });
 export type SendRecord = Omit<z.infer<typeof sendRecordSchema>, 'record'> & { readonly record: FieldRecord };

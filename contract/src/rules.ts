@@ -12,6 +12,7 @@ import {
   type WorkRules,
 } from '@sombra/core';
 import * as z from 'zod';
+import { rowVersion } from './measures';
 
 const metres = z.number().min(0).max(100);
 const mm = z.number().min(0).max(10_000);
@@ -23,7 +24,7 @@ const risingBySize = bySize.refine(rising, { error: 'must not ask less of a larg
 
 export const groundRulesSchema = z
   .strictObject({
-    version: z.int().min(1),
+    version: rowVersion.min(1),
     smallToM: z.number().min(2).max(30),
     mediumToM: z.number().min(2).max(60),
     leastM: z.strictObject(

@@ -10,7 +10,7 @@ import {
   type ReceivedTree,
 } from '@sombra/core';
 import * as z from 'zod';
-import { entityId, isoDate, measure, positionSchema, recordId } from './measures';
+import { entityId, isoDate, measure, positionSchema, recordId, rowVersion } from './measures';
 import { receivingRulesSchema } from './practice';
 
 const pct = z.number().min(0).max(100);
@@ -96,7 +96,7 @@ export type Lot = z.infer<typeof lotSchema>;
 /** How a lot arrived and what is decided about it, at the version it was read. */
 export const receiveLotSchema = z
   .strictObject({
-    version: z.int().min(1),
+    version: rowVersion.min(1),
     arrived: z.int().min(0).max(100_000),
     verdict: z.enum(receivingVerdicts).nullable(),
     reason,
@@ -113,7 +113,7 @@ export type NewDelivery = z.infer<typeof newDeliverySchema>;
 
 /** How it came and where it waits. */
 export const deliveryStateSchema = z.strictObject({
-  version: z.int().min(1),
+  version: rowVersion.min(1),
   covered: z.boolean().nullable(),
   moist: z.boolean().nullable(),
   holding: z.string().trim().max(120),

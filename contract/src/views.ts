@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { entityId } from './measures';
+import { entityId, rowVersion } from './measures';
 
 /** A view a person keeps under a name: the address of a page, and the columns of its list. */
 export const viewBodySchema = z.strictObject({
@@ -9,7 +9,7 @@ export const viewBodySchema = z.strictObject({
 });
 
 export const saveViewSchema = viewBodySchema.extend({ id: entityId });
-export const changeViewSchema = viewBodySchema.extend({ version: z.int().min(1) });
+export const changeViewSchema = viewBodySchema.extend({ version: rowVersion.min(1) });
 export const savedViewSchema = viewBodySchema.extend({ id: entityId, version: z.int() });
 export const savedViewsSchema = z.array(savedViewSchema);
 export type SaveView = z.infer<typeof saveViewSchema>;

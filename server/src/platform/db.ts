@@ -1,4 +1,5 @@
 import knex, { type Knex } from 'knex';
+import { setTimeout } from 'node:timers/promises';
 import pg from 'pg';
 
 /** Either the database or a transaction on it: repositories work in both. */
@@ -27,13 +28,31 @@ export function openDatabase(
 /** Words a person typed, with nothing in them that `like` would take for a pattern. */
 export const escapeLike = (text: string): string => text.replace(/[\\%_]/g, (c) => `\\${c}`);
 
-/** Runs one act as one transaction; the audit trail names the actor. */
-export function asActor<T>(db: Knex, actor: string, act: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
-  return db.transaction(async (trx) => {
-    await trx.raw(`select set_config('sombra.actor', ?, true)`, [actor]);
-    return act(trx);
-  });
+/** An act is tried this often where it and another wait for each other. */
+const mostTries = 4;
+
+/**
+ * Runs one act as one transaction; the audit trail names the actor. Where PostgreSQL ends it for another's sake it is
+ * run again from its beginning: nothing of it was stored.
+ */
+export async function asActor<T>(db: Knex, actor: string, act: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await db.transaction(async (trx) => {
+        await trx.raw(`select set_config('sombra.actor', ?, true)`, [actor]);
+        return act(trx);
+      });
+    } catch (error) {
+      if (tries >= mostTries || !isWaitingOnEachOther(error)) throw error;
+      // Not all at the same moment again.
+      await setTimeout(Math.random() * 40 * tries);
+    }
+  }
 }
+
+/** A serialisation failure or a deadlock: PostgreSQL says to run the transaction again. */
+const isWaitingOnEachOther = (error: unknown): boolean =>
+  ['40001', '40P01'].includes(String((error as { code?: unknown }).code));
 
 /** Connection refused, cut, or the server going down or coming up: the caller may try again. */
 export function isDatabaseAway(error: unknown): boolean {
@@ -42,8 +61,10 @@ export function isDatabaseAway(error: unknown): boolean {
   if (error.name === 'KnexTimeoutError') return true;
   if (error instanceof AggregateError) return error.errors.some(isDatabaseAway);
   // 57P0x: the server is going down or coming up; 53300: no connection left; 55000: the database takes none now.
-  const away = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', '57P01', '57P02', '57P03', '53300'];
+  const away = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', '57P01', '57P02', '57P03', '57P04', '53300'];
   if (code === '55000') return error.message.includes('not currently accepting connections');
   if (typeof code === 'string') return away.includes(code) || code.startsWith('08');
-  return /Connection terminated|Connection ended|timeout expired/.test(error.message);
+  return /Connection terminated|Connection ended|timeout expired|timeout exceeded when trying to connect/.test(
+    error.message,
+  );
 }

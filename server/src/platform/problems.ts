@@ -23,9 +23,37 @@ export class StorageError extends SombraError {
   }
 }
 
-/** Parses what came over the border. @throws ZodError with the input kept for the message. */
+/**
+ * Parses what came over the border.
+ * @throws ZodError with the input kept for the message, InvalidInputError for text or a date that no table can hold
+ */
 export function parse<S extends z.ZodType>(schema: S, input: unknown): z.output<S> {
+  requireStorable(input, '');
   return schema.parse(input, { reportInput: true });
+}
+
+const firstYear = 1800;
+const lastYear = 2199;
+/** A date or an instant by itself, not words that hold one. */
+const dated = /^(\d{4})-\d{2}-\d{2}(T[\d:.]+(Z|[+-]\d{2}:\d{2}))?$/;
+
+/** Text that PostgreSQL cannot keep and years nobody plants in are refused at their field, wherever they stand. */
+export function requireStorable(input: unknown, path: string): void {
+  if (typeof input === 'string') {
+    const year = Number(dated.exec(input)?.[1] ?? firstYear);
+    if (input.includes('\0') || /\p{Surrogate}/u.test(input)) {
+      throw new InvalidInputError('must hold whole characters only, no NUL and no half of a pair', path);
+    }
+    if (year < firstYear || year > lastYear) {
+      const range = { received: year, min: firstYear, max: lastYear, unit: 'years' };
+      throw new InvalidInputError(`must be within the years ${firstYear}–${lastYear}, got ${year}`, path, range);
+    }
+  } else if (typeof input === 'object' && input !== null && !ArrayBuffer.isView(input)) {
+    for (const [key, value] of Object.entries(input)) {
+      requireStorable(key, path);
+      requireStorable(value, path ? `${path}.${key}` : key);
+    }
+  }
 }
 
 const problem = (status: number, code: string, title: string, more: Partial<Problem> = {}): Problem => ({
@@ -69,6 +97,8 @@ export function problemOf(error: unknown, reference: string): { problem: Problem
       typeof error.details['title'] === 'string' ? error.details['title'] : (titleOf[error.code] ?? error.code);
     return { problem: problem(status, error.code, title, { issues, current }), ours: status >= 500 };
   }
+  const stored = databaseProblem(error);
+  if (stored) return { problem: stored, ours: false };
   if (isDatabaseAway(error)) {
     const title = 'The database cannot be reached; nothing was stored. Your entry is kept and can be sent again.';
     return { problem: problem(503, 'database_unavailable', title), ours: false };
@@ -90,14 +120,32 @@ function issueOf(error: InvalidInputError): ProblemIssue {
   };
 }
 
-/** Errors of the body parsers and the CSRF check carry a status of their own. */
+/** What PostgreSQL itself refuses, where it is the other person's act or the value that was sent. */
+function databaseProblem(error: unknown): Problem | undefined {
+  const { code } = (error ?? {}) as { code?: unknown };
+  if (code === '23505') return problem(409, 'conflict', 'Someone else stored this first; nothing of yours was stored');
+  // Numbers, dates and characters out of what a column holds; a thing that is named and not there.
+  if (typeof code === 'string' && /^(22003|22007|22008|22021|22P02|22P05|23503|23514)$/.test(code)) {
+    return problem(400, 'invalid_input', 'A value is outside what can be stored');
+  }
+  const busy = ['40001', '40P01', '55P03'];
+  if (typeof code === 'string' && busy.includes(code)) {
+    return problem(503, 'busy', 'Others are changing the same things just now; nothing was stored. Try again.');
+  }
+  return undefined;
+}
+
+/** Errors of the body parsers, of addresses that cannot be read and the CSRF check carry a status of their own. */
 function httpProblem(error: unknown): Problem | undefined {
   if (!(error instanceof Error)) return undefined;
-  const { status, type } = error as { status?: unknown; type?: unknown };
+  const { status = error instanceof URIError ? 400 : undefined, type } = error as { status?: unknown; type?: unknown };
   if (status === 413) return problem(413, 'too_large', 'The file or body is larger than the limit');
   if (status === 400 && type === 'entity.parse.failed')
     return problem(400, 'invalid_json', 'The body is not valid JSON');
   if (status === 403) return problem(403, 'csrf', 'This page is out of date; reload it and try again');
+  if (typeof status === 'number' && status >= 400 && status < 500) {
+    return problem(status, 'unreadable', 'The request cannot be read as it was sent');
+  }
   return undefined;
 }
 

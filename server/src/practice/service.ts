@@ -74,6 +74,7 @@ export async function adoptPractice(db: Knex, user: User, asked: AdoptPractice, 
   requireRole(user, ['coordinator'], 'adopt a practice');
   const began = new Date();
   await asActor(db, user.name, async (trx) => {
+    await requireAlone(trx);
     const practice = await findPractice(trx, asked.id, asked.version);
     if (!practice) throw new NotFoundError('no such practice', 'id');
     await insertPractice(trx, practice, 'Sombra');
@@ -84,6 +85,17 @@ export async function adoptPractice(db: Knex, user: User, asked: AdoptPractice, 
   // What others recorded meanwhile was still worked out by the practice before.
   await asActor(db, user.name, async (trx) => deriveAndKeep(trx, await spotsRecordedSince(trx, began)));
   run.onProgress({ kind: 'done', practices: await allPractices(db) });
+}
+
+/** One change of practice at a time: two would work out the same spots by two practices. */
+async function requireAlone(trx: Knex.Transaction): Promise<void> {
+  const { rows } = await trx.raw<{ rows: { alone: boolean }[] }>(
+    `select pg_try_advisory_xact_lock(hashtext('sombra.adopt')) as alone`,
+  );
+  if (rows[0]?.alone) return;
+  throw new ConflictError('another change of practice is running', 'id', {
+    title: 'Somebody is changing the practice of the programme just now; wait until that is done',
+  });
 }
 
 function requireRunning(signal: AbortSignal): void {

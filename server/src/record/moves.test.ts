@@ -105,6 +105,31 @@ describe('taking back', () => {
   });
 });
 
+describe('taking back what somebody else decided', () => {
+  it('is for who may decide it: not for an inspector', async () => {
+    const { spotId } = await newSpot();
+    const verdict = sending(spotId, {
+      kind: 'verdict',
+      facts: { decidedOn: '2026-03-01', verdict: 'plant', reason: 'wide verge' },
+    });
+    const choice = sending(spotId, {
+      kind: 'choice',
+      facts: { chosenOn: '2026-03-01', species: 'Quercus ilex', stockKind: null, caliperMm: null, reason: '' },
+    });
+    const override = sending(spotId, {
+      kind: 'override',
+      facts: { decidedOn: '2026-03-01', path: 'berm.where', value: 'none', reason: 'ponds' },
+    });
+    const iva = await Visitor.signedIn(town.url, 'iva');
+    for (const sent of [verdict, choice, override]) {
+      expect((await cora.record(sent)).status).toBe(201);
+      expect((await iva.record(takeBack(spotId, sent.record.id))).status).toBe(403);
+    }
+    expect((await cora.spot(spotId)).records.map(({ kind }) => kind)).not.toContain('retraction');
+    expect((await cora.record(takeBack(spotId, verdict.record.id))).status).toBe(201);
+  });
+});
+
 describe('one act on several spots', () => {
   const remedies = (spotIds: readonly string[], doneOn = '2026-03-02'): SendRecord[] =>
     spotIds.map((spotId) => sending(spotId, { kind: 'remedy', facts: { remedy: 'remove_stake', doneOn } }));

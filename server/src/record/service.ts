@@ -19,7 +19,7 @@ import type { Knex } from 'knex';
 import { isDeepStrictEqual } from 'node:util';
 import { spotDetail } from '../ground/service';
 import { requireCover } from '../ground/leave-service';
-import { bumpSpot, lockSpot, placeSpot, setSpecies, type LockedSpot } from '../ground/repository';
+import { bumpSpot, lockSpot, lockSpots, placeSpot, setSpecies, type LockedSpot } from '../ground/repository';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
@@ -59,10 +59,12 @@ export async function keepRecords(db: Knex, user: User, sent: readonly SendRecor
   const today = await programmeToday(db);
   return asActor(db, user.name, async (trx) => {
     const receipts = new Map<string, RecordReceipt>();
-    // Locks are taken in one order, so that two acts on the same spots wait for each other instead of both failing.
-    const inLockOrder = [...sent].sort((a, b) => a.spotId.localeCompare(b.spotId));
-    for (const one of inLockOrder) receipts.set(one.record.id, await keepOne(trx, user, one, today));
-    const changed = inLockOrder.filter(({ record }) => receipts.get(record.id)?.stored).map(({ spotId }) => spotId);
+    await lockSpots(
+      trx,
+      sent.map(({ spotId }) => spotId),
+    );
+    for (const one of sent) receipts.set(one.record.id, await keepOne(trx, user, one, today));
+    const changed = sent.filter(({ record }) => receipts.get(record.id)?.stored).map(({ spotId }) => spotId);
     if (changed.length > 0) await deriveAndKeep(trx, [...new Set(changed)]);
     return sent.map(({ record }) => receipts.get(record.id) as RecordReceipt);
   });
@@ -77,7 +79,7 @@ async function keepOne(trx: Knex.Transaction, user: User, sent: SendRecord, toda
     return { id: sent.record.id, stored: false, spotVersion: spot.version };
   }
   await requireVersion(trx, sent, spot);
-  await requireFits(trx, sent, spot, today);
+  await requireFits(trx, user, sent, { spot, today });
   const { record, device } = sent;
   await insertRecords(trx, [{ spotId: spot.id, treeId: spot.treeId, recordedBy: user.name, device, record }]);
   if (record.kind === 'move' || record.kind === 'retraction') await settlePosition(trx, sent);
@@ -125,8 +127,13 @@ async function requireVersion(trx: Db, sent: SendRecord, spot: LockedSpot): Prom
   });
 }
 
-async function requireFits(trx: Db, { record }: SendRecord, spot: LockedSpot, today: IsoDate): Promise<void> {
-  if (record.kind === 'retraction') return requireRetractable(trx, record, spot.id);
+async function requireFits(
+  trx: Db,
+  user: User,
+  { record }: SendRecord,
+  { spot, today }: { spot: LockedSpot; today: IsoDate },
+): Promise<void> {
+  if (record.kind === 'retraction') return requireRetractable(trx, user, record, spot.id);
   if (!ofPlaceAlone.includes(record.kind) && spot.treeId === null) {
     throw new InvalidInputError('a tree must be assigned to the spot first', 'record.kind');
   }
@@ -193,13 +200,20 @@ async function requireMovable(trx: Db, { facts }: RecordOfKind<'move'>, spotId: 
 }
 
 /** Only an act that nothing builds on can be taken back: not a correction, not one corrected since. */
-async function requireRetractable(trx: Db, record: RecordOfKind<'retraction'>, spotId: string): Promise<void> {
+async function requireRetractable(
+  trx: Db,
+  user: User,
+  record: RecordOfKind<'retraction'>,
+  spotId: string,
+): Promise<void> {
   const target = record.supersedes ? await findRecord(trx, record.supersedes) : undefined;
   const retractable: readonly FieldRecord['kind'][] = ['remedy', 'inspection', 'move', 'verdict', 'choice', 'override'];
   if (!target || target.spot_id !== spotId || !retractable.includes(target.kind) || target.supersedes !== null) {
     const rule = 'must name a remedy, look, move, verdict or choice of this spot that corrects no other';
     throw new InvalidInputError(rule, 'record.supersedes');
   }
+  // Who may not make it may not take it back either.
+  requireRole(user, mayRecord[target.kind], `take back a ${target.kind}`);
   if (await isSuperseded(trx, target.id)) {
     throw new ConflictError('that record was corrected already', 'record.supersedes', {
       title: 'Someone corrected this record first; it was not taken back.',
