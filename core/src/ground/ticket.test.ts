@@ -38,6 +38,47 @@ describe('a locate ticket', () => {
     expect(standing(change as Partial<TicketFacts>, day)).toBe(expected);
   });
 
+  it.each([
+    ['2026-11-23', {}, [{ validUntil: '2026-12-16' }, { toleranceMm: 600 }]],
+    ['2026-11-19', {}, [{ validUntil: '2026-12-16' }, { toleranceMm: 600 }]],
+    ['2026-11-18', {}, [{ validFrom: '2026-11-19' }]],
+    ['2026-12-10', {}, [{ validUntil: '2026-12-16', workingDays: 4 }, { toleranceMm: 600 }]],
+    ['2026-12-16', {}, [{ validUntil: '2026-12-16', workingDays: 0 }, { toleranceMm: 600 }]],
+    ['2026-12-17', {}, [{ validUntil: '2026-12-16', days: 1 }]],
+    ['2026-11-23', { replies: [reply('Gas', 'conflict'), reply('Water', 'conflict')] }, [{ utilities: 'Gas, Water' }]],
+    [
+      '2026-11-23',
+      { replies: [reply('Gas', 'waiting'), reply('Water', 'clear'), reply('Cable', 'waiting')] },
+      [{ utilities: 'Gas, Cable', validFrom: '2026-11-19' }],
+    ],
+    ['2026-11-23', { validFrom: null }, [{}]],
+    ['2026-11-23', { validUntil: null }, [{}]],
+    // Two utilities marked: one zone is named, and none where all is clear.
+    [
+      '2026-11-23',
+      { replies: [reply('Gas', 'marked'), reply('Water', 'marked')] },
+      [{ validUntil: '2026-12-16' }, { toleranceMm: 600 }],
+    ],
+    [
+      '2026-12-10',
+      { replies: [reply('Gas', 'marked'), reply('Water', 'marked')] },
+      [{ validUntil: '2026-12-16', workingDays: 4 }, { toleranceMm: 600 }],
+    ],
+    ['2026-11-23', { replies: [reply('Gas', 'clear')] }, [{ validUntil: '2026-12-16' }]],
+  ] as const)('says its numbers on %s with %j', (day, change, facts) => {
+    const { because } = judgeTicket({ ...ticket, ...change } as TicketFacts, day, rules);
+    expect(because.map((reason) => reason.facts)).toEqual(facts);
+  });
+
+  it('without a stated tolerance has the zone of the rules', () => {
+    const stricter = { ...rules, ticket: { ...rules.ticket, toleranceMm: 750 } };
+    const zone = (toleranceMm: number | null) =>
+      judgeTicket({ ...ticket, replies: [{ ...reply('Gas', 'marked'), toleranceMm }] }, '2026-11-23', stricter)
+        .because[1];
+    expect(zone(null)?.facts).toEqual({ toleranceMm: 750 });
+    expect(zone(600)?.facts).toEqual({ toleranceMm: 600 });
+  });
+
   it('names the hand-dig zone of what is marked', () => {
     const { because } = judgeTicket(ticket, '2026-11-23', rules);
     expect(because.map(({ code }) => code)).toEqual(['ticket_valid', 'hand_dig_zone']);
@@ -86,6 +127,54 @@ describe('cover for digging', () => {
       document: 'Letter 12/26',
     });
     expect(digCover({ tickets: [numbered], clearances: [clearance] }, '2026-12-20', rules).kind).toBe('clearance');
+  });
+
+  it('comes from the ticket that lasts longest, wherever it stands in the list', () => {
+    const longer = { ...numbered, number: 'LC-2', validUntil: '2026-12-30' };
+    for (const tickets of [
+      [numbered, longer],
+      [longer, numbered],
+    ]) {
+      expect(digCover({ tickets, clearances: [] }, '2026-11-23', rules)).toMatchObject({ number: 'LC-2' });
+    }
+    // One that does not cover is no reason to refuse another that does.
+    const expired = { ...numbered, number: 'LC-0', validUntil: '2026-11-20' };
+    expect(digCover({ tickets: [expired, numbered], clearances: [] }, '2026-11-23', rules)).toMatchObject({
+      number: 'LC-1',
+    });
+  });
+
+  it.each([
+    ['2026-10-31', 'none'],
+    ['2026-11-01', 'clearance'],
+    ['2026-12-31', 'clearance'],
+    ['2027-01-01', 'none'],
+  ] as const)('from a clearance on %s is %s', (day, kind) => {
+    expect(digCover({ tickets: [], clearances: [clearance] }, day, rules).kind).toBe(kind);
+  });
+
+  it('says who cleared it and until when', () => {
+    expect(digCover({ tickets: [], clearances: [clearance] }, '2026-11-23', rules).because).toEqual([
+      {
+        code: 'clearance_attached',
+        facts: { document: 'Letter 12/26', clearedBy: 'Roads office', validUntil: '2026-12-31' },
+      },
+    ]);
+  });
+
+  it('that is missing is explained by the last ticket that stands, or by the day to raise one', () => {
+    const withdrawn = { ...numbered, withdrawn: true };
+    const expired = { ...numbered, validUntil: '2026-11-20' };
+    const why = (tickets: Parameters<typeof digCover>[0]['tickets']) =>
+      digCover({ tickets, clearances: [] }, '2026-12-10', rules).because;
+    expect(why([expired, withdrawn])).toEqual([
+      { code: 'ticket_expired', facts: { validUntil: '2026-11-20', days: 20 } },
+    ]);
+    expect(why([{ ...numbered, replies: [], validFrom: '2026-11-19' }, expired])[0]?.code).toBe('ticket_expired');
+    // The 10th is dug by a ticket of the 6th at the latest, the 8th being a holiday.
+    for (const none of [[], [withdrawn]]) {
+      expect(why(none)).toEqual([{ code: 'no_ticket', facts: { raiseBy: '2026-12-06' } }]);
+    }
   });
 
   it('says how far the spot may move for rock before it asks for a new ticket', () => {

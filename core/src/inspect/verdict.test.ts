@@ -80,6 +80,70 @@ describe('inspection verdict', () => {
     expect(judge({ inspectedOn: '2025-12-01' }).level).toBe('good');
   });
 
+  // Planted on 1 December, looked at on 1 June: six months. Lines of the field default.
+  it.each([
+    [{ flareDepthMm: -101 }, 'act', 'flare_exposed', { aboveMm: 101 }],
+    [{ flareDepthMm: -100 }, 'good', 'flare_visible', { depthMm: -100, limitMm: 25 }],
+    [{ flareDepthMm: 0 }, 'good', 'flare_visible', { depthMm: 0, limitMm: 25 }],
+    [{ flareDepthMm: 1 }, 'watch', 'flare_visible', { depthMm: 1, limitMm: 25 }],
+    [{ flareDepthMm: 25 }, 'act', 'flare_covered', { depthMm: 25, limitMm: 25 }],
+    [{ flareDepthMm: 75 }, 'act', 'flare_buried', { depthMm: 75, limitMm: 75 }],
+    [{ flareDepthMm: 150 }, 'act', 'flare_buried', { depthMm: 150, limitMm: 75 }],
+    [
+      { flareDepthMm: 151 },
+      'urgent',
+      'flare_deep',
+      { depthMm: 151, limitMm: 150, monthsSincePlanting: 6, replantMonths: 24 },
+    ],
+    [{ mulchDepthMm: 101 }, 'act', 'mulch_thick', { depthMm: 101, maxMm: 100 }],
+    [{ mulchDepthMm: 100 }, 'good', 'mulch_in_range', { depthMm: 100, minMm: 25, maxMm: 100 }],
+    [{ mulchDepthMm: 25 }, 'good', 'mulch_in_range', { depthMm: 25, minMm: 25, maxMm: 100 }],
+    [{ mulchDepthMm: 24 }, 'watch', 'mulch_thin', { depthMm: 24, minMm: 25 }],
+    [{ stake: 'in_place' }, 'good', 'stake_in_place', { monthsSincePlanting: 6, offAfterMonths: 12 }],
+    [{ probe: 'slightly_dry' }, 'watch', 'probe_slightly_dry', {}],
+    [{ probe: 'wet' }, 'watch', 'probe_wet', {}],
+    [{ probe: 'saturated' }, 'urgent', 'probe_saturated', { percolation: 'good' }],
+    [{ circlingRoots: [root(0, 36)] }, 'act', 'roots_pressing', { sharePct: 10, thickestMm: 18, limitPct: 25 }],
+    [
+      { circlingRoots: [root(0, 90, 30), root(0, 20, 12)] },
+      'act',
+      'roots_staged',
+      { sharePct: 25, thickestMm: 30, limitPct: 25, toPct: 50, capPct: 25 },
+    ],
+    [{ circlingRoots: [root(0, 36, 50)] }, 'act', 'roots_pressing', { sharePct: 10, thickestMm: 50, limitPct: 25 }],
+    [{ circlingRoots: [root(0, 36, 51)] }, 'act', 'roots_thick', { thickestMm: 51, limitMm: 50 }],
+    [
+      { circlingRoots: [root(0, 216)] },
+      'urgent',
+      'roots_past_correction',
+      { sharePct: 60, thickestMm: 18, limitPct: 50 },
+    ],
+  ] as const)('of %j is %s: %s', (change, level, code, facts) => {
+    const { findings } = judge(change as Partial<Inspection>);
+    const found = findings.find(({ because }) => because.code === code);
+    expect(found).toMatchObject({ level, because: { code, facts } });
+  });
+
+  it('says nothing of the depth of mulch that lies at the trunk in range', () => {
+    const { findings } = judge({ mulchContact: 'touching' });
+    expect(findings.filter(({ aspect }) => aspect === 'mulch').map(({ because }) => because.code)).toEqual([
+      'mulch_touching',
+    ]);
+  });
+
+  it('of a saturated probe where nobody tested the drainage says so', () => {
+    const { findings } = judgeInspection({ ...clean, probe: 'saturated' }, { ...context, percolation: undefined });
+    expect(findings[0]?.because.facts).toEqual({ percolation: 'unknown' });
+  });
+
+  it.each([
+    [{ flareDepthMm: 5000 }, 'flareDepthMm must be within'],
+    [{ mulchDepthMm: 5000 }, 'mulchDepthMm must be within'],
+    [{ circlingRoots: [root(0, 10), root(0, 10, 5000)] }, 'circlingRoots[1].diameterMm must be within'],
+  ] as const)('refuses %j', (change, message) => {
+    expect(() => judge(change as unknown as Partial<Inspection>)).toThrow(message);
+  });
+
   it('asks once for mulch that is heaped at the trunk and thin beside it', () => {
     const both = judge({ mulchDepthMm: 0, mulchContact: 'heaped' });
     expect(both.remedies.map(({ remedy }) => remedy)).toEqual(['pull_back_mulch']);

@@ -54,6 +54,61 @@ describe('a tree that arrives', () => {
     expect([judged.verdict, judged.because[0]?.code]).toEqual([verdict, reason]);
   });
 
+  it.each([
+    ['circling over the half', { circlingPct: 51 }, { circlingPct: 51, mostPct: 50 }],
+    ['circling over a tenth', { circlingPct: 11 }, { circlingPct: 11, fromPct: 10 }],
+    ['a thick root', { thickestCirclingMm: 21 }, { rootMm: 21, mostMm: 20 }],
+    ['a small ball', { ballDiameterMm: 399 }, { ballMm: 399, leastMm: 400 }],
+    ['a flat ball', { ballHeightMm: 224 }, { ballHeightMm: 224, leastMm: 225 }],
+    ['surplus of over 35 %', { probes: [probe(141)] }, { deepMm: 141, ballHeightMm: 400 }],
+    ['roots deeper than an inch', { probes: [probe(26)] }, { deepMm: 26 }],
+    ['a thin stem', { caliperMm: 44.9 }, { caliperMm: 44.9, orderedMm: 50 }],
+    ['another kind', { kind: 'balled' }, { came: 'balled', ordered: 'container' }],
+    ['ties', { ties: 'synthetic' }, { ties: 'synthetic' }],
+    ['a large wound', { wounds: 'large' }, {}],
+    ['a split leader', { leader: 'split' }, {}],
+  ] as const)('says the numbers of %s', (_name, change, facts) => {
+    const { because } = judgeReceived({ ...sound, ...change }, ordered, rules);
+    expect(because.map((reason) => reason.facts)).toEqual([facts]);
+    expect(because[0]?.code).not.toBe('stock_sound');
+  });
+
+  it.each([
+    ['half circling', { circlingPct: 50 }, 'stock_circling'],
+    ['a tenth circling', { circlingPct: 10 }, 'stock_sound'],
+    ['a root of 20 mm', { thickestCirclingMm: 20 }, 'stock_sound'],
+    ['eight times its stem', { ballDiameterMm: 400, ballHeightMm: 400 }, 'stock_sound'],
+    ['half as high as wide', { ballHeightMm: 225 }, 'stock_sound'],
+    ['35 % of surplus', { probes: [probe(140)] }, 'stock_deep'],
+    ['roots at an inch', { probes: [probe(25)], surplusLeftMm: 10 }, 'stock_sound'],
+    ['nine tenths of its caliper', { caliperMm: 45 }, 'stock_sound'],
+    ['a small wound', { wounds: 'small' }, 'stock_sound'],
+    ['no surplus left', { probes: [probe(60)], surplusLeftMm: 0 }, 'stock_deep'],
+    ['surplus nobody tried', { probes: [probe(60)], surplusLeftMm: null }, 'stock_deep'],
+    ['no caliper', { caliperMm: null }, 'stock_sound'],
+    ['no ball measured', { ballDiameterMm: null, ballHeightMm: null }, 'stock_sound'],
+    ['only its diameter', { ballHeightMm: null }, 'stock_sound'],
+    ['only its height', { ballDiameterMm: null }, 'stock_sound'],
+    ['no roots laid bare', { probes: [] }, 'stock_sound'],
+  ] as const)('draws its lines exactly: %s', (_name, change, code) => {
+    const judged = judgeReceived({ ...sound, ...change } as ReceivedTree, ordered, rules);
+    expect(judged.because.map((reason) => reason.code)).toEqual([code]);
+  });
+
+  it('holds the spread of bare roots against the stem, and asks no ball of them', () => {
+    const bare = { ...sound, ballDiameterMm: 450, ballHeightMm: 100, rootSpreadMm: 399 };
+    const asOrdered = judgeReceived(bare, { kind: 'bare_root', caliperMm: 50 }, rules).because;
+    expect(asOrdered).toEqual([{ code: 'stock_ball_small', facts: { ballMm: 399, leastMm: 400 } }]);
+    // It came with bare roots although a ball was ordered.
+    const came = judgeReceived({ ...bare, kind: 'bare_root' }, ordered, rules).because;
+    expect(came.map(({ code }) => code)).toEqual(['stock_wrong_kind', 'stock_ball_small']);
+  });
+
+  it('says how much surplus stays', () => {
+    const judged = judgeReceived({ ...sound, probes: [probe(60)], surplusLeftMm: 1 }, ordered, rules);
+    expect(judged.because.map(({ facts }) => facts)).toEqual([{ deepMm: 60 }, { leftMm: 1 }]);
+  });
+
   it('is judged by its worst finding and names them all', () => {
     const judged = judgeReceived(
       { ...sound, circlingPct: 30, ball: 'crumbling', brokenBranches: true },
