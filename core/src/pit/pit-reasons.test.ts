@@ -5,18 +5,17 @@ import type { Stock } from '../stock';
 import { bareRoot, container, fall, openLoam } from '../testing/checked-case';
 import { groundGaps, overDug, percolationConsequences, pitPlan, surplusLeft, type PitInput } from './pit-plan';
 
+type Change = Partial<Omit<PitInput, 'ground'>> & { ground?: Partial<GroundFacts> };
 /** The checked container on level loam by the field default, with what a case changes. */
-function planned(
-  change: { ground?: Partial<GroundFacts>; stock?: Stock; practice?: Practice } & Partial<PitInput> = {},
-) {
-  const { ground, stock = container, practice = fieldDefault, ...rest } = change;
-  const result = pitPlan({ ...rest, ground: { ...openLoam, ...ground }, stock, practice });
+const resultOf = ({ ground, ...rest }: Change) =>
+  pitPlan({ stock: container, practice: fieldDefault, ...rest, ground: { ...openLoam, ...ground } });
+function planned(change: Change = {}) {
+  const result = resultOf(change);
   if (result.kind !== 'plan') throw new Error(result.because.map(({ code }) => code).join());
   return result;
 }
-function refused(change: Parameters<typeof planned>[0] = {}) {
-  const { ground, stock = container, practice = fieldDefault, ...rest } = change;
-  const result = pitPlan({ ...rest, ground: { ...openLoam, ...ground }, stock, practice });
+function refused(change: Change): readonly Reason[] | 'planned' {
+  const result = resultOf(change);
   return result.kind === 'no_plan' ? result.because : 'planned';
 }
 const called = (id: string) => {
@@ -203,7 +202,7 @@ describe('every number of a pit says where it comes from', () => {
 });
 
 describe('the height of the flare says each part', () => {
-  const why = (change: Parameters<typeof planned>[0]) => planned(change).proudMm.because.slice(1);
+  const why = (change: Change) => planned(change).proudMm.because.slice(1);
   const flare = (change: Partial<Practice['flareAboveGrade']>): Practice => ({
     ...fieldDefault,
     flareAboveGrade: { ...fieldDefault.flareAboveGrade, ...change },
