@@ -96,13 +96,13 @@ export class GroundStage {
     const asked = parts.find(({ part }) => part === this.view.text('part'))?.part;
     const life = this.store.life();
     if (asked || !life) return asked ?? 'facts';
-    if (groundGaps(life.ground).length > 0) return 'facts';
+    if (groundGaps(life.ground, life.drainage).length > 0) return 'facts';
     return life.assessment ? 'verdict' : 'around';
   });
 
   protected readonly done = computed<Readonly<Record<Part, string>>>(() => {
     const life = this.store.life();
-    const whole = !!life && groundGaps(life.ground).length === 0;
+    const whole = !!life && groundGaps(life.ground, life.drainage).length === 0;
     return {
       facts: whole ? 'complete' : '',
       around: life?.assessment ? 'stored' : '',
