@@ -32,6 +32,7 @@ describe('the shipped practice for stock that another does not plant', () => {
     [{ baseMm: 25, staking: 'never' }, 'native-soil'],
     [{ baseMm: 40, staking: 'where_needed' }, 'field-default'],
     [{ baseMm: 75, staking: 'always', material: 'bark_fines' }, 'heavy-clay'],
+    [{ baseMm: 35, staking: 'always', material: 'bark_fines' }, 'heavy-clay'],
     [{ baseMm: 0, staking: 'always' }, 'garden-enriched'],
   ] as const)('for %j is %s', (change, id) => {
     expect(nearestPreset(own(change), 'container').id).toBe(id);
