@@ -36,6 +36,7 @@ import { PitNumbers } from './pit-numbers';
 import { PlantingNeeds } from './planting-needs';
 import { PlantingSteps } from './planting-steps';
 import { PitSectionView } from './pit-section-view';
+import { caliperNote } from '../stock/tree-questions';
 
 /** Stock measures on one side, the pit they ask for on the other, live. */
 @Component({
@@ -84,6 +85,8 @@ export class PitBench extends RecordForm<'stock'> {
     const life = this.store.life();
     return life ? groundGaps(life.ground, life.drainage) : [];
   });
+
+  protected readonly caliperNote = computed(() => caliperNote(this.session.units()));
 
   protected readonly deeperThanBall = computed(() => {
     const facts = this.facts();

@@ -75,7 +75,12 @@ export class ReceiveTreePage {
   protected readonly questions = computed(() => {
     const [lot, delivery] = [this.lot(), this.delivery()];
     return lot && delivery
-      ? questionsFor({ kind: lot.stockKind, caliperMm: lot.caliperMm }, this.tree(), delivery.rules)
+      ? questionsFor(
+          { kind: lot.stockKind, caliperMm: lot.caliperMm },
+          this.tree(),
+          delivery.rules,
+          this.session.units(),
+        )
       : [];
   });
   protected readonly at = computed(() =>

@@ -132,6 +132,10 @@ describe('what is asked', () => {
     );
     expect(asked.find(({ key }) => key === 'caliperMm')?.hint).toContain(words);
   });
+  it('tells where a caliper is taken in the units of the reader', () => {
+    const asked = questionsFor({ kind: 'balled', caliperMm: 40 }, unseenTree, defaultReceivingRules, 'us');
+    expect(asked.find(({ key }) => key === 'caliperMm')?.hint).toMatch(/^6 in above the flare; .*over 4 in.*12 in/);
+  });
   it('fits the kind of stock', () => {
     expect(keys('container')).toEqual(expect.arrayContaining(['circlingPct', 'soilShows', 'probes']));
     expect(keys('balled')).toEqual(expect.arrayContaining(['wrap', 'ball', 'probes']));

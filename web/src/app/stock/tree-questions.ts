@@ -12,6 +12,7 @@ import {
   type ReceivedTree,
   type ReceivingRules,
   type StockKind,
+  type UnitSystem,
 } from '@sombra/core';
 
 type KeysOf<T> = { [K in keyof ReceivedTree]: ReceivedTree[K] extends T | null ? K : never }[keyof ReceivedTree];
@@ -59,16 +60,28 @@ const yesNo = (key: YesNoKey, title: string, hint = ''): Question => ({ kind: 'y
 
 /** Trunks thicker than this are measured higher. mm */
 const thickMm = 100;
-const caliperHint = (thick: boolean): string =>
-  thick
-    ? 'At 300 mm above the flare: it is over 100 mm thick.'
-    : '150 mm above the flare; if it is over 100 mm thick there, measure again at 300 mm.';
+/** Where a caliper is taken, in the round numbers either trade uses. */
+const caliperAt = {
+  metric: { low: '150 mm', high: '300 mm', thick: '100 mm' },
+  us: { low: '6 in', high: '12 in', thick: '4 in' },
+} as const satisfies Record<UnitSystem, unknown>;
+export const caliperNote = (units: UnitSystem): string => {
+  const { low, high, thick } = caliperAt[units];
+  return `${low} above the flare; at ${high} once over ${thick} thick.`;
+};
+const caliperHint = (isThick: boolean, units: UnitSystem): string => {
+  const { low, high, thick } = caliperAt[units];
+  return isThick
+    ? `At ${high} above the flare: it is over ${thick} thick.`
+    : `${low} above the flare; if it is over ${thick} thick there, measure again at ${high}.`;
+};
 
 /** What is asked of one tree, in the order a hand goes over it: stem, ball, roots, crown. */
 export function questionsFor(
   ordered: { readonly kind: StockKind; readonly caliperMm: number },
   tree: ReceivedTree,
   rules: ReceivingRules,
+  units: UnitSystem = 'metric',
 ): Question[] {
   const kind = tree.kind ?? ordered.kind;
   const thick = (tree.caliperMm ?? ordered.caliperMm) > thickMm;
@@ -77,7 +90,7 @@ export function questionsFor(
   const circles = (tree.circlingPct ?? 1) > 0;
   const asked: readonly (Question | false)[] = [
     words('kind', 'Kind of stock', stockNames, `Ordered: ${stockNames[ordered.kind]}.`),
-    length('caliperMm', 'Caliper', limits.caliperMm, caliperHint(thick)),
+    length('caliperMm', 'Caliper', limits.caliperMm, caliperHint(thick, units)),
     height('heightM', 'Height', limits.treeHeightM, 'From the flare to the tip.'),
     ball && length('ballDiameterMm', 'Ball diameter', limits.ballDiameterMm, 'At its widest.'),
     ball && length('ballHeightMm', 'Ball height', limits.ballHeightMm, 'As received, surplus on top included.'),
