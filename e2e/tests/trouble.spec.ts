@@ -122,18 +122,18 @@ test('the second of two people at one spot is told, and may go on', async ({ sig
   // A form nobody types in follows what others store; one with typing does not move under the hand.
   await page.getByLabel('Caliper').fill('60.1');
   await page.getByRole('button', { name: 'Store stock measures' }).click();
-  await expect(second.getByLabel('Caliper')).toHaveValue('2.37');
+  await expect(second.getByLabel('Caliper')).toHaveValue('2 3/8');
   await second.getByLabel('Height', { exact: true }).fill('12');
   await page.getByLabel('Caliper').fill('66.2');
   await page.getByRole('button', { name: 'Store stock measures' }).click();
   await expect(page.getByText('Stock measures stored.').last()).toBeVisible();
-  await expect(second.getByLabel('Caliper')).toHaveValue('2.37');
+  await expect(second.getByLabel('Caliper')).toHaveValue('2 3/8');
   await second.getByRole('button', { name: 'Store stock measures' }).click();
   await expect(second.getByRole('alert')).toContainText('Inês Tavoro changed this spot while you were editing it');
-  await expect(second.getByRole('row', { name: /Caliper 2\.6 in/ })).toBeVisible();
+  await expect(second.getByRole('row', { name: /Caliper 2 5\/8 in/ })).toBeVisible();
   expect(await town.query(`select 1 from field_record where facts->>'caliperMm' = '66.2'`)).toHaveLength(1);
   await second.getByRole('button', { name: 'Take theirs' }).click();
-  await expect(second.getByLabel('Caliper')).toHaveValue('2.61');
+  await expect(second.getByLabel('Caliper')).toHaveValue('2 5/8');
   await expect(second.getByRole('alert')).toHaveCount(0);
 });
 

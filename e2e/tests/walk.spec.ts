@@ -128,6 +128,6 @@ test('numbers follow the units of the reader', async ({ signedIn: page, town }) 
   for (const [label, value] of measures) await fill(page, label, value);
   await page.getByRole('button', { name: 'Inês Tavoro' }).click();
   await page.getByRole('button', { name: 'Use US customary units' }).click();
-  await expect(page.getByRole('heading', { name: 'Dig 11.8 in deep, 47.2 in wide' })).toBeVisible();
-  await expect(page.getByLabel('Ball diameter')).toHaveValue('15.75');
+  await expect(page.getByRole('heading', { name: 'Dig 11 3/4 in deep, 47 1/4 in wide' })).toBeVisible();
+  await expect(page.getByLabel('Ball diameter')).toHaveValue('15 3/4');
 });
