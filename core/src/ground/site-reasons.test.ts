@@ -1,35 +1,9 @@
 import { fall } from '../testing/checked-case';
-import { unknownAssessment, type Assessment } from './assessment';
-import { unknownGround, type GroundFacts } from './ground-facts';
+import { clearances as clear, judgeClear as judge } from '../testing/clear-place';
+import { type Assessment } from './assessment';
+import { type GroundFacts } from './ground-facts';
 import { defaultGroundRules as rules, siteThings, type SiteThing } from './ground-rules';
-import { defaultPercolationLimits as drainage } from './percolation';
-import { judgeSite } from './site-verdict';
 
-const ground: GroundFacts = {
-  ...unknownGround,
-  soil: 'loam',
-  slopePct: 2,
-  stripWidthMm: 'open',
-  wireHeightM: 'none',
-  percolation: fall(40),
-};
-const clear = siteThings.map((thing) => ({ thing, distanceM: 30, by: 'tape' as const }));
-const assessment: Assessment = {
-  ...unknownAssessment('2026-11-20'),
-  owner: 'park',
-  clearances: clear,
-  privateLines: 'none',
-  sunHours: 9,
-  openSoilM2: 60,
-  soilDepthMm: 800,
-};
-const judge = (change: { ground?: Partial<GroundFacts>; assessment?: Partial<Assessment> } = {}) =>
-  judgeSite({
-    ground: { ...ground, ...change.ground },
-    assessment: { ...assessment, ...change.assessment },
-    rules,
-    drainage,
-  });
 const at = (thing: SiteThing, distanceM: number) => ({
   clearances: clear.map((one) => (one.thing === thing ? { ...one, distanceM } : one)),
 });

@@ -1,35 +1,16 @@
 import fc from 'fast-check';
-import { unknownAssessment, rootingVolumeM3, soilNeededM3, type Assessment } from './assessment';
-import { unknownGround, type GroundFacts } from './ground-facts';
+import {
+  clearAssessment as assessment,
+  clearances as clear,
+  clearGround as ground,
+  judgeClear as judge,
+} from '../testing/clear-place';
+import { rootingVolumeM3, soilNeededM3, type Assessment } from './assessment';
+import { unknownGround } from './ground-facts';
 import { defaultGroundRules as rules, siteThings, sizeClasses } from './ground-rules';
 import { defaultPercolationLimits as drainage } from './percolation';
 import { judgeSite } from './site-verdict';
 
-const ground: GroundFacts = {
-  ...unknownGround,
-  soil: 'loam',
-  slopePct: 2,
-  stripWidthMm: 'open',
-  wireHeightM: 'none',
-  percolation: [0, 1, 2, 3].map((i) => ({ minute: i * 30, levelMm: 300 - 20 * i })),
-};
-const clear = siteThings.map((thing) => ({ thing, distanceM: 30, by: 'tape' as const }));
-const assessment: Assessment = {
-  ...unknownAssessment('2026-11-20'),
-  owner: 'park',
-  clearances: clear,
-  privateLines: 'none',
-  sunHours: 9,
-  openSoilM2: 60,
-  soilDepthMm: 800,
-};
-const judge = (change: { ground?: Partial<GroundFacts>; assessment?: Partial<Assessment> } = {}) =>
-  judgeSite({
-    ground: { ...ground, ...change.ground },
-    assessment: { ...assessment, ...change.assessment },
-    rules,
-    drainage,
-  });
 const near = (thing: (typeof siteThings)[number], distanceM: number) => ({
   assessment: { clearances: clear.map((one) => (one.thing === thing ? { ...one, distanceM } : one)) },
 });
