@@ -35,6 +35,9 @@ export const passes = (problem: Problem): boolean =>
   problem.status >= 500 ||
   problem.code === 'csrf';
 
+/** The server fell over this one thing; others may well be taken. */
+export const stumbled = (problem: Problem): boolean => problem.status === 500;
+
 /** A problem in one or two sentences, with the reference to quote where there is one. */
 export function sayProblem(problem: Problem): string {
   const title = /[.!?]$/.test(problem.title) ? problem.title : `${problem.title}.`;

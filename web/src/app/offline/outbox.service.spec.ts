@@ -15,7 +15,7 @@ let session: FakeSession;
 let store: OutboxStore;
 
 const spotId = '0190a5c2-0000-7000-8000-000000000001';
-function sending(): SendRecord {
+function sending(forSpot = spotId): SendRecord {
   const record = {
     id: uuidv7(),
     kind: 'remedy' as const,
@@ -23,7 +23,7 @@ function sending(): SendRecord {
     supersedes: null,
     facts: { remedy: 'water_now' as const, doneOn: '2026-06-15' },
   };
-  return { spotId, device: 'test', spotVersion: null, record };
+  return { spotId: forSpot, device: 'test', spotVersion: null, record };
 }
 
 /** The request for one record, once the outbox has come to it: the device's own storage is asynchronous. */
@@ -158,6 +158,25 @@ describe('outbox', () => {
     await until(() => outbox.waiting().length === 2);
     await new Promise((resolve) => setTimeout(resolve, 30));
     http.expectNone('/api/records');
+  });
+
+  it('lets records of other spots pass one the server falls over, and keeps those of its own spot in order', async () => {
+    const other = '0190a5c2-0000-7000-8000-000000000002';
+    const [bad, behind, elsewhere] = [sending(), sending(), sending(other)];
+    for (const [i, sent] of [bad, behind, elsewhere].entries()) {
+      await store.entries.put({ id: sent.record.id, userId: 'u1', sent, madeAt: i, refused: null });
+    }
+    outbox.flush();
+    (await request(bad.record.id)).flush(problem('unexpected', 500), { status: 500, statusText: 'fell over' });
+    (await request(elsewhere.record.id)).flush(receipt(elsewhere.record.id));
+    await until(() => outbox.waiting().length === 2);
+    http.expectNone('/api/records');
+    // Nothing is lost, and both go once the server can take them.
+    expect(outbox.waiting().map(({ id }) => id)).toEqual([bad.record.id, behind.record.id]);
+    outbox.flush();
+    (await request(bad.record.id)).flush(receipt(bad.record.id));
+    (await request(behind.record.id)).flush(receipt(behind.record.id));
+    await until(() => outbox.waiting().length === 0);
   });
 
   it('shows and sends only what the signed-in person made', async () => {

@@ -33,6 +33,7 @@ export class OutboxService {
     post: ({ sent }) => this.http.post('/api/records', sent).pipe(map((body) => recordReceiptSchema.parse(body))),
     understood: ({ sent }) => sendRecordSchema.safeParse(sent).success,
     stored: (receipt) => this.deliveredSubject.next(receipt),
+    lane: ({ sent }) => sent.spotId,
   });
 
   /** Records of the signed-in person that wait on this device and will be sent by themselves. */

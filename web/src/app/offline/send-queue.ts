@@ -15,7 +15,7 @@ import {
   timer,
   type Observable,
 } from 'rxjs';
-import { passes, readProblem } from '../frame/problem';
+import { passes, readProblem, stumbled } from '../frame/problem';
 import type { SessionService } from '../people/session.service';
 
 export interface Queued {
@@ -39,13 +39,15 @@ interface QueueOptions<E extends Queued, A> {
   /** What an older version of the application left behind is kept, but not sent as if it were understood. */
   readonly understood: (entry: E) => boolean;
   readonly stored: (answer: A) => void;
+  /** What has to arrive in order: behind an entry the server stumbles over, only those of its own lane wait. */
+  readonly lane: (entry: E) => string;
 }
 
 const firstRetryMs = 2000;
 const longestRetryMs = 60_000;
 
 /**
- * Things made on this device go here first and then to the server, in the order made. What cannot be sent waits and is
+ * Things made on this device go here first and then to the server, in the order made within each lane. What cannot be sent waits and is
  * tried again, less and less often, at once when the network or the session is back. Made in a service's constructor,
  * with which it ends.
  */
@@ -88,11 +90,16 @@ export class SendQueue<E extends Queued, A> {
 
   private async sendAll(): Promise<void> {
     await this.refresh();
+    const stuck = new Set<string>();
     for (const entry of this.waiting()) {
+      const lane = this.options.lane(entry);
+      if (stuck.has(lane)) continue;
       const sent = await this.send(entry);
-      // The rest would meet the same closed door, and order matters.
-      if (sent.kind === 'waiting') break;
-      this.retryMs = firstRetryMs;
+      if (sent.kind === 'waiting') {
+        // The rest would meet the same closed door.
+        if (!stumbled(sent.problem)) break;
+        stuck.add(lane);
+      } else this.retryMs = firstRetryMs;
     }
     await this.refresh();
   }
