@@ -3,7 +3,7 @@ import { ConflictError, InvalidInputError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
 import { requireCover } from '../ground/leave-service';
-import { bumpSpots, insertSpots, placeIds, spotsByRef, takenIds, updateSpot } from '../ground/repository';
+import { bumpSpots, insertSpots, lockSpots, placeIds, spotsByRef, takenIds, updateSpot } from '../ground/repository';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
@@ -80,6 +80,10 @@ async function write(
   const { planned, uncovered } = await coveredRows(trx, await planRows(trx, user, read.good));
   const changing = planned.filter(({ verdict }) => verdict !== 'same');
   await requireFreeIds(trx, changing);
+  await lockSpots(
+    trx,
+    changing.map(({ spotId }) => spotId),
+  );
   for (let at = 0; at < changing.length; at += chunkRows) {
     if (run.signal.aborted)
       throw new InvalidInputError('the import was cancelled', 'file', {

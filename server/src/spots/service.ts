@@ -3,7 +3,7 @@ import { ConflictError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
 import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
-import { bumpSpots, insertSpots, placeIds, spotsByRef, takenIds } from '../ground/repository';
+import { bumpSpots, insertSpots, lockSpots, placeIds, spotsByRef, takenIds } from '../ground/repository';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { requireRole } from '../platform/sessions';
@@ -63,6 +63,7 @@ export async function withdraw(db: Knex, user: User, act: Withdraw): Promise<{ s
   requireRole(user, ['coordinator'], act.withdrawn ? 'withdraw spots' : 'bring spots back');
   const today = await programmeToday(db);
   return asActor(db, user.name, async (trx) => {
+    await lockSpots(trx, act.spotIds);
     const planted = act.withdrawn ? await plantedAmong(trx, act.spotIds) : [];
     if (planted.length > 0) {
       const names = planted.slice(0, 5).join(', ');
