@@ -3,6 +3,7 @@ export * from './measures';
 export * from './records';
 export * from './practice';
 export * from './session';
+export * from './permissions';
 export * from './spots';
 export * from './imports';
 export * from './files/spot-row';

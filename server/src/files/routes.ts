@@ -6,7 +6,7 @@ import { pipeline } from 'node:stream/promises';
 import { z } from 'zod';
 import { parse } from '../platform/problems';
 import { streamProgress } from '../platform/progress';
-import { userOf } from '../platform/sessions';
+import { forAct, userOf } from '../platform/sessions';
 import { exportCsv, exportGeoJson } from './export-service';
 import { previewImport, runImport } from './import-service';
 
@@ -17,12 +17,12 @@ const bytesOf = (request: Request): Uint8Array => (Buffer.isBuffer(request.body)
 export function fileRoutes(db: Knex): Router {
   const router = Router();
 
-  router.post('/imports/preview', anyFile, async (request, response) => {
+  router.post('/imports/preview', forAct('import_file'), anyFile, async (request, response) => {
     const { fileName } = parse(previewQuerySchema, request.query);
     response.json(await previewImport(db, userOf(request), { bytes: bytesOf(request), fileName }));
   });
 
-  router.post('/imports', anyFile, async (request, response) => {
+  router.post('/imports', forAct('import_file'), anyFile, async (request, response) => {
     const { id, fileName } = parse(importQuerySchema, request.query);
     const file = { id, fileName, bytes: bytesOf(request) };
     await streamProgress<ImportProgress>(request, response, (run) =>

@@ -7,7 +7,7 @@ import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { z } from 'zod';
 import type { Config } from '../platform/config';
 import { parse, TooManyTriesError } from '../platform/problems';
-import { userOf } from '../platform/sessions';
+import { forAct, userOf } from '../platform/sessions';
 import { sendKept } from '../platform/uploads';
 import { keptFile } from './leave-repository';
 import {
@@ -47,28 +47,28 @@ export function groundRoutes(db: Knex, { storageFolder, sessionSecret }: GroundC
   router.get('/spots/:id/surroundings', async (request, response) => {
     response.json(await surroundingsOf(db, idOf(request)));
   });
-  router.put('/spots/:id/photos/:photoId', anyFile, async (request, response) => {
+  router.put('/spots/:id/photos/:photoId', forAct('add_photo'), anyFile, async (request, response) => {
     const { id, photoId } = parse(photoSchema, request.params);
     const upload = { folder: storageFolder, bytes: bytesOf(request) };
     await addPhoto(db, userOf(request), { id: photoId, spotId: id }, upload);
     response.status(201).json({ id: photoId });
   });
   router.get('/photos/:id', (request, response) => sendFile(response, 'spot_photo', idOf(request)));
-  router.put('/spots/:id/clearances', anyFile, async (request, response) => {
+  router.put('/spots/:id/clearances', forAct('attach_clearance'), anyFile, async (request, response) => {
     const clearance = parse(clearanceQuerySchema, request.query);
     const upload = { folder: storageFolder, bytes: bytesOf(request) };
     response.status(201).json(await attachClearance(db, userOf(request), idOf(request), clearance, upload));
   });
   router.get('/clearances/:id', (request, response) => sendFile(response, 'lawful_clearance', idOf(request)));
-  router.post('/permits', async (request, response) => {
+  router.post('/permits', forAct('record_permit'), async (request, response) => {
     await addPermit(db, userOf(request), parse(permitSchema, request.body));
     response.status(201).json({});
   });
-  router.post('/spots/:id/consents', async (request, response) => {
+  router.post('/spots/:id/consents', forAct('ask_owner'), async (request, response) => {
     const ask = { ...parse(askConsentSchema, request.body), spotId: idOf(request), secret: sessionSecret };
     response.status(201).json(await askConsent(db, userOf(request), ask));
   });
-  router.post('/consents/:id/revoke', async (request, response) => {
+  router.post('/consents/:id/revoke', forAct('ask_owner'), async (request, response) => {
     response.json(await takeConsentBack(db, userOf(request), idOf(request)));
   });
   return router;

@@ -1,26 +1,20 @@
 import { baseLayerSchema, deskQuerySchema, mapLimits, spotTileQuerySchema, tilePathSchema } from '@sombra/contract';
 import { NotFoundError } from '@sombra/core';
-import express, { Router, type RequestHandler, type Response } from 'express';
+import express, { Router, type Response } from 'express';
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { readPosition } from '../adapters/position';
 import type { Config } from '../platform/config';
 import { programmeToday } from '../people/service';
 import { parse } from '../platform/problems';
-import { userOf } from '../platform/sessions';
+import { forAct, userOf } from '../platform/sessions';
 import { bookedOn } from './repository';
-import { mapInfo, pmtilesFile, removePmtiles, requireDrawer, setLayer, spotTile, storePmtiles } from './service';
+import { mapInfo, pmtilesFile, removePmtiles, setLayer, spotTile, storePmtiles } from './service';
 import { baseTile } from './tiles-repository';
 
 const anyFile = express.raw({ type: () => true, limit: mapLimits.layerBytes });
 const fileQuerySchema = z.object({ fileName: z.string().min(1).max(200) });
 const oneDayS = 86_400;
-
-/** Asked before a large body is read, not after. */
-const drawersOnly: RequestHandler = (request, _response, next) => {
-  requireDrawer(userOf(request));
-  next();
-};
 
 export function mapRoutes(db: Knex, { storageFolder, position }: Pick<Config, 'storageFolder' | 'position'>): Router {
   const router = Router();
@@ -46,7 +40,7 @@ export function mapRoutes(db: Knex, { storageFolder, position }: Pick<Config, 's
     response.setHeader('cache-control', `private, max-age=${oneDayS}`);
     sendTile(response, tile);
   });
-  router.put('/map/layers/:layer', drawersOnly, anyFile, async (request, response) => {
+  router.put('/map/layers/:layer', forAct('change_base_map'), anyFile, async (request, response) => {
     const { layer } = parse(z.object({ layer: baseLayerSchema }), request.params);
     const bytes = Buffer.isBuffer(request.body) ? request.body : new Uint8Array();
     response.json(await setLayer(db, userOf(request), layer, bytes));
@@ -56,11 +50,11 @@ export function mapRoutes(db: Knex, { storageFolder, position }: Pick<Config, 's
     if (!file) throw new NotFoundError('no PMTiles file', 'path');
     response.sendFile(file, { dotfiles: 'allow', headers: { 'content-encoding': 'identity' } });
   });
-  router.put('/map/base.pmtiles', async (request, response) => {
+  router.put('/map/base.pmtiles', forAct('change_base_map'), async (request, response) => {
     const { fileName } = parse(fileQuerySchema, request.query);
     response.json(await storePmtiles(db, userOf(request), { folder: storageFolder, fileName, body: request }));
   });
-  router.delete('/map/base.pmtiles', async (request, response) => {
+  router.delete('/map/base.pmtiles', forAct('change_base_map'), async (request, response) => {
     response.json(await removePmtiles(db, userOf(request), storageFolder));
   });
   return router;

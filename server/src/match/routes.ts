@@ -5,7 +5,7 @@ import type { Knex } from 'knex';
 import { z } from 'zod';
 import type { NurseryService } from '../adapters/nursery';
 import { parse } from '../platform/problems';
-import { userOf } from '../platform/sessions';
+import { forAct, userOf } from '../platform/sessions';
 import { listCsv } from './list-csv';
 import { acceptList, askList, cancelList, oneList } from './list-service';
 import { orderCsv, orderPdf } from './order-sheet';
@@ -28,7 +28,7 @@ export function matchRoutes(db: Knex, nurseries: NurseryService | null): Router 
   router.get('/species', async (_request, response) => {
     response.json(await speciesWithCounts(db));
   });
-  router.put('/species', async (request, response) => {
+  router.put('/species', forAct('change_species'), async (request, response) => {
     await saveSpecies(db, userOf(request), parse(saveSpeciesSchema, request.body));
     response.json(await speciesWithCounts(db));
   });
@@ -38,25 +38,25 @@ export function matchRoutes(db: Knex, nurseries: NurseryService | null): Router 
       .attachment('species.csv')
       .send(await speciesCsv(db));
   });
-  router.post('/species/import', csvFile, async (request, response) => {
+  router.post('/species/import', forAct('change_species'), csvFile, async (request, response) => {
     response.json(await importSpecies(db, userOf(request), bytesOf(request)));
   });
 
   router.get('/offers', async (_request, response) => {
     response.json(await allOffers(db));
   });
-  router.post('/offers/import', csvFile, async (request, response) => {
+  router.post('/offers/import', forAct('read_offers'), csvFile, async (request, response) => {
     const { nursery } = parse(offersQuerySchema, request.query);
     response.json(await importOffers(db, userOf(request), nursery, bytesOf(request)));
   });
-  router.post('/offers/read', async (request, response) => {
+  router.post('/offers/read', forAct('read_offers'), async (request, response) => {
     response.json(await readNurseries(db, userOf(request), nurseries));
   });
 
   router.get('/lists', async (_request, response) => {
     response.json(await listHeads(db));
   });
-  router.post('/lists', express.json({ limit: '1mb' }), async (request, response) => {
+  router.post('/lists', forAct('make_list'), express.json({ limit: '1mb' }), async (request, response) => {
     response.status(201).json(await askList(db, userOf(request), parse(askListSchema, request.body)));
   });
   router.get('/lists/:id.csv', async (request, response) => {
@@ -66,10 +66,10 @@ export function matchRoutes(db: Knex, nurseries: NurseryService | null): Router 
   router.get('/lists/:id', async (request, response) => {
     response.json(await oneList(db, idOf(request)));
   });
-  router.post('/lists/:id/cancel', async (request, response) => {
+  router.post('/lists/:id/cancel', forAct('make_list'), async (request, response) => {
     response.json(await cancelList(db, userOf(request), idOf(request)));
   });
-  router.post('/lists/:id/accept', async (request, response) => {
+  router.post('/lists/:id/accept', forAct('make_list'), async (request, response) => {
     response.json(await acceptList(db, userOf(request), idOf(request)));
   });
   router.get('/orders/:id.csv', async (request, response) => {

@@ -3,7 +3,7 @@ import { NotFoundError } from '@sombra/core';
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { parse } from '../platform/problems';
-import { userOf } from '../platform/sessions';
+import { forAct, userOf } from '../platform/sessions';
 import { cardSpots, writeCards } from './card-service';
 import { materialsPdf } from './materials-pdf';
 import { countStore, materialsCsv, seasonMaterials } from './materials-service';
@@ -23,7 +23,7 @@ export function pitRoutes(db: Knex): Router {
     response.type('application/pdf');
     materialsPdf(sum, programme?.name ?? 'Sombra', userOf(request).units).pipe(response);
   });
-  router.put('/store', async (request, response) => {
+  router.put('/store', forAct('count_store'), async (request, response) => {
     await countStore(db, userOf(request), parse(storeSchema, request.body));
     response.status(204).end();
   });

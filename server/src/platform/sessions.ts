@@ -1,4 +1,4 @@
-import { type Role, type User } from '@sombra/contract';
+import { may, permissions, type Act, type User } from '@sombra/contract';
 import { ForbiddenError } from '@sombra/core';
 import connectPgSimple from 'connect-pg-simple';
 import { csrfSync } from 'csrf-sync';
@@ -89,11 +89,20 @@ export const requireUser: RequestHandler = (request, _response, next) => {
   next();
 };
 
-/** @throws ForbiddenError where the person's role is not among those the act allows. */
-export function requireRole(user: User, allowed: readonly Role[], act: string): void {
-  if (user.role !== 'administrator' && !allowed.includes(user.role)) {
-    throw new ForbiddenError(`${act} is not open to the role ${user.role}`, 'role', {
-      title: `Your role, ${user.role.replace('_', ' ')}, does not allow this: ${act}`,
+/** @throws ForbiddenError where the table of permissions does not give the act to the person's role */
+export function requireMay(user: User, act: Act): void {
+  if (!may(user.role, act)) {
+    const { words } = permissions[act];
+    throw new ForbiddenError(`the role ${user.role} may not ${words}`, 'role', {
+      title: `Your role, ${user.role.replace('_', ' ')}, does not allow this: ${words}`,
     });
   }
 }
+
+/** Shuts a door to everybody whose role may not do what it does, before a body is read. */
+export const forAct =
+  (act: Act): RequestHandler =>
+  (request, _response, next) => {
+    requireMay(userOf(request), act);
+    next();
+  };

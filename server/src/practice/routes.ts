@@ -3,7 +3,7 @@ import { Router } from 'express';
 import type { Knex } from 'knex';
 import { parse } from '../platform/problems';
 import { streamProgress } from '../platform/progress';
-import { userOf } from '../platform/sessions';
+import { forAct, userOf } from '../platform/sessions';
 import { allPractices } from './repository';
 import { adoptPractice, measuredSettlement, savePractice } from './service';
 
@@ -15,10 +15,10 @@ export function practiceRoutes(db: Knex): Router {
   router.get('/practices/settlement', async (_request, response) => {
     response.json(await measuredSettlement(db));
   });
-  router.put('/practices', async (request, response) => {
+  router.put('/practices', forAct('change_practice'), async (request, response) => {
     response.json(await savePractice(db, userOf(request), parse(savePracticeSchema, request.body).practice));
   });
-  router.post('/practices/adopt', async (request, response) => {
+  router.post('/practices/adopt', forAct('adopt_practice'), async (request, response) => {
     const asked = parse(adoptPracticeSchema, request.body);
     await streamProgress<AdoptProgress>(request, response, (run) => adoptPractice(db, userOf(request), asked, run));
   });

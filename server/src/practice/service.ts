@@ -11,7 +11,6 @@ import {
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { asActor } from '../platform/db';
-import { requireRole } from '../platform/sessions';
 import { deriveAndKeep, rebuildAll } from '../record/derive';
 import { announceAll, currentPractice, recordsOfSpots } from '../record/repository';
 import {
@@ -30,7 +29,6 @@ import {
  * changed it since it was read
  */
 export async function savePractice(db: Knex, user: User, practice: Practice): Promise<Practices> {
-  requireRole(user, ['coordinator'], 'change a practice');
   if (presetIds.has(practice.id)) {
     throw new InvalidInputError('a shipped practice is copied, never changed', 'practice.id', {
       title: 'A shipped practice is copied, never changed',
@@ -71,7 +69,6 @@ const chunkSpots = 25;
  * the version they were planted under.
  */
 export async function adoptPractice(db: Knex, user: User, asked: AdoptPractice, run: Adoption): Promise<void> {
-  requireRole(user, ['coordinator'], 'adopt a practice');
   const began = new Date();
   await asActor(db, user.name, async (trx) => {
     await requireAlone(trx);

@@ -1,4 +1,4 @@
-import { versionedKinds, type RecordReceipt, type Role, type SendRecord, type User } from '@sombra/contract';
+import { actOfRecord, versionedKinds, type RecordReceipt, type SendRecord, type User } from '@sombra/contract';
 import {
   addDaysTo,
   ConflictError,
@@ -22,25 +22,10 @@ import { requireCover } from '../ground/leave-service';
 import { bumpSpot, lockSpot, lockSpots, placeSpot, setSpecies, type LockedSpot } from '../ground/repository';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
-import { requireRole } from '../platform/sessions';
+import { requireMay } from '../platform/sessions';
 import { deriveAndKeep } from './derive';
 import { contextOf, programmeBasis } from './spot-context';
 import { findRecord, insertRecords, isSuperseded, ofPlaceAlone, recordOfRow, recordsOfSpots } from './repository';
-
-const mayRecord: Readonly<Record<FieldRecord['kind'], readonly Role[]>> = {
-  ground: ['coordinator', 'crew_lead', 'inspector'],
-  assessment: ['coordinator', 'crew_lead', 'inspector'],
-  percolation: ['coordinator', 'crew_lead', 'inspector'],
-  verdict: ['coordinator'],
-  choice: ['coordinator'],
-  override: ['coordinator'],
-  stock: ['coordinator', 'crew_lead'],
-  planting: ['coordinator', 'crew_lead'],
-  inspection: ['coordinator', 'crew_lead', 'inspector'],
-  remedy: ['coordinator', 'crew_lead', 'inspector'],
-  move: ['coordinator', 'crew_lead'],
-  retraction: ['coordinator', 'crew_lead', 'inspector'],
-};
 
 /**
  * Keeps one record, as one transaction with what follows from it. A record that is already here is left
@@ -55,7 +40,7 @@ export async function keepRecord(db: Knex, user: User, sent: SendRecord): Promis
 
 /** Keeps the records of one act on several spots, all or none; each by the rules of `keepRecord`. */
 export async function keepRecords(db: Knex, user: User, sent: readonly SendRecord[]): Promise<RecordReceipt[]> {
-  for (const { record } of sent) requireRole(user, mayRecord[record.kind], `record ${record.kind}`);
+  for (const { record } of sent) requireMay(user, actOfRecord(record));
   const today = await programmeToday(db);
   return asActor(db, user.name, async (trx) => {
     const receipts = new Map<string, RecordReceipt>();
@@ -213,7 +198,7 @@ async function requireRetractable(
     throw new InvalidInputError(rule, 'record.supersedes');
   }
   // Who may not make it may not take it back either.
-  requireRole(user, mayRecord[target.kind], `take back a ${target.kind}`);
+  requireMay(user, actOfRecord(recordOfRow(target)));
   if (await isSuperseded(trx, target.id)) {
     throw new ConflictError('that record was corrected already', 'record.supersedes', {
       title: 'Someone corrected this record first; it was not taken back.',

@@ -2,7 +2,7 @@ import { saveRulesSchema } from '@sombra/contract';
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { parse } from '../platform/problems';
-import { userOf } from '../platform/sessions';
+import { forAct, userOf } from '../platform/sessions';
 import { keptRules } from './repository';
 import { saveRules } from './service';
 
@@ -11,7 +11,7 @@ export function rulesRoutes(db: Knex): Router {
   router.get('/rules', async (_request, response) => {
     response.json(await keptRules(db));
   });
-  router.put('/rules', async (request, response) => {
+  router.put('/rules', forAct('change_rules'), async (request, response) => {
     response.json(await saveRules(db, userOf(request), parse(saveRulesSchema, request.body)));
   });
   return router;

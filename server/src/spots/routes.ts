@@ -14,7 +14,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { programmeToday } from '../people/service';
 import { parse } from '../platform/problems';
-import { userOf } from '../platform/sessions';
+import { forAct, userOf } from '../platform/sessions';
 import { facets, listSpots, rankOf } from './repository';
 import { addSpot, listCsv, near, withdraw } from './service';
 
@@ -40,11 +40,11 @@ export function spotRoutes(db: Knex): Router {
     const { lng, lat } = parse(nearQuerySchema, request.query);
     response.json(await near(db, parse(positionSchema, [lng, lat])));
   });
-  router.post('/spots', async (request, response) => {
+  router.post('/spots', forAct('add_spot'), async (request, response) => {
     const added = await addSpot(db, userOf(request), parse(addSpotSchema, request.body));
     response.status(added.stored ? 201 : 200).json(added);
   });
-  router.post('/spots/withdraw', async (request, response) => {
+  router.post('/spots/withdraw', forAct('withdraw_spots'), async (request, response) => {
     response.json(await withdraw(db, userOf(request), parse(withdrawSchema, request.body)));
   });
   return router;

@@ -17,7 +17,7 @@ import path from 'node:path';
 import { z } from 'zod';
 import type { Config } from '../platform/config';
 import { parse } from '../platform/problems';
-import { userOf } from '../platform/sessions';
+import { forAct, userOf } from '../platform/sessions';
 import { sendKept } from '../platform/uploads';
 import { currentRules } from '../rules/repository';
 import { claimPdf } from './claim-sheet';
@@ -65,16 +65,16 @@ export function stockRoutes(db: Knex, { storageFolder }: Pick<Config, 'storageFo
   router.get('/deliveries', async (_request, response) => {
     response.json(await allDeliveries(db));
   });
-  router.post('/deliveries', async (request, response) => {
+  router.post('/deliveries', forAct('receive_stock'), async (request, response) => {
     response.status(201).json(await openDelivery(db, userOf(request), parse(newDeliverySchema, request.body)));
   });
   router.get('/deliveries/:id', async (request, response) => {
     response.json(await oneDelivery(db, idOf(request)));
   });
-  router.put('/deliveries/:id', async (request, response) => {
+  router.put('/deliveries/:id', forAct('receive_stock'), async (request, response) => {
     response.json(await keepState(db, userOf(request), idOf(request), parse(deliveryStateSchema, request.body)));
   });
-  router.post('/deliveries/:id/water', async (request, response) => {
+  router.post('/deliveries/:id/water', forAct('water_held'), async (request, response) => {
     const { onDay } = parse(waterHeldSchema, request.body);
     response.json(await waterHeld(db, userOf(request), idOf(request), onDay));
   });
@@ -87,14 +87,14 @@ export function stockRoutes(db: Knex, { storageFolder }: Pick<Config, 'storageFo
     const { nursery } = parse(claimQuerySchema, request.query);
     await sendClaim(response, nursery, await claimedDeliveries(db, nursery));
   });
-  router.put('/lots/:id', async (request, response) => {
+  router.put('/lots/:id', forAct('receive_stock'), async (request, response) => {
     response.json(await receiveLot(db, userOf(request), idOf(request), parse(receiveLotSchema, request.body)));
   });
-  router.post('/lots/:id/trees', async (request, response) => {
+  router.post('/lots/:id/trees', forAct('receive_stock'), async (request, response) => {
     const seen = parse(newLotTreeSchema, request.body);
     response.status(201).json(await openTree(db, userOf(request), idOf(request), seen));
   });
-  router.put('/lot-trees/:id/photo', photoFile, async (request, response) => {
+  router.put('/lot-trees/:id/photo', forAct('receive_stock'), photoFile, async (request, response) => {
     const bytes = Buffer.isBuffer(request.body) ? request.body : new Uint8Array();
     const { lng = null, lat = null } = parse(photoPlaceSchema, request.query);
     const upload = { folder: storageFolder, bytes, ...(lng === null || lat === null ? nowhere : { lng, lat }) };

@@ -5,7 +5,7 @@ import type { Knex } from 'knex';
 import { z } from 'zod';
 import { CentreFault, type LocateCentre } from '../adapters/locate-centre';
 import { parse } from '../platform/problems';
-import { userOf } from '../platform/sessions';
+import { forAct, userOf } from '../platform/sessions';
 import { oneTicket, raiseTicket, remind, retryNow, ticketList, withdrawTicket } from './service';
 
 const idSchema = z.object({ id: entityId });
@@ -30,18 +30,18 @@ export function ticketRoutes(db: Knex, centre: LocateCentre | null): Router {
   router.get('/tickets/:id', async (request, response) => {
     response.json(await oneTicket(db, parse(idSchema, request.params).id));
   });
-  router.post('/tickets', async (request, response) => {
+  router.post('/tickets', forAct('raise_ticket'), async (request, response) => {
     response.status(201).json(await raiseTicket(db, userOf(request), parse(raiseTicketSchema, request.body)));
   });
-  router.post('/tickets/:id/remind', async (request, response) => {
+  router.post('/tickets/:id/remind', forAct('raise_ticket'), async (request, response) => {
     const { id } = parse(idSchema, request.params);
     const { utility } = parse(remindSchema, request.body);
     response.json(await saying(remind(db, userOf(request), { id, utility, centre })));
   });
-  router.post('/tickets/:id/retry', async (request, response) => {
+  router.post('/tickets/:id/retry', forAct('raise_ticket'), async (request, response) => {
     response.json(await retryNow(db, userOf(request), parse(idSchema, request.params).id));
   });
-  router.post('/tickets/:id/withdraw', async (request, response) => {
+  router.post('/tickets/:id/withdraw', forAct('withdraw_ticket'), async (request, response) => {
     const { id } = parse(idSchema, request.params);
     response.json(await saying(withdrawTicket(db, userOf(request), { id, centre })));
   });

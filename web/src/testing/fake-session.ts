@@ -1,6 +1,6 @@
-import { computed, signal } from '@angular/core';
-import type { User } from '@sombra/contract';
-import type { UnitSystem } from '@sombra/core';
+import { signal } from '@angular/core';
+import { actOfRemedy, may, type Act, type User } from '@sombra/contract';
+import type { RemedyCode, UnitSystem } from '@sombra/core';
 import { Subject } from 'rxjs';
 import { SessionService, type SessionState } from '../app/people/session.service';
 
@@ -17,9 +17,13 @@ export class FakeSession {
     role: 'coordinator',
     units: 'metric',
   });
-  readonly mayRecord = computed(() => this.user()?.role !== 'viewer');
-  readonly mayDecide = computed(() => ['coordinator', 'administrator'].includes(this.user()?.role ?? ''));
-  readonly mayLead = computed(() => this.mayDecide() || this.user()?.role === 'crew_lead');
+  may(act: Act): boolean {
+    const role = this.user()?.role;
+    return role !== undefined && may(role, act);
+  }
+  mayMark(remedy: RemedyCode | null): boolean {
+    return remedy !== null && this.may(actOfRemedy(remedy));
+  }
   readonly signedIn$ = new Subject<User>();
 }
 

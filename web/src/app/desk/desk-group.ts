@@ -35,7 +35,7 @@ import { openers } from './openers';
     }
     @if (members(); as list) {
       <p class="acts">
-        @if (line().remedy && mayAct()) {
+        @if (mayAct()) {
           <button
             type="button"
             class="btn btn-primary"
@@ -50,7 +50,7 @@ import { openers } from './openers';
       <table class="plain">
         <thead>
           <tr>
-            @if (line().remedy && mayAct()) {
+            @if (mayAct()) {
               <th scope="col">
                 <input
                   type="checkbox"
@@ -69,7 +69,7 @@ import { openers } from './openers';
         <tbody>
           @for (member of list; track member.spotId) {
             <tr>
-              @if (line().remedy && mayAct()) {
+              @if (mayAct()) {
                 <td>
                   <input
                     type="checkbox"
@@ -137,7 +137,7 @@ export class DeskGroup {
   });
   protected readonly title = computed(() => this.words()?.act ?? decisionNames[this.line().kind]);
   protected readonly stage = computed(() => openers[this.line().kind].stage);
-  protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.mayRecord());
+  protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.mayMark(this.line().remedy));
   protected readonly ticked = computed(() => (this.members() ?? []).filter(({ spotId }) => !this.left().has(spotId)));
   protected readonly listed = computed(() => {
     const { place, remedy } = this.line();

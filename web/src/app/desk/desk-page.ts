@@ -98,7 +98,7 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
             <span class="when">
               <s-level-mark [level]="shown.line.level" />
               <small>{{ shown.due }}</small>
-              @if (shown.line.count === 1 && shown.line.remedy && mayAct()) {
+              @if (shown.line.count === 1 && mayMark(shown.line)) {
                 <button
                   type="button"
                   class="btn btn-sm btn-outline-primary"
@@ -161,7 +161,8 @@ export class DeskPage {
   protected readonly sayDay = sayDay;
   protected readonly acts = inject(BulkActs);
   /** What was, and what may be, can be looked at but not acted on. */
-  protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.mayRecord());
+  protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.may('record_inspection'));
+  protected readonly mayMark = ({ remedy }: DeskLine) => this.view.tense() === 'today' && this.session.mayMark(remedy);
 
   protected readonly lines = computed<ShownLine[]>(() =>
     (this.desk.desk()?.lines ?? []).map((line) => ({
@@ -220,7 +221,7 @@ export class DeskPage {
 
   private settleChosen(): void {
     const line = this.chosen();
-    if (line && line.count === 1 && this.mayAct()) void this.settle(line);
+    if (line && line.count === 1 && this.mayMark(line)) void this.settle(line);
   }
 
   private openChosen(): void {

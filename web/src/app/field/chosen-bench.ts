@@ -30,7 +30,7 @@ const mostCompared = 3;
       <button type="button" class="btn btn-sm" (click)="chosen.clear()">Clear <kbd>Esc</kbd></button>
     </div>
     <p class="quiet">{{ summary() }}</p>
-    @if (view.tense() === 'today' && mayAct()) {
+    @if (view.tense() === 'today') {
       <div class="acts">
         @if (remedies().length > 0) {
           <label class="visually-hidden" for="remedy">Remedy that was done</label>
@@ -53,7 +53,7 @@ const mostCompared = 3;
             Season's list for {{ unplanted().length }}
           </a>
         }
-        @if (unplanted().length > 0) {
+        @if (unplanted().length > 0 && mayWithdraw()) {
           <button type="button" class="btn btn-outline-primary" [disabled]="acts.busy()" (click)="withdraw()">
             Withdraw {{ unplanted().length }} {{ unplanted().length === 1 ? 'spot' : 'spots' }}
           </button>
@@ -147,10 +147,10 @@ export class ChosenBench {
 
   protected readonly first = computed(() => this.chosen.chosen().slice(0, 60));
   protected readonly unplanted = computed(() => this.chosen.chosen().filter(({ plantedOn }) => plantedOn === null));
-  protected readonly mayAct = this.session.mayRecord;
-  protected readonly mayRaise = this.session.mayLead;
+  protected readonly mayWithdraw = computed(() => this.session.may('withdraw_spots'));
+  protected readonly mayRaise = computed(() => this.session.may('raise_ticket'));
 
-  protected readonly mayList = this.session.mayDecide;
+  protected readonly mayList = computed(() => this.session.may('make_list'));
   /** The chosen places go along in the address. */
   protected readonly listParams = computed(() => ({ chosen: this.view.text('chosen') }));
 
@@ -170,10 +170,15 @@ export class ChosenBench {
 
   private readonly open = signal<readonly OpenRemedy[]>([]);
   protected readonly remedies = computed(() =>
-    this.open().map(({ remedy, spotIds }) => ({ code: remedy, name: remedyWords[remedy].act, count: spotIds.length })),
+    this.doable().map(({ remedy, spotIds }) => ({
+      code: remedy,
+      name: remedyWords[remedy].act,
+      count: spotIds.length,
+    })),
   );
+  private readonly doable = computed(() => this.open().filter(({ remedy }) => this.session.mayMark(remedy)));
   private readonly picked = computed(
-    () => this.open().find(({ remedy }) => remedy === this.remedy()) ?? this.open()[0] ?? null,
+    () => this.doable().find(({ remedy }) => remedy === this.remedy()) ?? this.doable()[0] ?? null,
   );
   protected readonly targets = computed(() => {
     const spots = new Set(this.picked()?.spotIds);

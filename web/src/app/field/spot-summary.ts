@@ -42,7 +42,7 @@ import { SpotStore } from '../spot/spot-store';
           }
           <s-because [reasons]="line.decision.because" />
         </div>
-        @if (line.decision.remedy && view.tense() === 'today' && mayAct()) {
+        @if (line.decision.remedy && view.tense() === 'today' && session.mayMark(line.decision.remedy)) {
           <button
             type="button"
             class="btn btn-outline-primary"
@@ -115,11 +115,10 @@ export class SpotSummary {
   protected readonly store = inject(SpotStore);
   protected readonly sender = inject(RecordSender);
   protected readonly view = inject(ViewState);
-  private readonly session = inject(SessionService);
+  protected readonly session = inject(SessionService);
   protected readonly say = sayProblem;
   protected readonly date = sayDate;
   protected readonly day = sayDay;
-  protected readonly mayAct = this.session.mayRecord;
 
   protected readonly open = computed(() =>
     (this.store.life()?.decisions ?? [])

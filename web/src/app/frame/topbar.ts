@@ -174,8 +174,8 @@ export class Topbar {
   protected readonly themes = themes;
   protected readonly names = themeNames;
   protected readonly day = computed(() => sayDate(this.view.on()));
-  protected readonly canImport = this.session.mayDecide;
-  protected readonly canDraw = computed(() => this.session.user()?.role === 'administrator');
+  protected readonly canImport = computed(() => this.session.may('import_file'));
+  protected readonly canDraw = computed(() => this.session.may('change_base_map'));
 
   constructor() {
     inject(KeysService).bind([

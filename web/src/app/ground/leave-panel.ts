@@ -66,7 +66,7 @@ const consentWords = {
         } @empty {
           <p class="quiet">None attached.</p>
         }
-        @if (mayDecide()) {
+        @if (session.may('attach_clearance')) {
           <details>
             <summary>Attach a clearance</summary>
             <form (submit)="attach($event)">
@@ -106,14 +106,14 @@ const consentWords = {
             @if (one.remark) {
               <br /><span class="quiet">{{ one.remark }}</span>
             }
-            @if (one.state === 'asked' && mayDecide()) {
+            @if (one.state === 'asked' && session.may('ask_owner')) {
               <button type="button" class="btn btn-sm btn-link" (click)="revoke(one.id)">Revoke the link</button>
             }
           </p>
         } @empty {
           <p class="quiet">Not asked.</p>
         }
-        @if (mayDecide()) {
+        @if (session.may('ask_owner')) {
           <form class="line" (submit)="ask($event)">
             <label for="co-owner">Owner</label>
             <input id="co-owner" name="owner" class="form-control" required minlength="2" maxlength="120" />
@@ -132,7 +132,7 @@ const consentWords = {
         } @empty {
           <p class="quiet">None recorded.</p>
         }
-        @if (mayDecide()) {
+        @if (session.may('record_permit')) {
           <details>
             <summary>Record a permit</summary>
             <form (submit)="permit($event)">
@@ -191,7 +191,7 @@ const consentWords = {
 })
 export class LeavePanel {
   protected readonly store = inject(SpotStore);
-  private readonly session = inject(SessionService);
+  protected readonly session = inject(SessionService);
   private readonly doors = inject(GroundService);
   private readonly toasts = inject(ToastsService);
   protected readonly words = consentWords;
@@ -202,8 +202,7 @@ export class LeavePanel {
 
   protected readonly leave = computed(() => this.store.detail()?.leave ?? null);
   protected readonly owner = computed(() => this.store.life()?.assessment?.owner ?? null);
-  protected readonly mayDecide = this.session.mayDecide;
-  protected readonly mayRaise = this.session.mayLead;
+  protected readonly mayRaise = computed(() => this.session.may('raise_ticket'));
 
   protected readonly cover = computed(() => {
     const detail = this.store.detail();

@@ -108,7 +108,7 @@ export class SiteVerdictPanel extends RecordForm<'verdict'> {
   });
   protected readonly standingVerdict = computed(() => this.store.life()?.verdict ?? null);
   protected readonly rulesVersion = computed(() => this.store.detail()?.rules.ground.version ?? 1);
-  protected readonly mayDecide = this.session.mayDecide;
+  protected readonly mayDecide = computed(() => this.session.may('record_verdict'));
   protected readonly room = computed(() => {
     const judged = this.judgement();
     if (!judged) return '';

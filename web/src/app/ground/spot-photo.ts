@@ -18,7 +18,7 @@ import { shrinkPhoto } from './shrink-photo';
     @if (photoId(); as id) {
       <img [src]="'/api/photos/' + id" alt="The place as photographed" />
     }
-    @if (session.mayRecord()) {
+    @if (session.may('add_photo')) {
       <s-photo-button [words]="busy() ? 'Storing…' : photoId() ? 'New photo' : 'Photo'" (picked)="take($event)" />
     }
     @if (fault(); as text) {

@@ -80,7 +80,7 @@ export class MapView {
   private canvas: MapCanvas | null = null;
   private endLasso: (() => void) | null = null;
 
-  protected readonly mayChange = computed(() => this.session.mayLead() && this.view.tense() === 'today');
+  protected readonly mayChange = computed(() => this.session.may('add_spot') && this.view.tense() === 'today');
   protected readonly mayMove = computed(
     () => this.mayChange() && !!this.store.detail() && !this.store.life()?.planting,
   );

@@ -48,7 +48,7 @@ export class ListPage {
   protected readonly kept = signal<AskList['locks']>([]);
   private readonly look = new Subject<string>();
 
-  protected readonly mayAct = this.session.mayDecide;
+  protected readonly mayAct = computed(() => this.session.may('make_list'));
   protected readonly asking = computed(() => this.view.text('again') === 'yes');
   protected readonly result = computed(() => this.list()?.result ?? null);
   protected readonly meanFit = computed(() => {

@@ -37,7 +37,7 @@ export class ListsPage {
   protected readonly waiting = signal<readonly SpotLine[]>([]);
   protected readonly problem = signal<Problem | null>(null);
   protected readonly currency = signal('');
-  protected readonly mayAsk = this.session.mayDecide;
+  protected readonly mayAsk = computed(() => this.session.may('make_list'));
 
   /** Chosen on list or map, as far as no tree stands there. */
   protected readonly picked = computed(() => this.chosen.chosen().filter(({ plantedOn }) => plantedOn === null));

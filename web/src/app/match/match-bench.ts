@@ -47,7 +47,7 @@ export class MatchBench {
   protected readonly all = signal(false);
   private readonly library = signal<readonly KeptSpecies[]>([]);
 
-  protected readonly mayChoose = this.session.mayDecide;
+  protected readonly mayChoose = computed(() => this.session.may('record_choice'));
   protected readonly planted = computed(() => !!this.store.life()?.planting);
   protected readonly choice = computed(() => this.store.life()?.choice ?? null);
   private readonly site = computed(() => {

@@ -198,7 +198,7 @@ export class NurseriesPage {
   protected readonly nursery = signal('');
   private readonly currency = signal('');
 
-  protected readonly mayRead = this.session.mayDecide;
+  protected readonly mayRead = computed(() => this.session.may('read_offers'));
   protected readonly only = computed(() => this.view.text('nursery'));
   protected readonly lines = computed(() => {
     const [words, only] = [(this.view.text('find') ?? '').toLowerCase(), this.only()];

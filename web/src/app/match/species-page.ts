@@ -47,7 +47,7 @@ export class SpeciesPage {
   protected readonly typed = signal<Cells>({});
   private readonly again = new Subject<void>();
 
-  protected readonly mayEdit = this.session.mayDecide;
+  protected readonly mayEdit = computed(() => this.session.may('change_species'));
   protected readonly words = computed(() => this.view.text('find') ?? '');
   protected readonly lines = computed(() => {
     const words = this.words().toLowerCase();

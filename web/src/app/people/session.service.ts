@@ -1,7 +1,7 @@
 import { HttpClient } from '@angular/common/http';
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { sessionSchema, type Session, type SignIn, type User } from '@sombra/contract';
-import type { UnitSystem } from '@sombra/core';
+import { actOfRemedy, may, sessionSchema, type Act, type Session, type SignIn, type User } from '@sombra/contract';
+import type { RemedyCode, UnitSystem } from '@sombra/core';
 import { map, Subject, tap, type Observable } from 'rxjs';
 
 export type SessionState = 'asking' | 'unreachable' | 'out' | 'in' | 'expired';
@@ -18,16 +18,20 @@ export class SessionService {
   readonly user = computed(() => this.current()?.user ?? null);
   readonly units = computed<UnitSystem>(() => this.user()?.units ?? 'metric');
   readonly today = computed(() => this.current()?.today ?? '');
-  /** Who may record what; the server decides again. */
-  readonly mayRecord = computed(() =>
-    ['coordinator', 'crew_lead', 'inspector', 'administrator'].includes(this.user()?.role ?? ''),
-  );
-  /** Who decides for the programme, and who leads in the field besides. */
-  readonly mayDecide = computed(() => ['coordinator', 'administrator'].includes(this.user()?.role ?? ''));
-  readonly mayLead = computed(() => this.mayDecide() || this.user()?.role === 'crew_lead');
   readonly csrfToken = computed(() => this.current()?.csrfToken ?? '');
   /** Each time somebody signs in, again after an expired session too. */
   readonly signedIn$: Observable<User> = this.signedInSubject.asObservable();
+
+  /** Whether the table of permissions gives this act to the person; the server asks it again. */
+  may(act: Act): boolean {
+    const role = this.user()?.role;
+    return role !== undefined && may(role, act);
+  }
+
+  /** Whether the person may say of this remedy that it was done. */
+  mayMark(remedy: RemedyCode | null): boolean {
+    return remedy !== null && this.may(actOfRemedy(remedy));
+  }
 
   constructor() {
     this.ask();

@@ -132,7 +132,7 @@ export class OverrideForm {
   private shownIn: UnitSystem = 'metric';
   protected readonly reason = signal('');
   private readonly own = signal<string | null>(null);
-  protected readonly mayOverride = this.session.mayDecide;
+  protected readonly mayOverride = computed(() => this.session.may('record_override'));
   protected readonly choice = computed((): Choice => chosen(this.path()));
   protected readonly unit = computed(() => choiceUnit(this.choice(), this.session.units()));
   protected readonly values = computed(() => {

@@ -252,7 +252,7 @@ export class MaterialsPage {
   protected readonly problem = signal<Problem | null>(null);
   protected readonly fault = signal<string | null>(null);
   protected readonly again = new Subject<void>();
-  protected readonly mayCount = this.session.mayLead;
+  protected readonly mayCount = computed(() => this.session.may('count_store'));
   private readonly scope = computed((): Record<string, string> => {
     const [day, list] = [this.view.text('day'), this.view.text('list')];
     return day ? { day } : list ? { list } : {};

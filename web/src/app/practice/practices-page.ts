@@ -73,7 +73,7 @@ export class PracticesPage {
   protected readonly percent = (share: number): string => `${formatNumber(share * 100, 0)} %`;
   private readonly detail = signal<SpotDetail | null>(null);
 
-  protected readonly mayEdit = this.session.mayDecide;
+  protected readonly mayEdit = computed(() => this.session.may('change_practice'));
   protected readonly a = computed(() => this.named(this.view.text('a')) ?? this.current());
   protected readonly b = computed(() => this.named(this.view.text('b')));
   /** The copy or the practice that is being changed: the address says which, so that a reload shows it again. */

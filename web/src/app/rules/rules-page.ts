@@ -178,7 +178,7 @@ export class RulesPage {
   protected readonly problem = signal<Problem | null>(null);
   protected readonly faults = signal<Readonly<Record<string, string>>>({});
   protected readonly busy = signal(false);
-  protected readonly mayEdit = computed(() => this.session.user()?.role === 'administrator');
+  protected readonly mayEdit = computed(() => this.session.may('change_rules'));
   protected readonly changes = computed(() => Object.keys(this.typed()).length);
 
   constructor() {

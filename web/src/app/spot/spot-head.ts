@@ -120,7 +120,7 @@ export class SpotHead {
   protected readonly acts = inject(BulkActs);
   protected readonly say = sayDay;
   private readonly session = inject(SessionService);
-  protected readonly mayBringBack = this.session.mayDecide;
+  protected readonly mayBringBack = computed(() => this.session.may('withdraw_spots'));
   protected readonly stages = openStages.map((path) => ({ path, name: stageNames[path] }));
   protected readonly waitsIn = computed(() => (this.store.life()?.decisions.length ? this.store.life()?.stage : null));
 

@@ -11,6 +11,7 @@ import {
   type FieldRecord,
   type Finding,
   type Level,
+  type RemedyCode,
   type SaidFact,
 } from '@sombra/core';
 import { PitSectionView } from '../pit/pit-section-view';
@@ -68,7 +69,7 @@ interface Entry {
                   <p class="quiet">{{ caution }}</p>
                 }
               </div>
-              @if (line.decision.remedy && mayAct()) {
+              @if (line.decision.remedy && mayMark(line.decision.remedy)) {
                 <button
                   type="button"
                   class="btn btn-outline-primary"
@@ -168,7 +169,8 @@ export class TreePage {
   }
 
   protected readonly view = inject(ViewState);
-  protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.mayRecord());
+  protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.may('record_inspection'));
+  protected readonly mayMark = (remedy: RemedyCode) => this.view.tense() === 'today' && this.session.mayMark(remedy);
   protected readonly heading = computed(
     () => `${this.view.tense() === 'past' ? 'As it was on' : 'As forecast for'} ${sayDay(this.view.on())}`,
   );

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { DeliveryList, Problem } from '@sombra/contract';
 import { firstValueFrom } from 'rxjs';
@@ -126,7 +126,7 @@ export class DeliveriesPage {
   protected readonly problem = signal<Problem | null>(null);
   protected readonly fault = signal<string | null>(null);
   protected readonly busy = signal(false);
-  protected readonly mayReceive = this.session.mayLead;
+  protected readonly mayReceive = computed(() => this.session.may('receive_stock'));
 
   constructor() {
     void this.read();

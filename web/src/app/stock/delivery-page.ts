@@ -158,7 +158,7 @@ export class DeliveryPage {
     { key: 'covered', name: 'Load covered' },
     { key: 'moist', name: 'Roots and balls moist' },
   ] as const;
-  protected readonly mayReceive = this.session.mayLead;
+  protected readonly mayReceive = computed(() => this.session.may('receive_stock'));
   protected readonly held = computed(() => {
     const delivery = this.delivery();
     return delivery ? Math.max(0, daysBetween(delivery.arrivedOn, this.session.today())) : 0;

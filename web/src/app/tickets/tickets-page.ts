@@ -60,8 +60,8 @@ export class TicketsPage {
   private readonly rules = signal<GroundRules>(defaultGroundRules);
   private readonly again = new Subject<void>();
 
-  protected readonly mayRaise = this.session.mayLead;
-  protected readonly mayWithdraw = this.session.mayDecide;
+  protected readonly mayRaise = computed(() => this.session.may('raise_ticket'));
+  protected readonly mayWithdraw = computed(() => this.session.may('withdraw_ticket'));
   protected readonly tickets = computed(() =>
     (this.list()?.tickets ?? []).map((ticket) => {
       const judged = judgeTicket(
