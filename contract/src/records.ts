@@ -26,6 +26,9 @@ import {
   type Stock,
   type VerdictFacts,
   choices,
+  recordKinds,
+  clockStates,
+  type ClockState,
   requireChoiceValue,
   type OverrideFacts,
 } from '@sombra/core';
@@ -294,14 +297,51 @@ export const storedFactsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordF
   retraction: retractionSchema,
 };
 
-/** Who made a record, on what, and when it reached the server. */
+/** Who made a record, on what, and when. */
 const provenance = {
   recordedBy: z.string().max(120),
   device: z.string().max(80),
 };
 
-export const keptRecordSchema = z.intersection(fieldRecordSchema, z.object({ ...provenance, receivedAt: instant }));
-export type KeptRecord = FieldRecord & { recordedBy: string; device: string; receivedAt: string };
+/** A record on the server; `recordedAt` is corrected there and never after `receivedAt`. */
+export const keptRecordSchema = z.intersection(
+  fieldRecordSchema,
+  z.object({
+    ...provenance,
+    recordedById: z.uuid().nullable(),
+    receivedAt: instant,
+    /** What the clock of the device said. */
+    deviceSaid: instant,
+    clock: z.enum(clockStates),
+  }),
+);
+export type KeptRecord = FieldRecord & {
+  recordedBy: string;
+  recordedById: string | null;
+  device: string;
+  receivedAt: string;
+  deviceSaid: string;
+  clock: ClockState;
+};
+
+/** A record whose device did not know the time: it stands where it arrived until somebody says when it was made. */
+export const clockQuestionsSchema = z.array(
+  z.object({
+    recordId: z.uuid(),
+    kind: z.enum(recordKinds),
+    spotId: z.uuid(),
+    ref: z.string(),
+    recordedBy: z.string(),
+    device: z.string(),
+    deviceSaid: instant,
+    receivedAt: instant,
+  }),
+);
+export type ClockQuestion = z.infer<typeof clockQuestionsSchema>[number];
+export const clockAnswerSchema = z.strictObject({ happenedAt: instant });
+
+/** Header with the device's own time, as it sends: how far its clock is off corrects what it wrote on its records. */
+export const deviceTimeHeader = 'x-device-time';
 
 /** Facts that one person edits at a time: a save from an older state is shown both, never merged by itself. */
 export const versionedKinds: readonly FieldRecord['kind'][] = ['ground', 'assessment', 'stock'];

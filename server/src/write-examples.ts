@@ -39,7 +39,10 @@ const rows = preparedSpots({ seed: 'talhamar', today: '2026-11-01' }).map((spot)
   const records = spot.records.map(({ by, ...record }) => ({
     ...record,
     recordedBy: by,
+    recordedById: null,
     receivedAt: record.recordedAt,
+    deviceSaid: record.recordedAt,
+    clock: 'kept' as const,
   }));
   return spotCells({ ...spot, version: 1, withdrawnOn: null }, records);
 });

@@ -1,4 +1,5 @@
 export * from './record';
+export * from './clock';
 export * from './measured-drop';
 export * from './spot-basis';
 export * from './spot-life';

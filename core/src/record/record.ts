@@ -91,7 +91,7 @@ interface RecordOf<K extends RecordKind> {
   /** Made by the device (UUIDv7): the same record sent twice is kept once. */
   readonly id: string;
   readonly kind: K;
-  /** Instant on the device, ISO 8601 with offset or Z. */
+  /** When it was made, ISO 8601 with offset or Z: by the device's clock until the server has corrected it. */
   readonly recordedAt: string;
   /** Record this one corrects; the corrected one is kept. */
   readonly supersedes: string | null;

@@ -118,9 +118,9 @@ const copies = [
      select c.id, c.ref, p.id, st_setsrid(st_makepoint(c.lng, c.lat), 4326), t.added_on, 'Demo region'
      from copied c join pattern t using (n) join place p on p.name = 'Region street ' || lpad(c.street::text, 4, '0')`,
   `insert into tree (id, spot_id, species) select c.tree_id, c.id, t.species from copied c join pattern t using (n)`,
-  `insert into field_record (id, kind, spot_id, tree_id, facts, recorded_at, recorded_by, device)
+  `insert into field_record (id, kind, spot_id, tree_id, facts, recorded_at, happened_at, recorded_by, device)
      select gen_random_uuid(), r.kind, c.id, case when r.kind = 'ground' then null else c.tree_id end,
-       r.facts, r.recorded_at, 'Demo region', 'demo'
+       r.facts, r.recorded_at, r.recorded_at, 'Demo region', 'demo'
      from copied c join pattern_record r using (n)`,
   `insert into spot_period (spot_id, from_day, until_day, stage, level, planted_on, probe, next_look_on,
        decisions, due_on, crown_m, lng, lat)

@@ -203,5 +203,5 @@ async function planRows(db: Db, user: User, rows: readonly GoodRow[]): Promise<P
   );
   const practice = await currentPractice(db);
   const now = new Date().toISOString();
-  return rows.map((row) => planRow(row, { stored, records, practice, by: user.name, now, newId: uuidv7 }));
+  return rows.map((row) => planRow(row, { stored, records, practice, by: user, now, newId: uuidv7 }));
 }

@@ -40,6 +40,9 @@ const kept = (n: number, record: Pick<FieldRecord, 'kind' | 'facts'>, supersedes
     supersedes,
     recordedAt: '2026-01-01T10:00:00.000Z',
     receivedAt: '2026-01-01T10:00:00.000Z',
+    deviceSaid: '2026-01-01T10:00:00.000Z',
+    recordedById: null,
+    clock: 'kept',
     recordedBy: 'Ann',
     device: 'x',
     ...record,
@@ -54,7 +57,7 @@ function plan(cells: Record<string, unknown>, context: { stored?: boolean; recor
     stored: new Map(context.stored === false ? [] : [['A-1', stored]]),
     records: new Map([[spotId, context.records ?? []]]),
     practice: fieldDefault,
-    by: 'cora',
+    by: { id: recordId(90), name: 'cora' },
     now: '2026-06-01T10:00:00.000Z',
     newId: () => recordId((next += 1)),
   };
@@ -187,7 +190,8 @@ describe('what a row will write', () => {
   });
 
   it('takes records a file carries by their own ids, makers and times, and only those that are missing', () => {
-    const { receivedAt: _arrival, ...carried } = kept(7, { kind: 'stock', facts: stock });
+    const { id, kind, facts, supersedes, recordedAt, recordedBy, device } = kept(7, { kind: 'stock', facts: stock });
+    const carried = { id, kind, facts, supersedes, recordedAt, recordedBy, device };
     const cells = { ...stockCells, records: JSON.stringify([carried]) };
     const planned = plan(cells, { stored: false });
     expect(planned.records.filter(({ record }) => record.kind === 'stock')).toHaveLength(1);

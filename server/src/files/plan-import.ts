@@ -28,7 +28,7 @@ export interface PlanContext {
   readonly stored: ReadonlyMap<string, StoredSpot>;
   readonly records: ReadonlyMap<string, readonly KeptRecord[]>;
   readonly practice: Practice;
-  readonly by: string;
+  readonly by: { readonly id: string; readonly name: string };
   readonly now: string;
   readonly newId: () => string;
 }
@@ -49,12 +49,17 @@ export function planRow(row: GoodRow, context: PlanContext): PlannedRow {
   const keptIds = new Set(kept.map((record) => record.id));
   const carried = cells.records
     .filter((record) => !keptIds.has(record.id))
-    .map(({ recordedBy, device, ...record }): NewRecord => ({ spotId, treeId, recordedBy, device, record }));
+    .map(({ recordedBy, device, ...record }): NewRecord => {
+      // Records of years are taken as they are; none is from after the file was read.
+      const happenedAt = Date.parse(record.recordedAt) > Date.parse(context.now) ? context.now : record.recordedAt;
+      return { spotId, treeId, recordedBy, device, record, happened: { happenedAt, clock: 'kept' } };
+    });
   const known: FieldRecord[] = [...kept, ...carried.map(({ record }) => record)];
   const changes = changedFacts(row, known, context).map((record): NewRecord => ({
     spotId,
     treeId,
-    recordedBy: context.by,
+    recordedBy: context.by.name,
+    recordedById: context.by.id,
     device: 'file import',
     record,
   }));

@@ -30,8 +30,14 @@ export function spotCells(spot: StoredSpot, records: readonly KeptRecord[]): Cel
     withdrawn_on: spot.withdrawnOn,
     spot_id: spot.id,
     tree_id: spot.treeId,
-    records: records.map(({ receivedAt: _arrival, ...record }) => record),
+    records: records.map(carried),
   };
+}
+
+/** What a file carries of a record: not how it came to this server. */
+function carried(kept: KeptRecord) {
+  const { receivedAt: _arrival, recordedById: _person, deviceSaid: _said, clock: _clock, ...record } = kept;
+  return record;
 }
 
 type Kept = ReturnType<typeof standing>;

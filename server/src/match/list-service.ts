@@ -350,7 +350,7 @@ export async function acceptList(db: Knex, user: User, id: string): Promise<Seas
       };
       return [{ spotId, device: 'season list', spotVersion: null, record }];
     });
-    await keepRecords(trx, user, records);
+    await keepRecords(trx, user, records, null);
     await writeOrders(trx, user, { list, result, currency: match.currency });
     await setListState(trx, id, ['solved'], 'accepted');
   });

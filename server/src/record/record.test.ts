@@ -209,6 +209,7 @@ describe('the database itself', () => {
       tree_id: treeId,
       facts: JSON.stringify({ ...container, caliperMm: 9000 }),
       recorded_at: new Date(),
+      happened_at: new Date(),
       recorded_by: 'x',
       device: 'x',
     };

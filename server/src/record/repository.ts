@@ -1,11 +1,13 @@
-import { practiceSchema, storedFactsSchemas, type KeptRecord } from '@sombra/contract';
+import { practiceSchema, storedFactsSchemas, type ClockQuestion, type KeptRecord } from '@sombra/contract';
 import {
   fieldDefault,
   ofKind,
   presets,
   standing,
+  type ClockState,
   type Decision,
   type FieldRecord,
+  type Happened,
   type Level,
   type Practice,
   type SpotPeriod,
@@ -21,8 +23,12 @@ export interface RecordRow {
   tree_id: string | null;
   facts: unknown;
   recorded_at: Date;
+  /** What records are ordered by. */
+  happened_at: Date;
+  clock: ClockState;
   received_at: Date;
   recorded_by: string;
+  recorded_by_id: string | null;
   device: string;
   supersedes: string | null;
 }
@@ -31,6 +37,9 @@ export interface NewRecord {
   readonly spotId: string;
   readonly treeId: string | null;
   readonly recordedBy: string;
+  readonly recordedById?: string;
+  /** Its place in time; as the record says where nothing else is known. */
+  readonly happened?: Happened;
   readonly device: string;
   readonly record: FieldRecord;
 }
@@ -42,9 +51,12 @@ export function recordOfRow(row: RecordRow): KeptRecord {
     kind: row.kind,
     facts: readStored(storedFactsSchemas[row.kind], row.facts, `${row.kind} ${row.id}`),
     supersedes: row.supersedes,
-    recordedAt: row.recorded_at.toISOString(),
+    recordedAt: row.happened_at.toISOString(),
     receivedAt: row.received_at.toISOString(),
+    deviceSaid: row.recorded_at.toISOString(),
+    clock: row.clock,
     recordedBy: row.recorded_by,
+    recordedById: row.recorded_by_id,
     device: row.device,
   } as KeptRecord;
 }
@@ -62,14 +74,17 @@ export const ofPlaceAlone: readonly FieldRecord['kind'][] = [
 /** Adds records that are not here yet. Returns the ids that were added. */
 export async function insertRecords(db: Db, records: readonly NewRecord[]): Promise<Set<string>> {
   if (records.length === 0) return new Set();
-  const rows = records.map(({ spotId, treeId, recordedBy, device, record }) => ({
+  const rows = records.map(({ spotId, treeId, recordedBy, recordedById, device, record, happened }) => ({
     id: record.id,
     kind: record.kind,
     spot_id: spotId,
     tree_id: ofPlaceAlone.includes(record.kind) ? null : treeId,
     facts: JSON.stringify(record.facts),
     recorded_at: record.recordedAt,
+    happened_at: happened?.happenedAt ?? record.recordedAt,
+    clock: happened?.clock ?? 'kept',
     recorded_by: recordedBy,
+    recorded_by_id: recordedById ?? null,
     device,
     supersedes: record.supersedes,
   }));
@@ -86,9 +101,15 @@ export async function isSuperseded(db: Db, id: string): Promise<boolean> {
 }
 
 export async function recordsOfSpots(db: Db, spotIds: readonly string[]): Promise<Map<string, KeptRecord[]>> {
-  const rows = await db<RecordRow>('field_record')
-    .whereRaw('spot_id = any(?::uuid[])', [[...spotIds]])
-    .orderBy([{ column: 'recorded_at' }, { column: 'id' }]);
+  const rows = await db('field_record as made')
+    .leftJoin('clock_answer as answer', 'answer.record_id', 'made.id')
+    .whereRaw('made.spot_id = any(?::uuid[])', [[...spotIds]])
+    .orderByRaw('coalesce(answer.happened_at, made.happened_at), made.id')
+    .select<RecordRow[]>(
+      'made.*',
+      db.raw('coalesce(answer.happened_at, made.happened_at) as happened_at'),
+      db.raw(`case when answer.record_id is null then made.clock else 'measured' end as clock`),
+    );
   const bySpot = new Map<string, KeptRecord[]>(spotIds.map((id) => [id, []]));
   for (const row of rows) bySpot.get(row.spot_id)?.push(recordOfRow(row));
   return bySpot;
@@ -301,4 +322,50 @@ export async function derivedVersion(db: Db): Promise<number> {
 
 export async function setDerivedVersion(db: Db, version: number): Promise<void> {
   await db('derived_by').insert({ only_one: true, version }).onConflict('only_one').merge();
+}
+
+interface AskedRow {
+  id: string;
+  kind: FieldRecord['kind'];
+  spot_id: string;
+  ref: string;
+  recorded_by: string;
+  device: string;
+  recorded_at: Date;
+  received_at: Date;
+}
+
+/** Records the desk is asked about, unanswered and not corrected since; the oldest hundred. */
+export async function askedRecords(db: Db): Promise<ClockQuestion[]> {
+  const rows = await db('field_record as made')
+    .join('spot', 'spot.id', 'made.spot_id')
+    .where('made.clock', 'asked')
+    .whereNotExists(db('clock_answer').whereRaw('record_id = made.id').select(db.raw('1')))
+    .whereNotExists(db('field_record as later').whereRaw('later.supersedes = made.id').select(db.raw('1')))
+    .orderBy('made.received_at')
+    .limit(100)
+    .select<AskedRow[]>('made.*', 'spot.ref');
+  return rows.map((row) => ({
+    recordId: row.id,
+    kind: row.kind,
+    spotId: row.spot_id,
+    ref: row.ref,
+    recordedBy: row.recorded_by,
+    device: row.device,
+    deviceSaid: row.recorded_at.toISOString(),
+    receivedAt: row.received_at.toISOString(),
+  }));
+}
+
+/** Returns false where it was answered before. */
+export async function insertClockAnswer(
+  db: Db,
+  { recordId, happenedAt, by }: { recordId: string; happenedAt: string; by: string },
+): Promise<boolean> {
+  const added = await db('clock_answer')
+    .insert({ record_id: recordId, happened_at: happenedAt, answered_by: by })
+    .onConflict('record_id')
+    .ignore()
+    .returning<{ record_id: string }[]>('record_id');
+  return added.length > 0;
 }

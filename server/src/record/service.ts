@@ -10,6 +10,7 @@ import {
   spotLife,
   standing,
   testReadings,
+  whenItHappened,
   withChoice,
   type FieldRecord,
   type IsoDate,
@@ -33,29 +34,49 @@ import { findRecord, insertRecords, isSuperseded, ofPlaceAlone, recordOfRow, rec
  * @throws ConflictError when the spot has changed since the facts were read (`details.current` holds it),
  *   when the record id carries other facts, or when the corrected record was corrected already.
  */
-export async function keepRecord(db: Knex, user: User, sent: SendRecord): Promise<RecordReceipt> {
-  const [receipt] = await keepRecords(db, user, [sent]);
+export async function keepRecord(
+  db: Knex,
+  user: User,
+  sent: SendRecord,
+  deviceNow: string | null,
+): Promise<RecordReceipt> {
+  const [receipt] = await keepRecords(db, user, [sent], deviceNow);
   return receipt as RecordReceipt;
 }
 
-/** Keeps the records of one act on several spots, all or none; each by the rules of `keepRecord`. */
-export async function keepRecords(db: Knex, user: User, sent: readonly SendRecord[]): Promise<RecordReceipt[]> {
+/**
+ * Keeps the records of one act on several spots, all or none; each by the rules of `keepRecord`.
+ * @param deviceNow the clock of the device as it sent them, ISO 8601; `null` where it did not say
+ */
+export async function keepRecords(
+  db: Knex,
+  user: User,
+  sent: readonly SendRecord[],
+  deviceNow: string | null,
+): Promise<RecordReceipt[]> {
   for (const { record } of sent) requireMay(user, actOfRecord(record));
   const today = await programmeToday(db);
+  const arrival = { today, deviceNow, receivedAt: new Date().toISOString() };
   return asActor(db, user.name, async (trx) => {
     const receipts = new Map<string, RecordReceipt>();
     await lockSpots(
       trx,
       sent.map(({ spotId }) => spotId),
     );
-    for (const one of sent) receipts.set(one.record.id, await keepOne(trx, user, one, today));
+    for (const one of sent) receipts.set(one.record.id, await keepOne(trx, user, one, arrival));
     const changed = sent.filter(({ record }) => receipts.get(record.id)?.stored).map(({ spotId }) => spotId);
     if (changed.length > 0) await deriveAndKeep(trx, [...new Set(changed)]);
     return sent.map(({ record }) => receipts.get(record.id) as RecordReceipt);
   });
 }
 
-async function keepOne(trx: Knex.Transaction, user: User, sent: SendRecord, today: IsoDate): Promise<RecordReceipt> {
+interface Arrival {
+  readonly today: IsoDate;
+  readonly deviceNow: string | null;
+  readonly receivedAt: string;
+}
+
+async function keepOne(trx: Knex.Transaction, user: User, sent: SendRecord, arrival: Arrival): Promise<RecordReceipt> {
   const spot = await lockSpot(trx, sent.spotId);
   if (!spot) throw new NotFoundError('no such spot', 'spotId');
   const before = await findRecord(trx, sent.record.id);
@@ -64,9 +85,11 @@ async function keepOne(trx: Knex.Transaction, user: User, sent: SendRecord, toda
     return { id: sent.record.id, stored: false, spotVersion: spot.version };
   }
   await requireVersion(trx, sent, spot);
-  await requireFits(trx, user, sent, { spot, today });
+  await requireFits(trx, user, sent, { spot, today: arrival.today });
   const { record, device } = sent;
-  await insertRecords(trx, [{ spotId: spot.id, treeId: spot.treeId, recordedBy: user.name, device, record }]);
+  const happened = whenItHappened(record.recordedAt, arrival.deviceNow, arrival.receivedAt);
+  const by = { recordedBy: user.name, recordedById: user.id };
+  await insertRecords(trx, [{ spotId: spot.id, treeId: spot.treeId, ...by, device, record, happened }]);
   if (record.kind === 'move' || record.kind === 'retraction') await settlePosition(trx, sent);
   if (record.kind === 'choice' || record.kind === 'retraction') await settleSpecies(trx, sent, spot.treeId);
   return { id: record.id, stored: true, spotVersion: await bumpSpot(trx, spot.id, user.name) };

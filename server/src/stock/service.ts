@@ -204,7 +204,7 @@ async function measureSpots(trx: Knex.Transaction, user: User, lot: Lot, rules: 
       spotVersion: spot.version,
       record: { id: uuidv7(), kind: 'stock' as const, recordedAt, supersedes: null, facts: own[i] ?? usual },
     }));
-  if (records.length > 0) await keepRecords(trx, user, records);
+  if (records.length > 0) await keepRecords(trx, user, records, null);
 }
 
 export async function waterHeld(db: Knex, user: User, id: string, onDay: IsoDate): Promise<Delivery> {

@@ -4,7 +4,7 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { signal, type Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import type { RecordReceipt, SendRecord } from '@sombra/contract';
+import type { KeptRecord, RecordReceipt, SendRecord } from '@sombra/contract';
 import { fieldDefault, type FieldRecord, type RecordFacts, type RecordKind } from '@sombra/core';
 import { Subject } from 'rxjs';
 import type { OutboxEntry } from '../app/offline/outbox-store';
@@ -42,19 +42,19 @@ export function kept<K extends RecordKind>(kind: K, facts: RecordFacts[K], super
   made += 1;
   const id = `0190a5c2-0000-7000-8000-1${String(made).padStart(11, '0')}`;
   const recordedAt = new Date(1.75e12 + made * 60_000).toISOString();
-  return {
-    id,
-    kind,
-    facts,
-    supersedes,
-    recordedAt,
-    receivedAt: recordedAt,
-    recordedBy: 'Marta',
-    device: 'phone',
-  } as FieldRecord & {
-    recordedBy: string;
-  };
+  return keptBy('Marta', { id, kind, facts, supersedes, recordedAt } as FieldRecord);
 }
+
+/** A record as the server keeps it. */
+export const keptBy = (recordedBy: string, record: FieldRecord): KeptRecord => ({
+  ...record,
+  recordedBy,
+  recordedById: null,
+  device: 'phone',
+  receivedAt: record.recordedAt,
+  deviceSaid: record.recordedAt,
+  clock: 'kept',
+});
 
 export const loam: RecordFacts['ground'] = {
   soil: 'loam',

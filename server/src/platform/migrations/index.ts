@@ -4,6 +4,7 @@ import { town } from './002-town';
 import { groundAndMatch } from './003-ground-and-match';
 import { practiceAndStore } from './004-practice-and-store';
 import { treesAsReceived } from './005-trees-as-received';
+import { peopleAndTime } from './006-people-and-time';
 
 export interface NamedMigration {
   readonly name: string;
@@ -11,7 +12,14 @@ export interface NamedMigration {
 }
 
 /** In the order they run. Only ever add at the end. */
-const migrations: readonly NamedMigration[] = [foundation, town, groundAndMatch, practiceAndStore, treesAsReceived];
+const migrations: readonly NamedMigration[] = [
+  foundation,
+  town,
+  groundAndMatch,
+  practiceAndStore,
+  treesAsReceived,
+  peopleAndTime,
+];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {
   constructor(private readonly count: number) {}

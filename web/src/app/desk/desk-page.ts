@@ -12,6 +12,7 @@ import { LevelMark } from '../frame/level-mark';
 import { SessionService } from '../people/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
+import { ClockQuestions } from './clock-questions';
 import { DeskBench } from './desk-bench';
 import { DeskGroup } from './desk-group';
 import { openers } from './openers';
@@ -48,7 +49,7 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
 @Component({
   selector: 's-desk-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, LevelMark, DeskBench, DeskGroup, Splitter, StateNote],
+  imports: [RouterLink, LevelMark, ClockQuestions, DeskBench, DeskGroup, Splitter, StateNote],
   providers: [SpotStore, RecordSender],
   template: `
     <section class="field" aria-label="Decisions">
@@ -69,6 +70,7 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
           <a routerLink="/tickets">See the tickets</a>
         </p>
       }
+      <s-clock-questions />
       <ol>
         @for (shown of lines(); track shown.key) {
           <li class="one" [class.here]="shown.key === chosenKey()">

@@ -30,7 +30,7 @@ const mostCompared = 3;
       <button type="button" class="btn btn-sm" (click)="chosen.clear()">Clear <kbd>Esc</kbd></button>
     </div>
     <p class="quiet">{{ summary() }}</p>
-    @if (view.tense() === 'today') {
+    @if (view.tense() === 'today' && mayAct()) {
       <div class="acts">
         @if (remedies().length > 0) {
           <label class="visually-hidden" for="remedy">Remedy that was done</label>
@@ -147,6 +147,7 @@ export class ChosenBench {
 
   protected readonly first = computed(() => this.chosen.chosen().slice(0, 60));
   protected readonly unplanted = computed(() => this.chosen.chosen().filter(({ plantedOn }) => plantedOn === null));
+  protected readonly mayAct = computed(() => this.session.may('record'));
   protected readonly mayWithdraw = computed(() => this.session.may('withdraw_spots'));
   protected readonly mayRaise = computed(() => this.session.may('raise_ticket'));
 

@@ -7,7 +7,7 @@ import { ParcelsService } from '../offline/parcels.service';
 import type { OutboxEntry } from '../offline/outbox-store';
 import { SessionService } from '../people/session.service';
 import type { OpenStage } from './open-stages';
-import { readProblem, sayProblem } from './problem';
+import { readProblem, sayProblem, stumbled } from './problem';
 
 const benches: Readonly<Record<RecordKind, OpenStage>> = {
   ground: 'ground',
@@ -34,9 +34,15 @@ const benches: Readonly<Record<RecordKind, OpenStage>> = {
       <div class="problem" role="alert">
         <b>{{ line.name }}, entered {{ line.made }}, was not taken.</b> {{ line.why }}
         <p class="quiet">{{ line.facts }}</p>
-        <button type="button" class="btn btn-outline-primary btn-sm" (click)="sendOver(line.entry)">
-          Store it over what is there
-        </button>
+        @if (line.setAside) {
+          <button type="button" class="btn btn-outline-primary btn-sm" (click)="outbox.again(line.entry)">
+            Send it again
+          </button>
+        } @else {
+          <button type="button" class="btn btn-outline-primary btn-sm" (click)="sendOver(line.entry)">
+            Store it over what is there
+          </button>
+        }
         <a class="btn btn-link btn-sm" [routerLink]="['/', line.bench, line.entry.sent.spotId]">Look at the spot</a>
         <button type="button" class="btn btn-link btn-sm" (click)="outbox.withdraw(line.entry.id)">Drop it</button>
       </div>
@@ -44,6 +50,11 @@ const benches: Readonly<Record<RecordKind, OpenStage>> = {
     @for (parcel of parcels.refused(); track parcel.id) {
       <div class="problem" role="alert">
         <b>{{ parcel.name }} was not taken.</b> {{ parcel.refused ? say(parcel.refused) : '' }}
+        @if (parcel.refused && stumbled(parcel.refused)) {
+          <button type="button" class="btn btn-outline-primary btn-sm" (click)="parcels.again(parcel)">
+            Send it again
+          </button>
+        }
         <button type="button" class="btn btn-link btn-sm" (click)="parcels.drop(parcel.id)">Drop it</button>
       </div>
     }
@@ -66,6 +77,7 @@ export class RefusedRecords {
   protected readonly outbox = inject(OutboxService);
   protected readonly parcels = inject(ParcelsService);
   protected readonly say = sayProblem;
+  protected readonly stumbled = stumbled;
   private readonly session = inject(SessionService);
   protected readonly fault = signal<string | null>(null);
   protected readonly lines = computed(() =>
@@ -76,6 +88,7 @@ export class RefusedRecords {
         entry,
         name: recordNames[kind],
         made: format(entry.madeAt, 'd MMM HH:mm'),
+        setAside: entry.refused !== null && stumbled(entry.refused),
         why: entry.refused ? sayProblem(entry.refused) : '',
         facts: said.map(({ name, value }) => `${name} ${value}`).join(' · '),
         bench: benches[kind],

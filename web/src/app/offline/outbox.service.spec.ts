@@ -5,6 +5,7 @@ import { TestBed } from '@angular/core/testing';
 import type { SendRecord } from '@sombra/contract';
 import { fieldDefault } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
+import { keptBy } from '../../testing/bench-rig';
 import { FakeSession, provideFakeSession } from '../../testing/fake-session';
 import { OutboxService } from './outbox.service';
 import { OutboxStore } from './outbox-store';
@@ -132,7 +133,7 @@ describe('outbox', () => {
     if (!entry) throw new Error('no entry');
     const delivery = outbox.sendOver(entry);
     const theirs = '0190a5c2-0000-7000-8000-00000000000b';
-    const kept = { ...sent.record, id: theirs, recordedBy: 'Ann', device: 'x', receivedAt: sent.record.recordedAt };
+    const kept = keptBy('Ann', { ...sent.record, id: theirs });
     http.expectOne(`/api/spots/${spotId}`).flush({
       spot: { id: spotId, ref: 'A-1', place: 'Mole Street', position: [-25.4, 36.9], version: 7, withdrawnOn: null },
       tree: null,
@@ -177,6 +178,33 @@ describe('outbox', () => {
     (await request(bad.record.id)).flush(receipt(bad.record.id));
     (await request(behind.record.id)).flush(receipt(behind.record.id));
     await until(() => outbox.waiting().length === 0);
+  });
+
+  it('sets aside a record the server keeps falling over, lets those behind it go, and sends it again when told', async () => {
+    const [bad, behind] = [sending(), sending()];
+    const entry = { id: bad.record.id, userId: 'u1', sent: bad, madeAt: 0, refused: null, stumbles: 4 };
+    await store.entries.put(entry);
+    await store.entries.put({ id: behind.record.id, userId: 'u1', sent: behind, madeAt: 1, refused: null });
+    outbox.flush();
+    (await request(bad.record.id)).flush(problem('unexpected', 500), { status: 500, statusText: 'fell over' });
+    (await request(behind.record.id)).flush(receipt(behind.record.id));
+    await until(() => outbox.waiting().length === 0 && outbox.refused().length === 1);
+    const [aside] = outbox.refused();
+    if (!aside) throw new Error('nothing was set aside');
+    const again = outbox.again(aside);
+    (await request(bad.record.id)).flush(receipt(bad.record.id));
+    await again;
+    expect(await store.entries.count()).toBe(0);
+  });
+
+  it('never sends a new record of a spot before an older one that waits', async () => {
+    const [older, newer] = [sending(), sending()];
+    await store.entries.put({ id: older.record.id, userId: 'u1', sent: older, madeAt: 1, refused: null });
+    const delivery = outbox.deliver(newer);
+    (await request(older.record.id)).flush(problem('x', 503), away);
+    expect((await delivery).kind).toBe('waiting');
+    http.expectNone('/api/records');
+    expect(outbox.waiting().map(({ id }) => id)).toEqual([older.record.id, newer.record.id]);
   });
 
   it('shows and sends only what the signed-in person made', async () => {

@@ -74,6 +74,11 @@ export class OutboxService {
     );
   }
 
+  /** Sends once more what the server fell over too often. */
+  again(entry: OutboxEntry): Promise<void> {
+    return this.queue.again(entry);
+  }
+
   flush(): void {
     this.queue.flush();
   }

@@ -37,6 +37,11 @@ export class ParcelsService {
     return this.queue.drop(id);
   }
 
+  /** Sends once more what the server fell over too often. */
+  again(parcel: Parcel): Promise<void> {
+    return this.queue.again(parcel);
+  }
+
   flush(): void {
     this.queue.flush();
   }

@@ -24,6 +24,8 @@ export interface Queued {
   readonly madeAt: number;
   /** Why the server refused it; `null` while it only waits. */
   readonly refused: Problem | null;
+  /** How often the server fell over it. */
+  readonly stumbles?: number;
 }
 
 export type Sent<A> =
@@ -43,13 +45,15 @@ interface QueueOptions<E extends Queued, A> {
   readonly lane: (entry: E) => string;
 }
 
+/** A thing the server fell over this often is set aside for its maker to see; the others of its lane go on. */
+const mostStumbles = 5;
 const firstRetryMs = 2000;
 const longestRetryMs = 60_000;
 
 /**
- * Things made on this device go here first and then to the server, in the order made within each lane. What cannot be sent waits and is
- * tried again, less and less often, at once when the network or the session is back. Made in a service's constructor,
- * with which it ends.
+ * Things made on this device go here first and then to the server, in the order made within each lane. What cannot be
+ * sent waits and is tried again, less and less often, at once when the network or the session is back. Made in a
+ * service's constructor, with which it ends.
  */
 export class SendQueue<E extends Queued, A> {
   private readonly entries = signal<readonly E[]>([]);
@@ -72,9 +76,22 @@ export class SendQueue<E extends Queued, A> {
   /** Keeps it here, tries to send it, and says how that went. */
   async deliver(entry: E): Promise<Sent<A>> {
     await this.options.table.put(entry);
-    const sent = await this.send(entry);
     await this.refresh();
-    return sent;
+    const lane = this.options.lane(entry);
+    const ahead = this.waiting().filter((one) => one.id !== entry.id && this.options.lane(one) === lane);
+    let sent: Sent<A> | null = null;
+    for (const one of [...ahead, entry]) {
+      sent = await this.send(one);
+      // What is behind would arrive before it.
+      if (sent.kind === 'waiting') break;
+    }
+    await this.refresh();
+    return sent as Sent<A>;
+  }
+
+  /** Sends once more what was set aside, as it is. */
+  async again(entry: E): Promise<void> {
+    await this.deliver({ ...entry, refused: null, stumbles: 0 });
   }
 
   async drop(id: string): Promise<void> {
@@ -120,6 +137,11 @@ export class SendQueue<E extends Queued, A> {
       stored(sent.answer);
     } else if (sent.kind === 'refused') {
       await table.put({ ...entry, refused: sent.problem });
+    } else if (stumbled(sent.problem)) {
+      const stumbles = (entry.stumbles ?? 0) + 1;
+      const refused = stumbles < mostStumbles ? null : sent.problem;
+      await table.put({ ...entry, stumbles, refused });
+      if (refused) return { kind: 'refused', problem: refused };
     }
     return sent;
   }

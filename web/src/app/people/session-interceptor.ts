@@ -1,5 +1,6 @@
 import { HttpErrorResponse, type HttpInterceptorFn } from '@angular/common/http';
 import { inject, Injector } from '@angular/core';
+import { deviceTimeHeader } from '@sombra/contract';
 import { catchError, throwError } from 'rxjs';
 import { SessionService } from './session.service';
 
@@ -9,7 +10,12 @@ export const sessionInterceptor: HttpInterceptorFn = (request, next) => {
   const injector = inject(Injector);
   const writes = request.method !== 'GET';
   const sent = writes
-    ? request.clone({ setHeaders: { 'x-csrf-token': injector.get(SessionService).csrfToken() } })
+    ? request.clone({
+        setHeaders: {
+          'x-csrf-token': injector.get(SessionService).csrfToken(),
+          [deviceTimeHeader]: new Date().toISOString(),
+        },
+      })
     : request;
   return next(sent).pipe(
     catchError((error: unknown) => {

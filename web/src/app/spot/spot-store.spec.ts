@@ -6,6 +6,7 @@ import { TestBed } from '@angular/core/testing';
 import type { RecordReceipt } from '@sombra/contract';
 import { fieldDefault } from '@sombra/core';
 import { Subject } from 'rxjs';
+import { keptBy } from '../../testing/bench-rig';
 import { FakeSession, provideFakeSession } from '../../testing/fake-session';
 import type { OutboxEntry } from '../offline/outbox-store';
 import { OutboxService } from '../offline/outbox.service';
@@ -77,7 +78,7 @@ describe('spot store', () => {
   });
 
   it('leaves out what waits for another spot and what is stored already', () => {
-    open().flush(detail([{ ...stock, recordedBy: 'x', device: 'x', receivedAt: stock.recordedAt }]));
+    open().flush(detail([keptBy('x', stock)]));
     const entry = (change: Partial<OutboxEntry>): OutboxEntry => ({
       id: stock.id,
       userId: 'u1',
@@ -93,9 +94,7 @@ describe('spot store', () => {
   it('reads the spot again once a record has arrived', () => {
     open().flush(detail());
     delivered$.next({ id: stock.id, stored: true, spotVersion: 2 });
-    http
-      .expectOne(`/api/spots/${spotId}`)
-      .flush(detail([{ ...stock, recordedBy: 'x', device: 'x', receivedAt: stock.recordedAt }]));
+    http.expectOne(`/api/spots/${spotId}`).flush(detail([keptBy('x', stock)]));
     expect(store.life()?.stock).toEqual(stock.facts);
   });
 

@@ -42,8 +42,11 @@ export class SpotStore {
     const waiting = this.waiting().map(({ sent }) => ({
       ...sent.record,
       recordedBy: 'you',
+      recordedById: null,
       device: sent.device,
       receivedAt: sent.record.recordedAt,
+      deviceSaid: sent.record.recordedAt,
+      clock: 'kept' as const,
       waiting: true as const,
     }));
     return [...kept, ...waiting.filter((record) => !kept.some(({ id }) => id === record.id))];
