@@ -202,6 +202,18 @@ export type KeptPractice = z.infer<typeof keptPracticeSchema>;
 export const practicesSchema = z.object({
   /** The one the programme works by. */
   current: z.object({ id: z.string(), version: z.int() }),
+  /** A change to another one that has not ended: so many spots go by it already. */
+  adoption: z
+    .object({
+      id: z.string(),
+      version: z.int(),
+      done: z.int(),
+      of: z.int(),
+      /** Somebody is at it just now; else it stands, to be gone on with or taken back. */
+      running: z.boolean(),
+      askedBy: z.string(),
+    })
+    .nullable(),
   /** The newest version of each. */
   practices: z.array(keptPracticeSchema),
   /** What numbers of a comparison are worked out with beside a practice. */

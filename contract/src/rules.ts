@@ -13,6 +13,7 @@ import {
 } from '@sombra/core';
 import * as z from 'zod';
 import { rowVersion } from './measures';
+import { currencySchema, holidaysSchema } from './programme';
 
 const metres = z.number().min(0).max(100);
 const mm = z.number().min(0).max(10_000);
@@ -51,9 +52,7 @@ export const groundRulesSchema = z
       toleranceMm: mm,
       digRadiusM: z.number().min(0.5).max(20),
     }),
-    holidays: z
-      .array(z.string().regex(/^(\d{4}-)?(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'must be YYYY-MM-DD or MM-DD'))
-      .max(200),
+    holidays: holidaysSchema,
   })
   .refine(({ smallToM, mediumToM }) => smallToM < mediumToM, {
     error: 'must be more than where small trees end',
@@ -70,7 +69,7 @@ export const matchRulesSchema = z.strictObject({
   diversity: z.strictObject({ speciesPct: pct, genusPct: pct, familyPct: pct }),
   leastSoilShare: z.number().min(0).max(1),
   leastFit: z.number().min(0).max(1),
-  currency: z.string().regex(/^[A-Z]{3}$/, 'must be three capital letters'),
+  currency: currencySchema,
 }) satisfies z.ZodType<MatchRules>;
 
 const keyed = <K extends string, S extends z.ZodType>(keys: readonly K[], schema: S) =>

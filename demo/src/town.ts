@@ -48,6 +48,7 @@ export interface DemoSpot {
 export interface DemoTown {
   readonly programme: string;
   readonly timeZone: string;
+  readonly lng: number;
   readonly station: { readonly latDeg: number; readonly elevationM: number };
   readonly windows: readonly PlantingWindow[];
   readonly spots: readonly DemoSpot[];
@@ -87,6 +88,7 @@ export function demoTown({ seed, today }: { seed: string; today: IsoDate }): Dem
   return {
     programme: 'Shade Walks',
     timeZone: 'Atlantic/Azores',
+    lng: -25.4,
     station,
     windows: mildWinterWindows,
     spots,

@@ -24,6 +24,29 @@ export const mildWinterWindows: readonly PlantingWindow[] = [
   { stock: 'bare_root', from: '12-01', to: '02-25', because: 'Only while fully dormant.' },
 ];
 
+/** The same day half a year later; `MM-DD`, the day kept within its month. */
+function halfAYearOn(day: string): string {
+  const month = ((Number(day.slice(0, 2)) + 5) % 12) + 1;
+  const last = month === 2 ? 28 : [4, 6, 9, 11].includes(month) ? 30 : 31;
+  return `${String(month).padStart(2, '0')}-${String(Math.min(Number(day.slice(3)), last)).padStart(2, '0')}`;
+}
+
+/** Degrees from the equator within which rain makes the seasons, not cold. */
+const tropicDeg = 15;
+
+/**
+ * Windows to begin with at a latitude, degrees: a proposal for the programme to change. South of the equator the year
+ * is turned; near it nothing rests, and only stock with all its roots moves.
+ */
+export function proposedWindows(latDeg: number): readonly PlantingWindow[] {
+  if (Math.abs(latDeg) < tropicDeg) {
+    const because = 'No cold season: best as the rains begin. Set the days your rains begin and end.';
+    return [{ stock: 'container', from: '01-01', to: '12-31', because }];
+  }
+  if (latDeg > 0) return mildWinterWindows;
+  return mildWinterWindows.map((one) => ({ ...one, from: halfAYearOn(one.from), to: halfAYearOn(one.to) }));
+}
+
 export interface WindowSpan {
   readonly stock: StockKind;
   readonly from: IsoDate;

@@ -8,6 +8,7 @@ import { replaceLayer } from '../map/repository';
 import { insertUser } from '../people/repository';
 import { hashPassword } from '../people/service';
 import type { Db } from '../platform/db';
+import { insertProgramme } from '../programme/repository';
 import { deriveAndKeep } from '../record/derive';
 import { insertRecords } from '../record/repository';
 import { insertWeather } from '../season/repository';
@@ -60,15 +61,13 @@ async function loadProgramme(trx: Db, town: DemoTown): Promise<void> {
     .insert({ id, version, body: JSON.stringify(fieldDefault) })
     .onConflict()
     .ignore();
-  await trx('programme').insert({
-    name: town.programme,
-    time_zone: town.timeZone,
-    practice_id: id,
-    practice_version: version,
-    station_lat: town.station.latDeg,
-    station_elevation_m: town.station.elevationM,
-    planting_windows: JSON.stringify(town.windows),
-  });
+  const { latDeg: lat, elevationM } = town.station;
+  const settings = { name: town.programme, timeZone: town.timeZone, lat, lng: town.lng, elevationM };
+  await insertProgramme(
+    trx,
+    { ...settings, units: 'metric', windows: [...town.windows], demo: true },
+    { id, version },
+  );
 }
 
 async function loadSpots(trx: Db, spots: readonly DemoSpot[]): Promise<void> {

@@ -22,6 +22,7 @@ import { createHmac, timingSafeEqual } from 'node:crypto';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { keepFile, keepPhoto, type UploadKind } from '../platform/uploads';
+import { findProgramme } from '../programme/repository';
 import { announce } from '../record/repository';
 import { currentRules, ticketsSince } from '../rules/repository';
 import { findSpot } from './repository';
@@ -184,7 +185,7 @@ async function byToken(db: Db, secret: string, token: string) {
 export async function openConsent(db: Knex, secret: string, token: string): Promise<OpenConsent> {
   const { consent, spotId } = await byToken(db, secret, token);
   const spot = await findSpot(db, spotId);
-  const programme = await db('programme').first<{ name: string } | undefined>('name');
+  const programme = await findProgramme(db);
   return {
     programme: programme?.name ?? '',
     owner: consent.owner,

@@ -2,11 +2,9 @@ import { answerConsentSchema, askConsentSchema, clearanceQuerySchema, entityId, 
 import { NotFoundError } from '@sombra/core';
 import express, { Router, type Request, type Response } from 'express';
 import type { Knex } from 'knex';
-import type pg from 'pg';
-import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { z } from 'zod';
 import type { Config } from '../platform/config';
-import { parse, TooManyTriesError } from '../platform/problems';
+import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
 import { sendKept } from '../platform/uploads';
 import { keptFile } from './leave-repository';
@@ -77,26 +75,8 @@ export function groundRoutes(db: Knex, { storageFolder, sessionSecret }: GroundC
 const tokenSchema = z.object({ token: z.string().min(10).max(200) });
 
 /** Doors for people without an account: what a signed link opens, and nothing else. */
-export function openRoutes(db: Knex, pool: pg.Pool, { sessionSecret }: Pick<Config, 'sessionSecret'>): Router {
-  const limiter = new RateLimiterPostgres({
-    storeClient: pool,
-    storeType: 'pool',
-    tableName: 'sign_in_limit',
-    tableCreated: true,
-    keyPrefix: 'open',
-    points: 40,
-    duration: 5 * 60,
-    clearExpiredByTimeout: false,
-  });
+export function consentRoutes(db: Knex, { sessionSecret }: Pick<Config, 'sessionSecret'>): Router {
   const router = Router();
-  router.use('/open', async (request, _response, next) => {
-    await limiter.consume(request.ip ?? 'unknown').catch((error: unknown) => {
-      if (!(error instanceof RateLimiterRes)) throw error;
-      const retryAfterS = Math.ceil(error.msBeforeNext / 1000);
-      throw new TooManyTriesError('too many tries', 'token', { retryAfterS, title: 'Too many tries; wait a while' });
-    });
-    next();
-  });
   router.get('/open/consents/:token', async (request, response) => {
     response.json(await openConsent(db, sessionSecret, parse(tokenSchema, request.params).token));
   });

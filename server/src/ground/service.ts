@@ -22,7 +22,7 @@ async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
   if (!row) throw new NotFoundError('no such spot', 'id');
   const records = (await recordsOfSpots(db, [row.id])).get(row.id) ?? [];
   const today = await programmeToday(db);
-  const { practice, plantedUnder, windows } = contextOf(await programmeBasis(db), records);
+  const { practice, plantedUnder, windows } = contextOf(await programmeBasis(db), row.id, records);
   return {
     spot: {
       id: row.id,

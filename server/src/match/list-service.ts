@@ -116,7 +116,7 @@ export async function prepareList(db: Db, ask: AskList): Promise<Prepared> {
   const refused = new Map<string, Reason[]>();
   const spots = refs.map(({ id, ref }): ListSpot => {
     const known = records.get(id) ?? [];
-    const { ground, assessment, drainage } = spotLife(known as FieldRecord[], contextOf(programme, known));
+    const { ground, assessment, drainage } = spotLife(known as FieldRecord[], contextOf(programme, id, known));
     const site = matchSite({ ground, assessment, rules: rules.ground, matchRules: rules.match, drainage });
     const reasons: Reason[] = [];
     const fits: Record<string, number> = {};

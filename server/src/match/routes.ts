@@ -6,6 +6,7 @@ import { z } from 'zod';
 import type { NurseryService } from '../adapters/nursery';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
+import { findProgramme } from '../programme/repository';
 import { listCsv } from './list-csv';
 import { acceptList, askList, cancelList, oneList } from './list-service';
 import { orderCsv, orderPdf } from './order-sheet';
@@ -78,7 +79,7 @@ export function matchRoutes(db: Knex, nurseries: NurseryService | null): Router 
   });
   router.get('/orders/:id.pdf', async (request, response) => {
     const found = await order(request);
-    const programme = await db('programme').first<{ name: string } | undefined>('name');
+    const programme = await findProgramme(db);
     response.type('application/pdf').setHeader('content-disposition', `inline; filename="order-${found.number}.pdf"`);
     orderPdf(found, programme?.name ?? 'Sombra').pipe(response);
   });

@@ -1,5 +1,6 @@
-import type { User } from '@sombra/contract';
+import type { Person, User } from '@sombra/contract';
 import type { Db } from '../platform/db';
+import { keyOfSession } from '../platform/sessions';
 
 interface UserRow {
   id: string;
@@ -7,23 +8,48 @@ interface UserRow {
   name: string;
   role: User['role'];
   units: User['units'];
-  password_hash: string;
+  password_hash: string | null;
+  version: number;
+  added_by: string | null;
+  added_at: Date;
+  disabled_at: Date | null;
+  last_sign_in_at: Date | null;
 }
 
 export interface UserWithHash extends User {
-  readonly passwordHash: string;
+  /** `null` until they have set a password. */
+  readonly passwordHash: string | null;
 }
 
+const userColumns = ['id', 'sign_in', 'name', 'role', 'units'] as const;
+const userOfRow = ({ id, sign_in, name, role, units }: Pick<UserRow, (typeof userColumns)[number]>): User => ({
+  id,
+  signIn: sign_in,
+  name,
+  role,
+  units,
+});
+
+/** Whoever may sign in by this name; somebody disabled may not. */
 export async function findBySignIn(db: Db, signIn: string): Promise<UserWithHash | undefined> {
-  const row = await db<UserRow>('app_user').where({ sign_in: signIn.toLowerCase() }).first();
-  if (!row) return undefined;
-  const { id, sign_in, name, role, units, password_hash } = row;
-  return { id, signIn: sign_in, name, role, units, passwordHash: password_hash };
+  const row = await db<UserRow>('app_user')
+    .where({ sign_in: signIn.toLowerCase() })
+    .whereNull('disabled_at')
+    .first();
+  return row && { ...userOfRow(row), passwordHash: row.password_hash };
 }
 
 export async function findUser(db: Db, userId: string): Promise<User | undefined> {
-  const row = await db<UserRow>('app_user').where({ id: userId }).first('id', 'sign_in', 'name', 'role', 'units');
-  return row && { id: row.id, signIn: row.sign_in, name: row.name, role: row.role, units: row.units };
+  const row = await db<UserRow>('app_user')
+    .where({ id: userId })
+    .whereNull('disabled_at')
+    .first(...userColumns);
+  return row && userOfRow(row);
+}
+
+export async function passwordHashOf(db: Db, userId: string): Promise<string | null> {
+  const row = await db<UserRow>('app_user').where({ id: userId }).first('password_hash');
+  return row?.password_hash ?? null;
 }
 
 /** Drops counts of tries that have run out. */
@@ -36,16 +62,128 @@ export async function announceEnd(db: Db, sessionKey: string): Promise<void> {
   await db.raw(`select pg_notify('sombra_ended', ?)`, [sessionKey]);
 }
 
-export async function setUnits(db: Db, userId: string, units: User['units']): Promise<void> {
-  await db<UserRow>('app_user').where({ id: userId }).update({ units });
+/** Ends the sessions of a person on every device, but for one. */
+export async function endSessions(db: Db, userId: string, butSid = ''): Promise<void> {
+  const ended = await db('session')
+    .whereRaw(`sess->>'userId' = ?`, [userId])
+    .whereNot('sid', butSid)
+    .delete()
+    .returning<{ sid: string }[]>('sid');
+  for (const { sid } of ended) await announceEnd(db, keyOfSession(sid));
 }
 
-export async function insertUser(db: Db, user: UserWithHash): Promise<void> {
-  const { id, signIn, name, role, units, passwordHash } = user;
-  await db<UserRow>('app_user')
-    .insert({ id, sign_in: signIn, name, role, units, password_hash: passwordHash })
-    .onConflict('sign_in')
-    .ignore();
+export async function changeUser(
+  db: Db,
+  userId: string,
+  change: { readonly units?: User['units'] | undefined; readonly name?: string | undefined },
+): Promise<void> {
+  const { units, name } = change;
+  const set = { ...(units === undefined ? {} : { units }), ...(name === undefined ? {} : { name }) };
+  if (Object.keys(set).length > 0) await db<UserRow>('app_user').where({ id: userId }).update(set);
+}
+
+export async function setPassword(db: Db, userId: string, passwordHash: string): Promise<void> {
+  await db<UserRow>('app_user').where({ id: userId }).update({ password_hash: passwordHash });
+}
+
+export async function noteSignIn(db: Db, userId: string): Promise<void> {
+  await db<UserRow>('app_user').where({ id: userId }).update({ last_sign_in_at: new Date() });
+}
+
+/** Returns false where the name or the id is somebody's already. */
+export async function insertUser(db: Db, user: UserWithHash & { readonly addedBy?: string | null }): Promise<boolean> {
+  const { id, signIn, name, role, units, passwordHash, addedBy = null } = user;
+  const added = await db<UserRow>('app_user')
+    .insert({ id, sign_in: signIn, name, role, units, password_hash: passwordHash, added_by: addedBy })
+    .onConflict()
+    .ignore()
+    .returning('id');
+  return added.length > 0;
+}
+
+// People, as who manages them sees them
+
+interface PersonRow extends UserRow {
+  sessions: number;
+  link_until: Date | null;
+}
+
+export async function allPeople(db: Db): Promise<Person[]> {
+  const rows = await db('app_user as person')
+    .leftJoin('invitation', 'invitation.user_id', 'person.id')
+    .orderByRaw('person.disabled_at is not null, lower(person.name), person.id')
+    .select<PersonRow[]>(
+      'person.*',
+      db.raw(
+        `(select count(*)::int from session where sess->>'userId' = person.id::text and expire > now()) as sessions`,
+      ),
+      db.raw('case when invitation.expires_at > now() then invitation.expires_at end as link_until'),
+    );
+  return rows.map((row) => ({
+    ...userOfRow(row),
+    version: row.version,
+    joined: row.password_hash !== null,
+    disabledAt: row.disabled_at?.toISOString() ?? null,
+    lastSignInAt: row.last_sign_in_at?.toISOString() ?? null,
+    addedBy: row.added_by,
+    addedAt: row.added_at.toISOString(),
+    sessions: row.sessions,
+    linkUntil: row.link_until?.toISOString() ?? null,
+  }));
+}
+
+/** People who administer and may sign in, held so that two cannot each take away the other's last one. */
+export async function lockAdministrators(db: Db): Promise<string[]> {
+  return db('app_user').where({ role: 'administrator' }).whereNull('disabled_at').orderBy('id').forUpdate().pluck('id');
+}
+
+/** Returns false where somebody changed them since. */
+export async function updatePerson(
+  db: Db,
+  id: string,
+  {
+    version,
+    disabled,
+    ...set
+  }: { name: string; role: User['role']; disabled: boolean; version: number },
+): Promise<boolean> {
+  const disabledAt = disabled ? db.raw('coalesce(disabled_at, now())') : null;
+  const changed = await db('app_user')
+    .where({ id, version })
+    .update({ ...set, disabled_at: disabledAt, version: version + 1 });
+  return changed > 0;
+}
+
+/** Puts a link in the place of any made before; only its hash is kept. */
+export async function keepInvitation(
+  db: Db,
+  link: { readonly userId: string; readonly tokenHash: string; readonly madeBy: string; readonly expiresAt: Date },
+): Promise<void> {
+  await db('invitation')
+    .insert({
+      user_id: link.userId,
+      token_hash: link.tokenHash,
+      made_by: link.madeBy,
+      expires_at: link.expiresAt,
+    })
+    .onConflict('user_id')
+    .merge();
+}
+
+/** Whose link this is, while it lasts and they may sign in. */
+export async function invitedBy(db: Db, tokenHash: string): Promise<User | undefined> {
+  const row = await db('app_user as person')
+    .join('invitation', 'invitation.user_id', 'person.id')
+    .where('invitation.token_hash', tokenHash)
+    .whereRaw('invitation.expires_at > now()')
+    .whereNull('person.disabled_at')
+    .first<UserRow | undefined>(...userColumns.map((column) => `person.${column}`));
+  return row && userOfRow(row);
+}
+
+/** Returns false where it was used meanwhile. */
+export async function dropInvitation(db: Db, userId: string): Promise<boolean> {
+  return (await db('invitation').where({ user_id: userId }).delete()) > 0;
 }
 
 export async function programmeTimeZone(db: Db): Promise<string> {

@@ -50,7 +50,7 @@ async function makeCards(
   return Promise.all(
     spots.map(async ({ spotId, ref, place, treeId, species, plantOn }): Promise<Card> => {
       const known = records.get(spotId) ?? [];
-      const context = contextOf(programme, known, { plantOn, offers: offers.get(species ?? '') });
+      const context = contextOf(programme, spotId, known, { plantOn, offers: offers.get(species ?? '') });
       const life = spotLife(known as FieldRecord[], context);
       const { stock, ground, assessment } = life;
       const plan = wholePlan(life, { work: rules.work });

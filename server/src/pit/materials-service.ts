@@ -78,7 +78,7 @@ export async function seasonMaterials(db: Db, query: MaterialsQuery): Promise<Se
   let expected = 0;
   for (const { spotId, ref, place, species, plantOn } of spots) {
     const known = records.get(spotId) ?? [];
-    const life = spotLife(known as FieldRecord[], contextOf(programme, known, { practice, plantOn }));
+    const life = spotLife(known as FieldRecord[], contextOf(programme, spotId, known, { practice, plantOn }));
     const picked = ordered.get(spotId);
     const basis = life.stock || !picked ? life : basisWith(life, { stock: expectedStock(picked) });
     const plan = wholePlan(basis, { work });

@@ -4,6 +4,7 @@ import { Router } from 'express';
 import type { Knex } from 'knex';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
+import { findProgramme } from '../programme/repository';
 import { cardSpots, writeCards } from './card-service';
 import { materialsPdf } from './materials-pdf';
 import { countStore, materialsCsv, seasonMaterials } from './materials-service';
@@ -19,7 +20,7 @@ export function pitRoutes(db: Knex): Router {
   });
   router.get('/materials.pdf', async (request, response) => {
     const sum = await seasonMaterials(db, parse(materialsQuerySchema, request.query));
-    const programme = await db('programme').first<{ name: string } | undefined>('name');
+    const programme = await findProgramme(db);
     response.type('application/pdf');
     materialsPdf(sum, programme?.name ?? 'Sombra', userOf(request).units).pipe(response);
   });

@@ -12,13 +12,14 @@ import { fileRoutes } from '../files/routes';
 import { findRoutes } from '../find/routes';
 import type { LocateCentre } from '../adapters/locate-centre';
 import { httpNurseries } from '../adapters/nursery';
-import { groundRoutes, openRoutes } from '../ground/routes';
+import { consentRoutes, groundRoutes } from '../ground/routes';
 import type { LiveHub } from '../live/hub';
 import { liveRoutes } from '../live/routes';
 import { matchRoutes } from '../match/routes';
 import { mapRoutes } from '../map/routes';
-import { peopleRoutes } from '../people/routes';
+import { invitationRoutes, peopleRoutes, sessionRoutes } from '../people/routes';
 import { makePeople } from '../people/service';
+import { programmeRoutes, setUpRoutes } from '../programme/routes';
 import { recordRoutes } from '../record/routes';
 import { dayRoutes } from '../day/routes';
 import { pitRoutes } from '../pit/routes';
@@ -31,6 +32,7 @@ import { ticketRoutes } from '../tickets/routes';
 import { viewRoutes } from '../views/routes';
 import type { Config } from './config';
 import { answerErrors, noSuchDoor } from './problems';
+import { limitTries } from './tries';
 import { csrf, knowPerson, requireUser, sessions } from './sessions';
 
 export interface AppParts {
@@ -41,6 +43,10 @@ export interface AppParts {
   readonly live: LiveHub;
   readonly centre: LocateCentre | null;
 }
+
+/** A path without what was typed and without the token of a link: who reads the log gets in nowhere. */
+export const loggedPath = (url: string): string =>
+  (url.split('?')[0] ?? '').replace(/^((?:\/api\/open)?\/(?:consents?|invitations|welcome)\/).+/, '$1…');
 
 export function makeApp(parts: AppParts): Express {
   const { config, logger } = parts;
@@ -56,7 +62,7 @@ export function makeApp(parts: AppParts): Express {
         req: (request: { id: unknown; method: unknown; url: string }) => ({
           id: request.id,
           method: request.method,
-          path: request.url.split('?')[0],
+          path: loggedPath(request.url),
         }),
         res: (response: { statusCode: unknown }) => ({ status: response.statusCode }),
       },
@@ -99,10 +105,12 @@ function api({ config, db, sessionPool, live, centre }: AppParts): express.Route
   router.use(express.json({ limit: '256kb' }));
   const people = makePeople(db, sessionPool);
   router.use(knowPerson(people.find));
-  router.use(peopleRoutes(people));
-  router.use(openRoutes(db, sessionPool, config));
+  router.use(sessionRoutes(people));
+  router.use('/open', limitTries(sessionPool));
+  router.use(consentRoutes(db, config), invitationRoutes(db), setUpRoutes(db));
   router.use(requireUser);
   router.use(csrf.csrfSynchronisedProtection);
+  router.use(peopleRoutes(db), programmeRoutes(db));
   router.use(deskRoutes(db), spotRoutes(db), groundRoutes(db, config), recordRoutes(db), fileRoutes(db));
   router.use(seasonRoutes(db), findRoutes(db), viewRoutes(db), mapRoutes(db, config), liveRoutes(live));
   router.use(

@@ -54,6 +54,9 @@ export async function asActor<T>(db: Knex, actor: string, act: (trx: Knex.Transa
 const isWaitingOnEachOther = (error: unknown): boolean =>
   ['40001', '40P01'].includes(String((error as { code?: unknown }).code));
 
+/** A lock was not to be had within the limit that was set. */
+export const isHeldByOthers = (error: unknown): boolean => (error as { code?: unknown }).code === '55P03';
+
 /** Connection refused, cut, or the server going down or coming up: the caller may try again. */
 export function isDatabaseAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false;

@@ -76,7 +76,8 @@ export function knowPerson(find: (userId: string) => Promise<User | undefined>):
 }
 
 /** Names a session where others may read it, without saying its id. */
-export const sessionKey = (request: Request): string => createHash('sha256').update(request.sessionID).digest('hex');
+export const keyOfSession = (sid: string): string => createHash('sha256').update(sid).digest('hex');
+export const sessionKey = (request: Request): string => keyOfSession(request.sessionID);
 
 /** The signed-in person. @throws SignedOutError */
 export function userOf(request: Request): User {

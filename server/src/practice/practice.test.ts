@@ -1,6 +1,7 @@
-import type { AdoptProgress, MeasuredSettlement, Practices, Problem, Session } from '@sombra/contract';
+import type { AdoptProgress, MeasuredSettlement, Practices, Problem, Session, User } from '@sombra/contract';
 import { fieldDefault, presets, spotLife, withChoice, type FieldRecord } from '@sombra/core';
-import { adoptPractice } from './service';
+import { adoptPractice } from './adoption-service';
+import { rebuildAll } from '../record/derive';
 import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
 
 let town: TestTown;
@@ -115,15 +116,89 @@ describe('adopting', () => {
     await adopt('field-default');
   });
 
-  it('changes nothing where it is refused, or given up before it has ended', async () => {
+  it('changes nothing where it is refused', async () => {
     expect((await vic.send('POST', '/api/practices/adopt', { id: 'native-soil', version: 1 })).status).toBe(403);
-    const user = (await cora.send<Session>('GET', '/api/session')).body.user;
-    if (!user) throw new Error('nobody is signed in');
-    const news: AdoptProgress[] = [];
-    const given = { signal: AbortSignal.abort(), onProgress: (one: AdoptProgress) => news.push(one) };
-    await expect(adoptPractice(town.db, user, { id: 'native-soil', version: 1 }, given)).rejects.toThrow('cancelled');
-    expect(news).toEqual([]);
-    expect((await read()).current).toEqual({ id: 'field-default', version: 1 });
+    expect(await read()).toMatchObject({ current: { id: 'field-default', version: 1 }, adoption: null });
+  });
+});
+
+describe('a change of practice given up half-way', () => {
+  const bareRoot = { id: 'dormant-bare-root', version: 1 };
+  let user: User;
+  let ids: string[];
+  beforeAll(async () => {
+    for (let i = 0; i < 60; i++) await town.addSpot(`H-${String(i).padStart(4, '0')}`);
+    ids = await town.db('spot').orderBy('id').pluck('id');
+    const session = (await cora.send<Session>('GET', '/api/session')).body;
+    if (!session.user) throw new Error('nobody is signed in');
+    user = session.user;
+  });
+
+  /** Adopts until one chunk is done, then stops. */
+  async function half(asked: { id: string; version: number }): Promise<void> {
+    const stop = new AbortController();
+    const run = { signal: stop.signal, onProgress: () => stop.abort() };
+    await expect(adoptPractice(town.db, user, asked, run)).rejects.toThrow('stopped');
+  }
+  const goesBy = async (id: string | undefined) => (await cora.spot(id ?? '')).practice.id;
+  const adopt = (asked: { id: string; version: number }) => cora.send('POST', '/api/practices/adopt', asked);
+
+  it('stands where it was: each spot shows the practice it goes by', async () => {
+    await half(bareRoot);
+    expect(await read()).toMatchObject({
+      current: { id: 'field-default' },
+      adoption: { ...bareRoot, done: 25, of: ids.length, running: false, askedBy: 'cora' },
+    });
+    expect(await Promise.all([ids[0], ids[24], ids[25], ids.at(-1)].map(goesBy))).toEqual([
+      'dormant-bare-root',
+      'dormant-bare-root',
+      'field-default',
+      'field-default',
+    ]);
+  });
+
+  it('takes records meanwhile, by the practice of each spot, and says what is kept as it is', async () => {
+    const version = (await cora.spot(ids[3] ?? '')).spot.version;
+    expect((await cora.record(sending(ids[3] ?? '', { kind: 'ground', facts: loam }, version))).status).toBe(201);
+    expect(await rebuildAll(town.db)).toEqual({ spots: ids.length, differing: [] });
+  });
+
+  it('lets no third practice in between', async () => {
+    const { status, body } = await adopt({ id: 'native-soil', version: 1 });
+    expect([status, body.title]).toEqual([409, expect.stringContaining('half done')]);
+  });
+
+  it('is taken back, also in two goes, and nothing of it is left', async () => {
+    await half(bareRoot);
+    expect((await read()).adoption?.done).toBe(50);
+    await half({ id: 'field-default', version: 1 });
+    expect((await read()).adoption?.done).toBe(25);
+    expect(await goesBy(ids[24])).toBe('dormant-bare-root');
+    expect(await goesBy(ids[25])).toBe('field-default');
+    expect((await adopt({ id: 'field-default', version: 1 })).status).toBe(200);
+    expect(await read()).toMatchObject({ current: { id: 'field-default' }, adoption: null });
+    expect(await rebuildAll(town.db)).toEqual({ spots: ids.length, differing: [] });
+  });
+
+  it('is gone on with to its end', async () => {
+    await half(bareRoot);
+    expect((await adopt(bareRoot)).status).toBe(200);
+    expect(await read()).toMatchObject({ current: bareRoot, adoption: null });
+    expect(await goesBy(ids.at(-1))).toBe('dormant-bare-root');
+    expect(await rebuildAll(town.db)).toEqual({ spots: ids.length, differing: [] });
+    await adopt({ id: 'field-default', version: 1 });
+  });
+
+  it('is refused to a second person while somebody is at it, and waits for spots that others hold', async () => {
+    const held = await town.db.transaction();
+    await held('spot').where({ id: ids[0] }).forUpdate().select('id');
+    const first = adopt(bareRoot);
+    while ((await town.db('adoption').where({ running: true })).length === 0) await cora.spot(ids[1] ?? '');
+    const { status, body } = await adopt({ id: 'native-soil', version: 1 });
+    expect([status, body.title]).toEqual([409, expect.stringContaining('just now')]);
+    await held.commit();
+    expect((await first).status).toBe(200);
+    await adopt({ id: 'field-default', version: 1 });
   });
 });
 

@@ -13,10 +13,8 @@ interface PracticeRow {
 
 /** The newest version of each practice, the shipped ones first, with the trees planted under it. */
 export async function allPractices(db: Db): Promise<Practices> {
-  const programme = await db('programme').first<{ practice_id: string; practice_version: number } | undefined>(
-    'practice_id',
-    'practice_version',
-  );
+  const { id, version } = await programmePractice(db);
+  const adoption = await findAdoption(db);
   const { rows } = await db.raw<{ rows: PracticeRow[] }>(
     'select distinct on (id) id, version, body, made_by from practice order by id, version desc',
   );
@@ -35,10 +33,16 @@ export async function allPractices(db: Db): Promise<Practices> {
   const { work } = await currentRules(db);
   return {
     work,
-    current: {
-      id: programme?.practice_id ?? fieldDefault.id,
-      version: programme?.practice_version ?? fieldDefault.version,
-    },
+    current: { id, version },
+    adoption: adoption
+      ? {
+          ...(await countSpots(db, adoption.atSpot)),
+          id: adoption.id,
+          version: adoption.version,
+          running: adoption.alive,
+          askedBy: adoption.askedBy,
+        }
+      : null,
     practices: [
       ...presets.map((practice) => kept(practice, 'Sombra')),
       ...own.map((row) => kept(readStored(practiceSchema, row.body, `practice ${row.id}`), row.made_by)),
@@ -83,7 +87,108 @@ export async function spotsOnPutBack(db: Db): Promise<string[]> {
     .pluck('spot_id');
 }
 
-/** Spots something was recorded at since a moment. */
-export async function spotsRecordedSince(db: Db, since: Date): Promise<string[]> {
-  return db('field_record').where('received_at', '>=', since).distinct().pluck('spot_id');
+// Adoption: while it runs, spots up to `at_spot` go by the practice that is adopted, the others by the programme's
+
+interface AdoptionRow {
+  practice_id: string;
+  practice_version: number;
+  at_spot: string | null;
+  running: boolean;
+  asked_by: string;
+}
+
+export interface KeptAdoption {
+  readonly id: string;
+  readonly version: number;
+  readonly atSpot: string | null;
+  /** Somebody is at it just now; one that has not moved for a minute is not. */
+  readonly alive: boolean;
+  readonly askedBy: string;
+}
+
+const adoptionOf = (row: AdoptionRow & { alive: boolean }): KeptAdoption => ({
+  id: row.practice_id,
+  version: row.practice_version,
+  atSpot: row.at_spot,
+  alive: row.alive,
+  askedBy: row.asked_by,
+});
+
+const adoptionQuery = (db: Db) =>
+  db('adoption').select<(AdoptionRow & { alive: boolean })[]>(
+    'adoption.*',
+    db.raw(`running and beat_at > now() - interval '1 minute' as alive`),
+  );
+
+export async function findAdoption(db: Db): Promise<KeptAdoption | undefined> {
+  const [row] = await adoptionQuery(db);
+  return row && adoptionOf(row);
+}
+
+export async function lockAdoption(trx: Db): Promise<KeptAdoption | undefined> {
+  const [row] = await adoptionQuery(trx).forUpdate();
+  return row && adoptionOf(row);
+}
+
+/** Returns false where another one was begun first. */
+export async function insertAdoption(db: Db, { id, version }: Version, by: string, runId: string): Promise<boolean> {
+  const added = await db('adoption')
+    .insert({ practice_id: id, practice_version: version, running: true, run_id: runId, asked_by: by })
+    .onConflict('only_one')
+    .ignore()
+    .returning('only_one');
+  return added.length > 0;
+}
+
+export async function takeAdoptionOver(db: Db, runId: string): Promise<void> {
+  await db('adoption').update({ running: true, run_id: runId, beat_at: db.fn.now() });
+}
+
+/** Moves the border between the two practices. Returns false where another run has taken over. */
+export async function moveBorder(db: Db, runId: string, atSpot: string | null): Promise<boolean> {
+  return (await db('adoption').where({ run_id: runId }).update({ at_spot: atSpot, beat_at: db.fn.now() })) > 0;
+}
+
+/** Says that nobody is at it any more, if it has not ended. */
+export async function leaveAdoption(db: Db, runId: string): Promise<void> {
+  await db('adoption').where({ run_id: runId }).update({ running: false });
+}
+
+export async function dropAdoption(db: Db): Promise<void> {
+  await db('adoption').delete();
+}
+
+/** The spots on the near side of the border, the last of them first. */
+export async function spotsUpTo(db: Db, upTo: string, limit: number): Promise<string[]> {
+  return db('spot').where('id', '<=', upTo).orderBy('id', 'desc').limit(limit).pluck('id');
+}
+
+export async function countSpots(db: Db, upTo: string | null): Promise<{ done: number; of: number }> {
+  const { rows } = await db.raw<{ rows: { done: number; of: number }[] }>(
+    'select count(*) filter (where id <= ?::uuid)::int as done, count(*)::int as of from spot',
+    [upTo],
+  );
+  return rows[0] ?? { done: 0, of: 0 };
+}
+
+/** No spot is added while this is held, and none is being added. */
+export async function holdSpots(trx: Db): Promise<void> {
+  await trx.raw('lock table spot in share mode');
+}
+
+/** What does not get its locks in this time gives way. */
+export async function setWaitingLimit(trx: Db, seconds: number): Promise<void> {
+  await trx.raw(`select set_config('lock_timeout', ?, true)`, [`${seconds}s`]);
+}
+
+interface Version {
+  readonly id: string;
+  readonly version: number;
+}
+export async function programmePractice(db: Db): Promise<Version> {
+  const row = await db('programme').first<{ practice_id: string; practice_version: number } | undefined>(
+    'practice_id',
+    'practice_version',
+  );
+  return row ? { id: row.practice_id, version: row.practice_version } : fieldDefault;
 }

@@ -5,7 +5,8 @@ import { parse } from '../platform/problems';
 import { streamProgress } from '../platform/progress';
 import { forAct, userOf } from '../platform/sessions';
 import { allPractices } from './repository';
-import { adoptPractice, measuredSettlement, savePractice } from './service';
+import { adoptPractice } from './adoption-service';
+import { measuredSettlement, savePractice } from './service';
 
 export function practiceRoutes(db: Knex): Router {
   const router = Router();

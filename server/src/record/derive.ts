@@ -1,6 +1,8 @@
 import { spotPeriods } from '@sombra/core';
 import { isDeepStrictEqual } from 'node:util';
-import type { Db } from '../platform/db';
+import type { Knex } from 'knex';
+import { lockSpots, spotsAfterId } from '../ground/repository';
+import { asActor, type Db } from '../platform/db';
 import {
   announce,
   derivedOf,
@@ -25,7 +27,7 @@ export async function derive(db: Db, spotIds: readonly string[]): Promise<Derive
   return grounds.map((spot) => {
     const known = records.get(spot.id) ?? [];
     const context = {
-      ...contextOf(programme, known),
+      ...contextOf(programme, spot.id, known),
       addedOn: spot.addedOn,
       position: [spot.lng, spot.lat] as const,
     };
@@ -50,6 +52,27 @@ export interface Rebuild {
   readonly onProgress?: (progress: { kind: 'progress'; done: number; of: number }) => void;
   /** Throws to give up between two chunks. */
   readonly check?: () => void;
+}
+
+/** Others are served between two chunks of this many spots. */
+export const chunkSpots = 25;
+
+/**
+ * Works every spot out afresh in acts of their own, a few spots each, in the order every act locks spots in: what others
+ * record meanwhile waits for one chunk at most. Ends with what is derived being up to date, unless it grew old again.
+ */
+export async function rebuildInChunks(db: Knex, actor: string): Promise<void> {
+  const before = await derivedVersion(db);
+  for (let after: string | null = null; ; ) {
+    const ids: string[] = await spotsAfterId(db, after, chunkSpots);
+    if (ids.length === 0) break;
+    await asActor(db, actor, async (trx) => {
+      await lockSpots(trx, ids);
+      await replaceDerived(trx, await derive(trx, ids));
+    });
+    after = ids.at(-1) ?? null;
+  }
+  await setDerivedVersion(db, version, before);
 }
 
 /** Works everything out afresh, compares it with what is kept, and keeps what differs. */

@@ -125,6 +125,19 @@ export async function currentPractice(db: Db): Promise<Practice> {
   return row ? readStored(practiceSchema, row.body, 'practice of the programme') : fieldDefault;
 }
 
+/** The practice that is being adopted, and the last spot that goes by it; `null` where none is or none does yet. */
+export async function adoptedUpTo(db: Db): Promise<{ practice: Practice; upTo: string } | null> {
+  const row = await db('adoption')
+    .join('practice', (on) =>
+      on.on('practice.id', 'adoption.practice_id').andOn('practice.version', 'adoption.practice_version'),
+    )
+    .whereNotNull('adoption.at_spot')
+    .first<{ body: unknown; at_spot: string } | undefined>('practice.body', 'adoption.at_spot');
+  return row
+    ? { practice: readStored(practiceSchema, row.body, 'practice being adopted'), upTo: row.at_spot }
+    : null;
+}
+
 /** Practices by id and version. */
 export type Shelf = ReadonlyMap<string, Practice>;
 const shelfKey = (id: string, version: number): string => `${id}@${version}`;
@@ -320,8 +333,10 @@ export async function derivedVersion(db: Db): Promise<number> {
   return row?.version ?? 0;
 }
 
-export async function setDerivedVersion(db: Db, version: number): Promise<void> {
-  await db('derived_by').insert({ only_one: true, version }).onConflict('only_one').merge();
+/** Only where it is still as it was `before`, if that is given. */
+export async function setDerivedVersion(db: Db, version: number, before?: number): Promise<void> {
+  if (before === undefined) await db('derived_by').insert({ only_one: true, version }).onConflict('only_one').merge();
+  else await db('derived_by').where({ version: before }).update({ version });
 }
 
 interface AskedRow {

@@ -179,7 +179,7 @@ export function requireSound(record: FieldRecord): void {
 /** One choice made otherwise must leave a practice that could be adopted: no choice above the one it leads up to. */
 async function requireOverride(trx: Db, { facts }: RecordOfKind<'override'>, spotId: string): Promise<void> {
   const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
-  const { care } = spotLife(records, contextOf(await programmeBasis(trx), records));
+  const { care } = spotLife(records, contextOf(await programmeBasis(trx), spotId, records));
   try {
     requirePractice(withChoice(care, facts.path, facts.value));
   } catch (error) {

@@ -1,26 +1,28 @@
-import { plantingWindowSchema, type KeptRecord } from '@sombra/contract';
+import type { KeptRecord } from '@sombra/contract';
 import type { IsoDate, PlantingWindow, Practice, SpotContext, StockOffer } from '@sombra/core';
-import { z } from 'zod';
 import type { Db } from '../platform/db';
-import { readStored } from '../platform/stored';
-import { currentPractice, plantedUnder, practiceShelf, type Shelf } from './repository';
+import { findProgramme } from '../programme/repository';
+import { adoptedUpTo, currentPractice, plantedUnder, practiceShelf, type Shelf } from './repository';
 
 /** What the programme brings to every spot, read once for many. */
 export interface ProgrammeBasis {
   readonly practice: Practice;
+  /** While another practice is being adopted: the spots up to this one go by it already. */
+  readonly adopting: { readonly practice: Practice; readonly upTo: string } | null;
   readonly windows: readonly PlantingWindow[];
   readonly shelf: Shelf;
 }
 
 export async function programmeBasis(db: Db): Promise<ProgrammeBasis> {
-  const row = await db('programme').first<{ planting_windows: unknown } | undefined>('planting_windows');
-  const windows = readStored(z.array(plantingWindowSchema), row?.planting_windows ?? [], 'planting windows');
-  return { practice: await currentPractice(db), windows, shelf: await practiceShelf(db) };
+  const windows = (await findProgramme(db))?.windows ?? [];
+  const adopting = await adoptedUpTo(db);
+  return { practice: await currentPractice(db), adopting, windows, shelf: await practiceShelf(db) };
 }
 
 /** What one spot goes by, besides its own records; by another practice than the programme's where one is named. */
 export function contextOf(
-  { practice, windows, shelf }: ProgrammeBasis,
+  { practice, adopting, windows, shelf }: ProgrammeBasis,
+  spotId: string,
   records: readonly KeptRecord[],
   of: {
     readonly practice?: Practice;
@@ -29,7 +31,7 @@ export function contextOf(
   } = {},
 ): SpotContext {
   return {
-    practice: of.practice ?? practice,
+    practice: of.practice ?? (adopting && spotId <= adopting.upTo ? adopting.practice : practice),
     plantedUnder: plantedUnder(records, shelf),
     windows,
     plantOn: of.plantOn ?? null,

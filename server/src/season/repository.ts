@@ -1,5 +1,6 @@
 import type { BandMark, IsoDate, PlantingWindow, Station, WeatherDay } from '@sombra/core';
 import type { Db } from '../platform/db';
+import { findProgramme } from '../programme/repository';
 
 interface WeatherRow {
   day: string;
@@ -50,12 +51,10 @@ export async function insertWeather(db: Db, days: readonly WeatherDay[], source:
 }
 
 export async function programmeSeason(db: Db): Promise<{ station: Station; windows: PlantingWindow[] }> {
-  const row = await db('programme').first<
-    { station_lat: number; station_elevation_m: number; planting_windows: PlantingWindow[] } | undefined
-  >('station_lat', 'station_elevation_m', 'planting_windows');
+  const kept = await findProgramme(db);
   return {
-    station: { latDeg: row?.station_lat ?? 0, elevationM: row?.station_elevation_m ?? 0 },
-    windows: row?.planting_windows ?? [],
+    station: { latDeg: kept?.lat ?? 0, elevationM: kept?.elevationM ?? 0 },
+    windows: kept?.windows ?? [],
   };
 }
 

@@ -19,6 +19,7 @@ import type { Config } from '../platform/config';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
 import { sendKept } from '../platform/uploads';
+import { findProgramme } from '../programme/repository';
 import { currentRules } from '../rules/repository';
 import { claimPdf } from './claim-sheet';
 import { claimedLots } from './claims';
@@ -43,7 +44,7 @@ export function stockRoutes(db: Knex, { storageFolder }: Pick<Config, 'storageFo
   const router = Router();
   async function sendClaim(response: Response, nursery: string, deliveries: readonly Delivery[]): Promise<void> {
     const { match } = await currentRules(db);
-    const programme = await db('programme').first<{ name: string } | undefined>('name');
+    const programme = await findProgramme(db);
     const photos = new Map<string, string>();
     for (const { lot } of deliveries.flatMap(claimedLots)) {
       for (const { id } of lot.trees.filter(({ hasPhoto }) => hasPhoto)) {

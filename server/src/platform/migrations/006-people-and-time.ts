@@ -112,6 +112,7 @@ const adoption = `
     practice_version integer not null,
     at_spot uuid,
     running boolean not null,
+    run_id uuid not null,
     beat_at timestamptz not null default now(),
     asked_by text not null,
     began_at timestamptz not null default now(),

@@ -19,6 +19,7 @@ const session = (change: Partial<Session> = {}): Session => ({
   user,
   csrfToken: 'first',
   today: '2026-06-15',
+  programme: { name: 'Shade Walks', demo: true },
   ...change,
 });
 const asked = () => http.expectOne({ method: 'GET', url: '/api/session' });

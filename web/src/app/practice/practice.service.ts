@@ -32,8 +32,8 @@ export class PracticeService {
     return this.http.put('/api/practices', { practice }).pipe(map((body) => practicesSchema.parse(body)));
   }
 
-  /** Every spot is worked out afresh meanwhile; unsubscribing cancels it, and nothing changes then. */
-  adopt({ id, version }: Practice): Observable<AdoptProgress> {
+  /** Every spot is worked out afresh meanwhile; unsubscribing stops it where it is, to be gone on with or taken back. */
+  adopt({ id, version }: Pick<Practice, 'id' | 'version'>): Observable<AdoptProgress> {
     return this.progress
       .post('/api/practices/adopt', { id, version })
       .pipe(map((line) => adoptProgressSchema.parse(line)));

@@ -1,7 +1,7 @@
 import { provideHttpClient } from '@angular/common/http';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter, Router } from '@angular/router';
-import type { MeasuredSettlement } from '@sombra/contract';
+import type { MeasuredSettlement, Practices } from '@sombra/contract';
 import { defaultWorkRules, choices, fieldDefault, presets, type Practice } from '@sombra/core';
 import { concat, NEVER, of, throwError } from 'rxjs';
 import { FakeSession, provideFakeSession } from '../../testing/fake-session';
@@ -14,6 +14,7 @@ let saved: Practice[];
 let adopted: string[];
 let settled: MeasuredSettlement = null;
 let unending = false;
+let half: Practices['adoption'] = null;
 const element = () => fixture.nativeElement as HTMLElement;
 const text = () => element().textContent.replace(/\s+/g, ' ');
 const button = (name: string) => [...element().querySelectorAll('button')].find((b) => b.textContent.trim() === name);
@@ -46,6 +47,7 @@ async function render(
   const all = {
     work: defaultWorkRules,
     current: { id: 'field-default', version: 1 },
+    adoption: half,
     practices: presets.map((practice) => ({ practice, madeBy: 'Sombra', shipped: true, planted: 0 })),
   };
   const doors = {
@@ -174,7 +176,7 @@ describe('practices', () => {
 });
 
 describe('adopting a practice', () => {
-  it('tells how many spots are worked out, and can be cancelled', async () => {
+  it('tells how many spots are worked out, and can be stopped', async () => {
     unending = true;
     await render('?a=native-soil');
     jest.spyOn(window, 'confirm').mockReturnValueOnce(true);
@@ -182,11 +184,33 @@ describe('adopting a practice', () => {
     await fixture.whenStable();
     expect(text()).toContain('50 of 200 spots worked out by Native soil, hands off');
     expect(button('Plant by it')?.disabled).toBe(true);
-    button('Cancel')?.click();
+    button('Stop')?.click();
     await fixture.whenStable();
-    expect(text()).toContain('the programme plants by what it did before');
+    expect(text()).not.toContain('worked out by');
     expect(button('Plant by it')?.disabled).toBe(false);
     unending = false;
+  });
+
+  it('shows one that stands half done, with the ways on and back', async () => {
+    half = { id: 'native-soil', version: 1, done: 50, of: 200, running: false, askedBy: 'Inês' };
+    await render('?a=native-soil');
+    expect(text()).toContain('The change to Native soil, hands off stands half done: 50 of 200 spots go by it');
+    expect(button('Plant by it')?.disabled).toBe(true);
+    adopted.length = 0;
+    button('Go on')?.click();
+    await fixture.whenStable();
+    button('Take it back')?.click();
+    await fixture.whenStable();
+    expect(adopted).toEqual(['native-soil', 'field-default']);
+    half = null;
+  });
+
+  it('offers neither while somebody is at it', async () => {
+    half = { id: 'native-soil', version: 1, done: 50, of: 200, running: true, askedBy: 'Inês' };
+    await render('?a=native-soil');
+    half = null;
+    expect(text()).toContain('Inês is changing the programme to Native soil, hands off: 50 of 200');
+    expect(button('Go on')).toBeUndefined();
   });
 });
 

@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import type { KeptPractice, MeasuredSettlement, Practices, Problem, SpotDetail } from '@sombra/contract';
 import {
@@ -16,7 +17,7 @@ import {
 } from '@sombra/core';
 import { NgTemplateOutlet } from '@angular/common';
 import { HttpClient } from '@angular/common/http';
-import { firstValueFrom, type Subscription } from 'rxjs';
+import { firstValueFrom, timer, type Subscription } from 'rxjs';
 import { readProblem, sayProblem } from '../frame/problem';
 import { StateNote } from '../frame/state-note';
 import { ToastsService } from '../frame/toasts.service';
@@ -68,7 +69,17 @@ export class PracticesPage {
   protected readonly fault = signal<string | null>(null);
   protected readonly busy = signal(false);
   protected readonly adopting = signal<{ name: string; done: number; of: number } | null>(null);
+  private readonly gone = inject(DestroyRef);
   private adoption: Subscription | undefined;
+  protected readonly mayAdopt = computed(() => this.session.may('adopt_practice'));
+  protected readonly kept = computed(() => this.all() as Practices);
+  /** A change that has not ended, of somebody else or given up. */
+  protected readonly halfDone = computed(() => {
+    const open = this.all()?.adoption;
+    if (!open) return null;
+    const nameOf = (id: string) => this.kept().practices.find(({ practice }) => practice.id === id)?.practice.name ?? id;
+    return { ...open, name: nameOf(open.id), before: nameOf(this.kept().current.id) };
+  });
   protected readonly settlement = signal<MeasuredSettlement>(null);
   protected readonly percent = (share: number): string => `${formatNumber(share * 100, 0)} %`;
   private readonly detail = signal<SpotDetail | null>(null);
@@ -207,31 +218,40 @@ export class PracticesPage {
 
   protected adopt({ practice }: KeptPractice): void {
     const question = `Plant by ${practice.name} from now on? Every pit that is not planted yet is worked out afresh. Planted trees keep the practice they were planted under.`;
-    if (!confirm(question)) return;
+    if (confirm(question)) this.walk(practice, practice.name);
+  }
+
+  /** Begins a change of practice, goes on with one that stands half done, or takes it back to the one before. */
+  protected walk(to: { readonly id: string; readonly version: number }, name: string): void {
     this.fault.set(null);
-    this.adopting.set({ name: practice.name, done: 0, of: 1 });
-    this.adoption = this.doors.adopt(practice).subscribe({
+    this.adopting.set({ name, done: 0, of: 1 });
+    this.adoption = this.doors.adopt(to).subscribe({
       next: (news) => {
-        if (news.kind === 'progress') this.adopting.set({ name: practice.name, done: news.done, of: news.of });
+        if (news.kind === 'progress') this.adopting.set({ name, done: news.done, of: news.of });
         if (news.kind === 'failed') this.stopAdopting(news.title);
         if (news.kind === 'done') {
           this.all.set(news.practices);
           this.stopAdopting(null);
-          this.toasts.say(`${practice.name} is the programme's practice.`);
+          this.toasts.say(`${name} is the programme's practice.`);
         }
       },
       error: (error: unknown) => this.stopAdopting(sayProblem(readProblem(error))),
     });
   }
 
-  protected cancelAdopting(): void {
-    this.stopAdopting('The change was cancelled; the programme plants by what it did before.');
+  protected stop(): void {
+    this.stopAdopting(null);
+    // The server ends the chunk it is at.
+    timer(500)
+      .pipe(takeUntilDestroyed(this.gone))
+      .subscribe(() => void this.read());
   }
 
   private stopAdopting(fault: string | null): void {
     this.adoption?.unsubscribe();
     this.adopting.set(null);
     this.fault.set(fault);
+    if (fault) void this.read();
   }
 
   private async run(act: () => Promise<void>): Promise<void> {

@@ -1,0 +1,29 @@
+import { saveProgrammeSchema, setUpSchema } from '@sombra/contract';
+import { Router } from 'express';
+import type { Knex } from 'knex';
+import { parse } from '../platform/problems';
+import { forAct, userOf } from '../platform/sessions';
+import { programme, saveProgramme, setUp } from './service';
+
+export function programmeRoutes(db: Knex): Router {
+  const router = Router();
+  router.get('/programme', async (_request, response) => {
+    response.json(await programme(db));
+  });
+  router.put('/programme', forAct('change_programme'), async (request, response) => {
+    const settings = parse(saveProgrammeSchema, request.body);
+    const onError = (error: unknown) => request.log.error({ err: error }, 'spots not worked out again');
+    response.json(await saveProgramme(db, userOf(request), settings, onError));
+  });
+  return router;
+}
+
+/** The one door of an empty programme. */
+export function setUpRoutes(db: Knex): Router {
+  const router = Router();
+  router.post('/open/set-up', async (request, response) => {
+    await setUp(db, parse(setUpSchema, request.body));
+    response.status(201).json({});
+  });
+  return router;
+}
