@@ -39,6 +39,8 @@ export const countUpToZoom = 14;
 export const mapSchema = z.object({
   layers: z.array(z.object({ layer: baseLayerSchema, features: z.int(), changedAt: z.string() })),
   pmtiles: z.object({ fileName: z.string(), bytes: z.int() }).nullable(),
+  /** Where the programme is, for a map with nothing on it yet. */
+  centre: z.tuple([z.number(), z.number()]),
   /** Where the spots are: west, south, east, north; `null` while there is none. */
   bounds: z.tuple([z.number(), z.number(), z.number(), z.number()]).nullable(),
   /** Changes whenever a base layer does: part of the address of its tiles. */

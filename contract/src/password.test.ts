@@ -15,7 +15,10 @@ describe('a password', () => {
     expect(passwordFault(password, of)).toContain(why);
   });
 
-  it.each(['shade-walks', 'correct horse', 'Tavoro plants the long street', 'ääääöööüüß12'])('%s will do', (password) => {
-    expect(passwordFault(password, of)).toBeNull();
-  });
+  it.each(['shade-walks', 'correct horse', 'Tavoro plants the long street', 'ääääöööüüß12'])(
+    '%s will do',
+    (password) => {
+      expect(passwordFault(password, of)).toBeNull();
+    },
+  );
 });

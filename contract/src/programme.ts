@@ -14,7 +14,10 @@ const daysOf = [31, 29, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
 const dayOfYear = z
   .string()
   .regex(/^(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'must be MM-DD')
-  .refine((text) => Number(text.slice(3)) <= (daysOf[Number(text.slice(0, 2)) - 1] ?? 0), 'must be a day of that month');
+  .refine(
+    (text) => Number(text.slice(3)) <= (daysOf[Number(text.slice(0, 2)) - 1] ?? 0),
+    'must be a day of that month',
+  );
 
 /** A planting window as somebody sets it. */
 export const setWindowSchema = z.strictObject({
@@ -40,7 +43,7 @@ const programmeShape = {
   timeZone: z.string().max(60).refine(isTimeZone, 'must be a time zone such as Atlantic/Azores'),
   lat: z.number().min(-mostLatitude).max(mostLatitude),
   lng: measure('lng'),
-  elevationM: z.number().min(-430).max(6000),
+  elevationM: measure('elevationM'),
   currency: currencySchema,
   /** Those new people begin with. */
   units: z.enum(unitSystems),

@@ -50,7 +50,10 @@ const signInName = z
   .string()
   .trim()
   .toLowerCase()
-  .regex(/^[a-z0-9][a-z0-9._@-]{1,59}$/, 'must be 2 to 60 letters, digits and . _ @ -, beginning with a letter or digit');
+  .regex(
+    /^[a-z0-9][a-z0-9._@-]{1,59}$/,
+    'must be 2 to 60 letters, digits and . _ @ -, beginning with a letter or digit',
+  );
 
 /** Asked of an id that others may guess nothing from: made by the page, so that adding twice adds once. */
 export const addPersonSchema = z.strictObject({

@@ -13,6 +13,8 @@ export const limits = {
   firstBranchM: { min: 0, max: 10, unit: 'm' },
   graftHeightMm: { min: 0, max: 3000, unit: 'mm' },
   putBackMm: { min: 0, max: 1000, unit: 'mm' },
+  /** The Dead Sea's shore to the highest towns. */
+  elevationM: { min: -430, max: 6000, unit: 'm' },
   carryM: { min: 0, max: 2000, unit: 'm' },
   waySlopePct: { min: 0, max: 100, unit: '%' },
   rootSpreadMm: { min: 100, max: 2000, unit: 'mm' },

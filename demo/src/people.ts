@@ -14,6 +14,7 @@ export const demoPeople: readonly DemoPerson[] = [
   { signIn: 'bento', password: 'shade-walks', name: 'Bento Quarel', role: 'crew_lead', units: 'metric' },
   { signIn: 'marta', password: 'shade-walks', name: 'Marta Velho-Lume', role: 'inspector', units: 'metric' },
   { signIn: 'duarte', password: 'shade-walks', name: 'Duarte Ombra', role: 'coordinator', units: 'us' },
+  { signIn: 'tia', password: 'shade-walks', name: 'Tia Rebelo-Sol', role: 'waterer', units: 'metric' },
   { signIn: 'visitor', password: 'shade-walks', name: 'Council visitor', role: 'viewer', units: 'metric' },
   { signIn: 'admin', password: 'shade-walks', name: 'Programme office', role: 'administrator', units: 'metric' },
 ];

@@ -63,11 +63,7 @@ async function loadProgramme(trx: Db, town: DemoTown): Promise<void> {
     .ignore();
   const { latDeg: lat, elevationM } = town.station;
   const settings = { name: town.programme, timeZone: town.timeZone, lat, lng: town.lng, elevationM };
-  await insertProgramme(
-    trx,
-    { ...settings, units: 'metric', windows: [...town.windows], demo: true },
-    { id, version },
-  );
+  await insertProgramme(trx, { ...settings, units: 'metric', windows: [...town.windows], demo: true }, { id, version });
 }
 
 async function loadSpots(trx: Db, spots: readonly DemoSpot[]): Promise<void> {

@@ -17,17 +17,24 @@ import { pipeline } from 'node:stream/promises';
 import { v7 as uuidv7 } from 'uuid';
 import { programmeToday } from '../people/service';
 import { asActor } from '../platform/db';
+import { findProgramme } from '../programme/repository';
 import { storageFault } from '../platform/uploads';
 import { readLayer } from './read-layer';
 import { baseLayerRows, dropPmtiles, pmtilesRow, replaceLayer, setPmtiles, spotBounds } from './repository';
 import { countTile, markTile } from './tiles-repository';
 
 export async function mapInfo(db: Knex): Promise<MapInfo> {
-  const [layers, pmtiles, bounds] = await Promise.all([baseLayerRows(db), pmtilesRow(db), spotBounds(db)]);
+  const [layers, pmtiles, bounds, programme] = await Promise.all([
+    baseLayerRows(db),
+    pmtilesRow(db),
+    spotBounds(db),
+    findProgramme(db),
+  ]);
   const changes = [...layers, ...(pmtiles ? [pmtiles] : [])].map(({ changed_at }) => changed_at.getTime());
   return {
     layers: layers.map(({ layer, features, changed_at }) => ({ layer, features, changedAt: changed_at.toISOString() })),
     pmtiles: pmtiles ? { fileName: pmtiles.file_name, bytes: pmtiles.bytes } : null,
+    centre: [programme?.lng ?? 0, programme?.lat ?? 0],
     bounds,
     stamp: `${changes.length}-${Math.max(0, ...changes)}`,
   };

@@ -32,10 +32,7 @@ const userOfRow = ({ id, sign_in, name, role, units }: Pick<UserRow, (typeof use
 
 /** Whoever may sign in by this name; somebody disabled may not. */
 export async function findBySignIn(db: Db, signIn: string): Promise<UserWithHash | undefined> {
-  const row = await db<UserRow>('app_user')
-    .where({ sign_in: signIn.toLowerCase() })
-    .whereNull('disabled_at')
-    .first();
+  const row = await db<UserRow>('app_user').where({ sign_in: signIn.toLowerCase() }).whereNull('disabled_at').first();
   return row && { ...userOfRow(row), passwordHash: row.password_hash };
 }
 
@@ -141,11 +138,7 @@ export async function lockAdministrators(db: Db): Promise<string[]> {
 export async function updatePerson(
   db: Db,
   id: string,
-  {
-    version,
-    disabled,
-    ...set
-  }: { name: string; role: User['role']; disabled: boolean; version: number },
+  { version, disabled, ...set }: { name: string; role: User['role']; disabled: boolean; version: number },
 ): Promise<boolean> {
   const disabledAt = disabled ? db.raw('coalesce(disabled_at, now())') : null;
   const changed = await db('app_user')

@@ -92,7 +92,7 @@ interface Walk {
 }
 
 async function goOn(db: Knex, user: User, { done, of, run, runId }: Walk & { done: number }): Promise<void> {
-  for (let count = done; ; ) {
+  for (let count = done; ;) {
     requireRunning(run.signal);
     const worked = await inChunks(db, user, async (trx) => {
       const atSpot = (await findAdoption(trx))?.atSpot ?? null;
@@ -123,7 +123,7 @@ async function finish(trx: Knex.Transaction, atSpot: string | null, runId: strin
 }
 
 async function takeBack(db: Knex, user: User, { of, run, runId }: Walk): Promise<void> {
-  for (let count = 0; ; ) {
+  for (let count = 0; ;) {
     requireRunning(run.signal);
     const worked = await inChunks(db, user, async (trx) => {
       const atSpot = (await findAdoption(trx))?.atSpot ?? null;
@@ -156,11 +156,7 @@ async function workOut(
 }
 
 /** One chunk, tried again where somebody holds its spots for longer than the limit. */
-async function inChunks(
-  db: Knex,
-  user: User,
-  chunk: (trx: Knex.Transaction) => Promise<number>,
-): Promise<number> {
+async function inChunks(db: Knex, user: User, chunk: (trx: Knex.Transaction) => Promise<number>): Promise<number> {
   for (let tries = 1; ; tries++) {
     try {
       return await asActor(db, user.name, async (trx) => {
@@ -184,4 +180,3 @@ function requireRunning(signal: AbortSignal): void {
     title: 'The change was stopped where it was; go on with it, or take it back',
   });
 }
-

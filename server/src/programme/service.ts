@@ -19,7 +19,6 @@ import {
   updateProgramme,
 } from './repository';
 
-
 /** @throws NotFoundError before the programme was set up */
 export async function programme(db: Db): Promise<Programme> {
   const kept = await findProgramme(db);
@@ -132,4 +131,3 @@ export async function setUp(db: Knex, { code, person, programme: settings, pract
     await dropSetUpCode(trx);
   });
 }
-

@@ -63,7 +63,7 @@ export const chunkSpots = 25;
  */
 export async function rebuildInChunks(db: Knex, actor: string): Promise<void> {
   const before = await derivedVersion(db);
-  for (let after: string | null = null; ; ) {
+  for (let after: string | null = null; ;) {
     const ids: string[] = await spotsAfterId(db, after, chunkSpots);
     if (ids.length === 0) break;
     await asActor(db, actor, async (trx) => {

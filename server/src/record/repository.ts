@@ -133,9 +133,7 @@ export async function adoptedUpTo(db: Db): Promise<{ practice: Practice; upTo: s
     )
     .whereNotNull('adoption.at_spot')
     .first<{ body: unknown; at_spot: string } | undefined>('practice.body', 'adoption.at_spot');
-  return row
-    ? { practice: readStored(practiceSchema, row.body, 'practice being adopted'), upTo: row.at_spot }
-    : null;
+  return row ? { practice: readStored(practiceSchema, row.body, 'practice being adopted'), upTo: row.at_spot } : null;
 }
 
 /** Practices by id and version. */

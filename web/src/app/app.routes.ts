@@ -90,6 +90,26 @@ export const routes: Routes = [
     loadComponent: () => import('./rules/rules-page').then((m) => m.RulesPage),
   },
   {
+    path: 'programme',
+    title: 'Programme · Sombra',
+    loadComponent: () => import('./programme/programme-page').then((m) => m.ProgrammePage),
+  },
+  {
+    path: 'people',
+    title: 'People · Sombra',
+    loadComponent: () => import('./people/people-page').then((m) => m.PeoplePage),
+  },
+  {
+    path: 'me',
+    title: 'You · Sombra',
+    loadComponent: () => import('./people/own-page').then((m) => m.OwnPage),
+  },
+  {
+    path: 'welcome/:token',
+    title: 'Welcome · Sombra',
+    loadComponent: () => import('./people/welcome-page').then((m) => m.WelcomePage),
+  },
+  {
     path: 'consent/:token',
     title: 'Consent · Sombra',
     loadComponent: () => import('./ground/consent-page').then((m) => m.ConsentPage),

@@ -8,11 +8,12 @@ import { SeasonBandView } from './season/season-band-view';
 import { ThemeService } from './frame/theme.service';
 import { SessionService } from './people/session.service';
 import { SignInForm } from './people/sign-in-form';
+import { SetUpPage } from './programme/set-up-page';
 
 @Component({
   selector: 's-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterOutlet, Rail, RefusedRecords, SeasonBandView, Topbar, Toasts, SignInForm],
+  imports: [RouterOutlet, Rail, RefusedRecords, SeasonBandView, SetUpPage, Topbar, Toasts, SignInForm],
   template: `
     @if (open) {
       <router-outlet />
@@ -29,7 +30,13 @@ import { SignInForm } from './people/sign-in-form';
           </main>
         }
         @case ('out') {
-          <s-sign-in-form />
+          @if (session.programme()) {
+            <s-sign-in-form />
+          } @else {
+            @defer (on immediate) {
+              <s-set-up-page />
+            }
+          }
         }
         @default {
           <a class="visually-hidden-focusable skip" href="#work" (click)="toWork($event)">Skip to the work</a>
@@ -110,7 +117,7 @@ import { SignInForm } from './people/sign-in-form';
 export class App {
   protected readonly session = inject(SessionService);
   /** Pages a signed link opens: no account, no frame. */
-  protected readonly open = location.pathname.startsWith('/consent/');
+  protected readonly open = /^\/(consent|welcome)\//.test(location.pathname);
   // The sign-in page has the theme too.
   protected readonly theme = inject(ThemeService);
 

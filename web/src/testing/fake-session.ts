@@ -9,6 +9,7 @@ export class FakeSession {
   readonly state = signal<SessionState>('in');
   readonly units = signal<UnitSystem>('metric');
   readonly today = signal('2026-06-15');
+  readonly programme = signal({ name: 'Shade Walks', demo: true });
   readonly csrfToken = signal('token');
   readonly user = signal<User | null>({
     id: 'u1',

@@ -23,6 +23,11 @@ const themeNames: Readonly<Record<Theme, string>> = {
   imports: [RouterLink, NgbDropdown, NgbDropdownItem, NgbDropdownMenu, NgbDropdownToggle, FindBox],
   template: `
     <header>
+      @if (session.programme(); as programme) {
+        <span class="programme" [title]="programme.demo ? 'The demo town, invented' : 'The programme you work in'"
+          >{{ programme.name }}{{ programme.demo ? ', demo' : '' }}</span
+        >
+      }
       <button type="button" class="today" title="Show another day" (click)="pickDay()">{{ day() }}</button>
       @if (view.tense() !== 'today') {
         <span class="tense">{{ view.tense() === 'past' ? 'as it was' : 'as forecast' }}</span>
@@ -68,6 +73,8 @@ const themeNames: Readonly<Record<Theme, string>> = {
             </button>
           }
           <div class="dropdown-divider"></div>
+          <a ngbDropdownItem routerLink="/me">Your name, password and rights</a>
+          <div class="dropdown-divider"></div>
           <a ngbDropdownItem routerLink="/lists">Season's lists</a>
           <a ngbDropdownItem routerLink="/species">Species library</a>
           <a ngbDropdownItem routerLink="/nurseries">Nurseries</a>
@@ -76,6 +83,10 @@ const themeNames: Readonly<Record<Theme, string>> = {
           <a ngbDropdownItem routerLink="/practices">Practices</a>
           <a ngbDropdownItem routerLink="/materials">Materials and hours</a>
           <a ngbDropdownItem routerLink="/rules">Rules of the programme</a>
+          <a ngbDropdownItem routerLink="/programme">Programme</a>
+          @if (canManage()) {
+            <a ngbDropdownItem routerLink="/people">People</a>
+          }
           @if (canDraw()) {
             <a ngbDropdownItem routerLink="/base-map">Base map</a>
           }
@@ -103,6 +114,13 @@ const themeNames: Readonly<Record<Theme, string>> = {
       color: var(--ink);
       padding: 0;
       min-height: 38px;
+    }
+    .programme {
+      color: var(--quiet);
+      white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      max-width: 14rem;
     }
     .tense {
       color: var(--chosen);
@@ -133,6 +151,9 @@ const themeNames: Readonly<Record<Theme, string>> = {
       width: 1.2rem;
     }
     @media (max-width: 720px) {
+      .programme {
+        display: none;
+      }
       header {
         padding: 0 0.5rem;
         flex-wrap: wrap;
@@ -175,6 +196,7 @@ export class Topbar {
   protected readonly names = themeNames;
   protected readonly day = computed(() => sayDate(this.view.on()));
   protected readonly canImport = computed(() => this.session.may('import_file'));
+  protected readonly canManage = computed(() => this.session.may('manage_people'));
   protected readonly canDraw = computed(() => this.session.may('change_base_map'));
 
   constructor() {

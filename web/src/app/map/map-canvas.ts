@@ -31,7 +31,6 @@ export interface CanvasOptions {
 }
 
 const usualZoom = 15.4;
-const nowhere: LngLat = [-25.4059, 36.9];
 
 /** The one place that knows the map library: what the rest of Sombra asks of a map, in its own words. */
 export class MapCanvas {
@@ -40,7 +39,7 @@ export class MapCanvas {
 
   constructor(private readonly options: CanvasOptions) {
     const { container, info, filter, camera } = options;
-    const middle = middleOf(info) ?? nowhere;
+    const middle = middleOf(info);
     this.lat = middle[1];
     this.map = new GlMap({
       container,
@@ -255,8 +254,8 @@ const feature = (geometry: Geometry, properties: GeoJsonProperties = {}): Featur
   properties,
 });
 
-function middleOf({ bounds }: MapInfo): LngLat | null {
-  if (!bounds) return null;
+function middleOf({ bounds, centre }: MapInfo): LngLat {
+  if (!bounds) return centre;
   const [west, south, east, north] = bounds;
   return [(west + east) / 2, (south + north) / 2];
 }

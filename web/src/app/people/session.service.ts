@@ -1,6 +1,16 @@
 import { HttpClient } from '@angular/common/http';
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { actOfRemedy, may, sessionSchema, type Act, type Session, type SignIn, type User } from '@sombra/contract';
+import {
+  actOfRemedy,
+  may,
+  sessionSchema,
+  type Act,
+  type ChangePassword,
+  type Preferences,
+  type Session,
+  type SignIn,
+  type User,
+} from '@sombra/contract';
 import type { RemedyCode, UnitSystem } from '@sombra/core';
 import { map, Subject, tap, type Observable } from 'rxjs';
 
@@ -17,6 +27,8 @@ export class SessionService {
   readonly state = this.phase.asReadonly();
   readonly user = computed(() => this.current()?.user ?? null);
   readonly units = computed<UnitSystem>(() => this.user()?.units ?? 'metric');
+  /** The programme of this database; `null` while nobody has set it up. */
+  readonly programme = computed(() => this.current()?.programme ?? null);
   readonly today = computed(() => this.current()?.today ?? '');
   readonly csrfToken = computed(() => this.current()?.csrfToken ?? '');
   /** Each time somebody signs in, again after an expired session too. */
@@ -61,6 +73,11 @@ export class SessionService {
     );
   }
 
+  /** Reads again who this is and what programme, without leaving the page. */
+  refresh(): void {
+    this.fetchSession().subscribe({ next: (session) => this.current.set(session), error: () => undefined });
+  }
+
   signOut(): void {
     this.http.delete('/api/session').subscribe({
       next: () => location.assign('/'),
@@ -69,10 +86,19 @@ export class SessionService {
   }
 
   setUnits(units: UnitSystem): void {
-    this.http
-      .put('/api/session/preferences', { units })
-      .pipe(map((body) => sessionSchema.parse(body)))
-      .subscribe((session) => this.current.set(session));
+    this.change({ units }).subscribe();
+  }
+
+  /** Changes one's own name or units. */
+  change(preferences: Preferences): Observable<Session> {
+    return this.http.put('/api/session/preferences', preferences).pipe(
+      map((body) => sessionSchema.parse(body)),
+      tap((session) => this.current.set(session)),
+    );
+  }
+
+  changePassword(entry: ChangePassword): Observable<unknown> {
+    return this.http.put('/api/session/password', entry);
   }
 
   /** The server no longer knows this session: ask for the password where the person is, and keep their page. */

@@ -14,7 +14,10 @@ import { SessionService } from './session.service';
       @if (again()) {
         <p>Sign in to go on. What you typed is still here.</p>
       } @else {
-        <p class="quiet">From the pit to an established tree.</p>
+        <p class="quiet">
+          {{ session.programme()?.name ?? 'From the pit to an established tree'
+          }}{{ session.programme()?.demo ? ' · the demo town' : '' }}
+        </p>
       }
       <label for="sign-in-name">Name</label>
       <input
@@ -75,7 +78,7 @@ import { SessionService } from './session.service';
 })
 export class SignInForm {
   readonly again = input(false);
-  private readonly session = inject(SessionService);
+  protected readonly session = inject(SessionService);
   protected readonly busy = signal(false);
   protected readonly fault = signal<string | null>(null);
   protected readonly form = new FormGroup({

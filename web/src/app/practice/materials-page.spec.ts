@@ -35,7 +35,7 @@ const doors = (fails = false) => ({
   practices: () =>
     of({
       current: { id: 'field-default', version: 1 },
-    adoption: null,
+      adoption: null,
       practices: presets.map((practice) => ({ practice, madeBy: 'Sombra', shipped: true, planted: 0 })),
     }),
   plantingDays: () => of([{ id: 'day-1', title: 'Tramway Avenue', onDay: '2026-06-20', spots: 12 }]),

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import type { KeptPractice, MeasuredSettlement, Practices, Problem, SpotDetail } from '@sombra/contract';
@@ -77,7 +86,8 @@ export class PracticesPage {
   protected readonly halfDone = computed(() => {
     const open = this.all()?.adoption;
     if (!open) return null;
-    const nameOf = (id: string) => this.kept().practices.find(({ practice }) => practice.id === id)?.practice.name ?? id;
+    const nameOf = (id: string) =>
+      this.kept().practices.find(({ practice }) => practice.id === id)?.practice.name ?? id;
     return { ...open, name: nameOf(open.id), before: nameOf(this.kept().current.id) };
   });
   protected readonly settlement = signal<MeasuredSettlement>(null);
