@@ -40,9 +40,16 @@ async function buildServer() {
   const { build } = await import('esbuild');
   const source = (name) => path.join(root, 'server/src', `${name}.ts`);
   await build({
-    entryPoints: ['main', 'migrate', 'load-demo', 'load-big', 'rebuild', 'write-examples', 'match/solve-worker'].map(
-      source,
-    ),
+    entryPoints: [
+      'main',
+      'migrate',
+      'load-demo',
+      'load-big',
+      'rebuild',
+      'set-up-code',
+      'write-examples',
+      'match/solve-worker',
+    ].map(source),
     outdir: path.join(root, 'dist/server'),
     bundle: true,
     splitting: true,

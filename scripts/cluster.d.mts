@@ -3,8 +3,10 @@ export interface Cluster {
   appUrl(database: string): string;
   readonly database: string;
   readonly sessionSecret: string;
+  /** Whether it ran before. */
+  readonly found: boolean;
+  running(): boolean;
   start(): Promise<void>;
   stop(): number | null;
 }
-export function clusterFolder(name: string): string;
 export function startCluster(options: { folder: string; database?: string; durable?: boolean }): Promise<Cluster>;

@@ -1,46 +1,72 @@
-// npm start (npm run dev: from a development build, with its gallery): installs what is missing, starts the database, brings it up to date, serves, and stops it all on Ctrl-C.
+// npm start: installs what is missing, starts the database, brings it up to date, serves, and stops it all on Ctrl-C.
+// npm start -- --new: the same on an empty programme of one's own, beside the demo. npm run dev: from a development
+// build, with its gallery.
 import { spawn, spawnSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
 import { createServer } from 'node:net';
 import path from 'node:path';
-import { ensureDatabasePackages, ensureNpmPackages } from './packages.mjs';
+import { databaseName, isOwn } from './home.mjs';
+import { ensureNpmPackages } from './packages.mjs';
 import { root } from './root.mjs';
+import { noteStart, otherStarts } from './starts.mjs';
 
+const args = process.argv.slice(2);
+const dev = args.includes('--dev');
+const external = process.env.DATABASE_URL !== undefined;
+const wanted = external ? new URL(process.env.DATABASE_URL).pathname.slice(1) : databaseName(args);
 const port = process.env.PORT ?? '4310';
-// Looked at before anything is touched: a second start would take the first one's database over, and down with it.
+
+if (external && !process.env.SESSION_SECRET) {
+  console.error('With DATABASE_URL, SESSION_SECRET must be set too: 32 characters or more, the same for every server.');
+  process.exit(1);
+}
+
+// Looked at before anything is touched.
+const others = otherStarts();
+const same = others.find((one) => one.database === wanted && !external);
+if (same) {
+  console.log(
+    `Sombra runs on this programme already, at http://127.0.0.1:${same.port} (process ${same.pid}). Nothing was started.`,
+  );
+  process.exit(0);
+}
 const taken = await new Promise((resolve) => {
   const probe = createServer();
   probe.once('error', () => resolve(true));
   probe.listen(Number(port), '127.0.0.1', () => probe.close(() => resolve(false)));
 });
 if (taken) {
-  console.error(`Port ${port} is in use. Stop what uses it, or set PORT to another.`);
+  const hint = others.length > 0 ? ' (Sombra with another programme runs from here too)' : '';
+  console.error(`Port ${port} is in use${hint}. Stop what uses it, or set PORT to another.`);
   process.exit(1);
 }
 
-ensureNpmPackages();
-ensureDatabasePackages();
-const { clusterFolder, startCluster } = await import('./cluster.mjs');
-const { buildAll } = await import('./build.mjs');
-const dev = process.argv.includes('--dev');
-await buildAll({ web: dev ? 'development' : true });
+// Beside a running one nothing is installed or built over: it is still served from those files.
+const built = existsSync(path.join(root, 'dist/server/main.js')) && existsSync(path.join(root, 'dist/web/browser'));
+if (others.length === 0 || !built) {
+  ensureNpmPackages();
+  const { buildAll } = await import('./build.mjs');
+  await buildAll({ web: dev ? 'development' : true });
+}
+const forget = noteStart({ database: wanted, port });
 
+const { openDatabaseServer } = await import('./database.mjs');
 const { startPosition } = await import('../standins/position.mjs');
 const { startNurseries } = await import('../standins/nursery.mjs');
 const { startLocateCentre } = await import('../standins/locate-centre.mjs');
 
-const cluster = await startCluster({ folder: clusterFolder('cluster') });
+const database = await openDatabaseServer(args);
 const position = process.env.POSITION_URL ? undefined : await startPosition();
 const locate = process.env.LOCATE_URL ? undefined : await startLocateCentre();
 const nurseries = process.env.NURSERY_URL ? undefined : await startNurseries();
-const database = process.env.DATABASE ?? cluster.database;
 const env = {
   ...process.env,
   PORT: port,
-  OWNER_DATABASE_URL: cluster.ownerUrl(database),
-  DATABASE_URL: cluster.appUrl(database),
-  SESSION_SECRET: cluster.sessionSecret,
+  OWNER_DATABASE_URL: database.ownerUrl(database.database),
+  DATABASE_URL: database.appUrl(database.database),
+  SESSION_SECRET: database.sessionSecret,
   WEB_ROOT: path.join(root, dev ? 'dist/web-dev/browser' : 'dist/web/browser'),
-  STORAGE_FOLDER: process.env.STORAGE_FOLDER ?? clusterFolder('storage'),
+  STORAGE_FOLDER: database.storage,
   LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
   ...(nurseries ? { NURSERY_URL: nurseries.url, NURSERY_SIMULATED: 'yes' } : {}),
   ...(locate ? { LOCATE_URL: locate.url, LOCATE_SIMULATED: 'yes' } : {}),
@@ -49,28 +75,34 @@ const env = {
 
 const entry = (name) => path.join(root, 'dist/server', `${name}.js`);
 let server;
+let watch;
 let stopping = false;
 
 function stop(status) {
   if (stopping) return;
   stopping = true;
-  const finish = () => {
+  clearInterval(watch);
+  const finish = async () => {
     position?.stop();
     locate?.stop();
     nurseries?.stop();
-    cluster.stop();
+    forget();
+    if (database.ours) await database.stop();
     process.exit(status);
   };
   if (server && server.exitCode === null) {
-    server.once('exit', finish);
+    server.once('exit', () => void finish());
     server.kill('SIGTERM');
-  } else finish();
+  } else void finish();
 }
 
 process.on('SIGINT', () => stop(0));
 process.on('SIGTERM', () => stop(0));
 
-for (const step of ['migrate', 'load-demo']) {
+// An empty programme is filled by whoever sets it up; so is one on a database server of somebody's own.
+const empty = external || isOwn(database.database);
+for (const step of ['migrate', empty ? 'set-up-code' : 'load-demo']) {
+  if (stopping) break;
   const run = spawnSync(process.execPath, ['--enable-source-maps', entry(step)], { env, stdio: 'inherit' });
   if (run.status !== 0) stop(1);
 }
@@ -83,12 +115,22 @@ if (!stopping) {
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
   });
   server.once('message', ({ listening }) => {
-    console.log(
-      `Sombra is at http://127.0.0.1:${listening} — sign in as ines, password shade-walks (demo). Ctrl-C stops it.`,
-    );
+    const who = empty ? '' : ' — sign in as ines, password shade-walks (demo)';
+    console.log(`Sombra is at http://127.0.0.1:${listening}${who}. Ctrl-C stops it.`);
   });
   server.once('exit', (code) => {
     if (!stopping) console.error('The server stopped by itself.');
     stop(code ?? 1);
   });
+  if (database.ours) watch = setInterval(() => void lookAfterDatabase(), 3000);
+}
+
+/** A database that died, of a full memory or a hasty hand, is started again; the server reconnects by itself. */
+async function lookAfterDatabase() {
+  if (stopping || database.running()) return;
+  try {
+    if ((await database.restart()) && !stopping) console.error('The database had stopped; it is started again.');
+  } catch (error) {
+    console.error(`The database has stopped and cannot be started: ${error.message}`);
+  }
 }

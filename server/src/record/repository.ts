@@ -71,6 +71,8 @@ export const ofPlaceAlone: readonly FieldRecord['kind'][] = [
   'move',
 ];
 
+const rowsOfStatement = 1000;
+
 /** Adds records that are not here yet. Returns the ids that were added. */
 export async function insertRecords(db: Db, records: readonly NewRecord[]): Promise<Set<string>> {
   if (records.length === 0) return new Set();
@@ -88,8 +90,14 @@ export async function insertRecords(db: Db, records: readonly NewRecord[]): Prom
     device,
     supersedes: record.supersedes,
   }));
-  const added = await db('field_record').insert(rows).onConflict('id').ignore().returning<{ id: string }[]>('id');
-  return new Set(added.map((row) => row.id));
+  const added = new Set<string>();
+  // A statement holds 65,535 values at most.
+  for (let at = 0; at < rows.length; at += rowsOfStatement) {
+    const part = rows.slice(at, at + rowsOfStatement);
+    const kept = await db('field_record').insert(part).onConflict('id').ignore().returning<{ id: string }[]>('id');
+    for (const { id } of kept) added.add(id);
+  }
+  return added;
 }
 
 export async function findRecord(db: Db, id: string): Promise<RecordRow | undefined> {

@@ -12,12 +12,13 @@ import { insertSpots, placeIds } from '../ground/repository';
 import { hashPassword } from '../people/service';
 import { insertUser } from '../people/repository';
 import { openDatabase } from '../platform/db';
+import { insertProgramme } from '../programme/repository';
 import { serve, type RunningServer } from '../platform/serve';
 import { deriveAndKeep } from '../record/derive';
 
 const password = 'a-long-password';
 
-/** A server on a database of its own, with people of three roles. */
+/** A server on a database of its own, with a person of each role. */
 export interface TestTown {
   readonly url: string;
   readonly db: Knex;
@@ -34,7 +35,8 @@ const urlFor = (name: 'TEST_OWNER_URL' | 'TEST_APP_URL', database: string): stri
   return url.replace('DATABASE', database);
 };
 
-export async function openTestTown(options: { locateUrl?: string } = {}): Promise<TestTown> {
+/** @param options `empty` for a database nobody has set up */
+export async function openTestTown(options: { locateUrl?: string; empty?: boolean } = {}): Promise<TestTown> {
   const database = `town_${randomUUID().replaceAll('-', '')}`;
   const owner = new pg.Client({ connectionString: urlFor('TEST_OWNER_URL', 'postgres') });
   await owner.connect();
@@ -42,7 +44,7 @@ export async function openTestTown(options: { locateUrl?: string } = {}): Promis
   await owner.end();
   const appUrl = urlFor('TEST_APP_URL', database);
   const db = openDatabase(appUrl, { applicationName: 'sombra-test', maxConnections: 4 });
-  await fill(db);
+  if (!options.empty) await fill(db);
   const storageFolder = mkdtempSync(path.join(tmpdir(), 'sombra-storage-'));
   const server: RunningServer = await serve(
     {
@@ -81,17 +83,27 @@ async function fill(db: Knex): Promise<void> {
     version: fieldDefault.version,
     body: JSON.stringify(fieldDefault),
   });
-  await db('programme').insert({
-    name: 'Test',
-    time_zone: 'Atlantic/Azores',
-    practice_id: fieldDefault.id,
-    practice_version: fieldDefault.version,
-  });
+  await insertProgramme(
+    db,
+    {
+      name: 'Test',
+      timeZone: 'Atlantic/Azores',
+      lat: 36.9,
+      lng: -25.4,
+      elevationM: 40,
+      units: 'metric',
+      windows: [],
+      demo: false,
+    },
+    fieldDefault,
+  );
   const passwordHash = await hashPassword(password);
   for (const [signIn, role] of [
     ['cora', 'coordinator'],
     ['otto', 'coordinator'],
     ['iva', 'inspector'],
+    ['leo', 'crew_lead'],
+    ['wes', 'waterer'],
     ['vic', 'viewer'],
     ['ada', 'administrator'],
   ] as const) {
@@ -126,10 +138,10 @@ export class Visitor {
 
   constructor(private readonly url: string) {}
 
-  static async signedIn(url: string, signIn: string): Promise<Visitor> {
+  static async signedIn(url: string, signIn: string, by = password): Promise<Visitor> {
     const visitor = new Visitor(url);
     await visitor.arrive();
-    const answer = await visitor.send<Session>('POST', '/api/session', { signIn, password });
+    const answer = await visitor.send<Session>('POST', '/api/session', { signIn, password: by });
     if (answer.status !== 200) throw new Error(`sign-in answered ${answer.status}`);
     visitor.token = answer.body.csrfToken;
     return visitor;

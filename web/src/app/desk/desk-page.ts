@@ -126,9 +126,15 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
               <s-state-note
                 kind="empty"
                 [title]="view.tense() === 'today' ? 'Nothing needs you today.' : 'Nothing needs anybody on this day.'"
-                >Import measured spots, or open a stage on the left.
-                <a routerLink="/import">Import a file</a></s-state-note
-              >
+                >Open a stage on the left, or bring in more:
+                @if (mayImport()) {
+                  <a routerLink="/import">import measured spots</a>,
+                }
+                <a [routerLink]="['/town']" [queryParams]="{ as: 'map' }">add a spot on the map</a>
+                @if (mayManage()) {
+                  , <a routerLink="/people">invite people</a>, <a routerLink="/base-map">put a map under it</a>
+                }
+              </s-state-note>
             } @else if (!desk.problem()) {
               <s-state-note kind="loading" text="Ranking what waits…" />
             }
@@ -164,6 +170,8 @@ export class DeskPage {
   protected readonly acts = inject(BulkActs);
   /** What was, and what may be, can be looked at but not acted on. */
   protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.may('record_inspection'));
+  protected readonly mayImport = computed(() => this.session.may('import_file'));
+  protected readonly mayManage = computed(() => this.session.may('manage_people'));
   protected readonly mayMark = ({ remedy }: DeskLine) => this.view.tense() === 'today' && this.session.mayMark(remedy);
 
   protected readonly lines = computed<ShownLine[]>(() =>
