@@ -1,5 +1,6 @@
 import type { DemoDay, DemoDelivery, DemoNursery, DemoRound, DemoTicket } from '@sombra/demo';
 import { addDaysTo } from '@sombra/core';
+import { holdPlaces } from '../match/repository';
 import type { Db } from '../platform/db';
 
 export async function insertDay(db: Db, day: DemoDay): Promise<void> {
@@ -87,6 +88,14 @@ export async function insertDelivery(db: Db, made: DemoDelivery, nurseries: read
     made_by: by,
     made_at: madeAt,
   });
+  const unplanted = await db('spot')
+    .whereIn(
+      'id',
+      spots.map(({ id }) => id),
+    )
+    .whereNotExists(db('field_record').whereRaw(`spot_id = spot.id and kind = 'planting'`).select(db.raw('1')))
+    .pluck('id');
+  await holdPlaces(db, made.orderId, unplanted as string[]);
   if (made.arrivedOn) await insertArrival(db, made, made.arrivedOn);
 }
 

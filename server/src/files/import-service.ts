@@ -5,7 +5,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { requireCover } from '../ground/leave-service';
 import { bumpSpots, insertSpots, lockSpots, placeIds, spotsByRef, takenIds, updateSpot } from '../ground/repository';
 import { programmeToday } from '../people/service';
-import { asActor, type Db } from '../platform/db';
+import { asActor, isTaken, type Db } from '../platform/db';
 import { deriveAndKeep } from '../record/derive';
 import { currentPractice, insertRecords, recordsOfSpots } from '../record/repository';
 import { importRow, planRow, type PlannedRow } from './plan-import';
@@ -54,31 +54,43 @@ export interface ImportRun {
 /** Writes the good rows of a file as one transaction. The same act sent twice is done once. */
 export async function runImport(db: Knex, user: User, run: ImportRun): Promise<void> {
   const read = readSpotFile(run.bytes, run.fileName);
-  const done = await asActor(db, user.name, async (trx) => {
-    // One import at a time: two files naming the same new spot must see each other.
-    await trx.raw(`select pg_advisory_xact_lock(hashtext('sombra.import'))`);
-    const before = await trx('import_act')
-      .where({ id: run.id })
-      .first<{ written: number; same: number; bad: number } | undefined>();
-    if (before) return before;
-    return write(trx, user, run, read);
+  const act = () => writeFile(db, user, run, read);
+  // Somebody added a spot of the file on the map meanwhile: read against that one, it says something new or the same.
+  const done = await act().catch((error: unknown) => {
+    if (!isTaken(error)) throw error;
+    return act();
   });
   run.onProgress({ kind: 'done', written: done.written, same: done.same, bad: done.bad });
 }
 
-async function write(
-  trx: Knex.Transaction,
-  user: User,
-  run: ImportRun,
-  read: ReadFile,
-): Promise<{ written: number; same: number; bad: number }> {
+interface Counts {
+  readonly written: number;
+  readonly same: number;
+  readonly bad: number;
+}
+
+function writeFile(db: Knex, user: User, run: ImportRun, read: ReadFile): Promise<Counts> {
+  return asActor(db, user.name, async (trx) => {
+    // One import at a time: two files naming the same new spot must see each other.
+    await trx.raw(`select pg_advisory_xact_lock(hashtext('sombra.import'))`);
+    const before = await trx('import_act').where({ id: run.id }).first<Counts | undefined>();
+    return before ?? write(trx, user, run, read);
+  });
+}
+
+async function write(trx: Knex.Transaction, user: User, run: ImportRun, read: ReadFile): Promise<Counts> {
+  // Held before they are read: what is planned is planned against what is there when it is written.
+  const known = await spotsByRef(
+    trx,
+    read.good.map(({ cells }) => cells.ref),
+  );
+  await lockSpots(
+    trx,
+    known.map(({ id }) => id),
+  );
   const { planned, uncovered } = await coveredRows(trx, await planRows(trx, user, read.good));
   const changing = planned.filter(({ verdict }) => verdict !== 'same');
   await requireFreeIds(trx, changing);
-  await lockSpots(
-    trx,
-    changing.map(({ spotId }) => spotId),
-  );
   for (let at = 0; at < changing.length; at += chunkRows) {
     if (run.signal.aborted)
       throw new InvalidInputError('the import was cancelled', 'file', {

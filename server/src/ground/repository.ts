@@ -126,20 +126,32 @@ export interface NewSpot {
   readonly species: string | null;
 }
 
+const rowOf = (trx: Db, spot: NewSpot, by: string) => ({
+  id: spot.id,
+  ref: spot.ref,
+  place_id: spot.placeId,
+  added_on: spot.addedOn,
+  withdrawn_on: spot.withdrawnOn ?? null,
+  position: trx.raw('st_setsrid(st_makepoint(?, ?), 4326)', [spot.lng, spot.lat]),
+  changed_by: by,
+});
+
 export async function insertSpots(trx: Db, spots: readonly NewSpot[], by: string): Promise<void> {
   if (spots.length === 0) return;
-  await trx('spot').insert(
-    spots.map((spot) => ({
-      id: spot.id,
-      ref: spot.ref,
-      place_id: spot.placeId,
-      added_on: spot.addedOn,
-      withdrawn_on: spot.withdrawnOn ?? null,
-      position: trx.raw('st_setsrid(st_makepoint(?, ?), 4326)', [spot.lng, spot.lat]),
-      changed_by: by,
-    })),
-  );
+  await trx('spot').insert(spots.map((spot) => rowOf(trx, spot, by)));
   await trx('tree').insert(spots.map((spot) => ({ id: spot.treeId, spot_id: spot.id, species: spot.species })));
+}
+
+/** Returns false where its number is another spot's by now. */
+export async function insertNewSpot(trx: Db, spot: NewSpot, by: string): Promise<boolean> {
+  const added = await trx('spot')
+    .insert(rowOf(trx, spot, by))
+    .onConflict('ref')
+    .ignore()
+    .returning('id');
+  if (added.length === 0) return false;
+  await trx('tree').insert({ id: spot.treeId, spot_id: spot.id, species: spot.species });
+  return true;
 }
 
 export async function updateSpot(

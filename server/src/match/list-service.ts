@@ -36,6 +36,7 @@ import {
   endList,
   findList,
   insertList,
+  holdPlaces,
   insertOrder,
   keepProgress,
   lockList,
@@ -365,6 +366,7 @@ async function writeOrders(
   const { nurseries } = await allOffers(trx);
   const refs = new Map(list.spots.map(({ spotId, ref }) => [spotId, ref]));
   const lines = new Map<string, Map<string, OrderLine>>();
+  const places = new Map<string, string[]>();
   for (const { spotId, offerId } of result.picks) {
     const offer = result.offers.find(({ id }) => id === offerId);
     if (!offer) continue;
@@ -374,6 +376,7 @@ async function writeOrders(
     const spots = [...(line?.spots ?? []), refs.get(spotId) ?? ''];
     ofNursery.set(offerId, { species, stockKind, caliperMm, heightM, price, count: spots.length, spots });
     lines.set(offer.nursery, ofNursery);
+    places.set(offer.nursery, [...(places.get(offer.nursery) ?? []), spotId]);
   }
   const year = list.asked.plantOn.slice(0, 4);
   let next = await nextOrderNumber(trx, year);
@@ -382,7 +385,19 @@ async function writeOrders(
     const terms = nurseries.find(({ name }) => name === nursery)?.terms ?? '';
     const body = { lines: sorted, terms, currency, plantOn: list.asked.plantOn };
     const number = `${year}-${String(next).padStart(3, '0')}`;
-    await insertOrder(trx, { id: uuidv7(), listId: list.id, number, nursery, body, madeBy: user.name });
+    const id = uuidv7();
+    await insertOrder(trx, { id, listId: list.id, number, nursery, body, madeBy: user.name });
+    requireFree(await holdPlaces(trx, id, places.get(nursery) ?? []), refs);
     next += 1;
   }
+}
+
+/** @throws ConflictError naming the places that another list has ordered a tree for */
+function requireFree(taken: readonly string[], refs: ReadonlyMap<string, string>): void {
+  if (taken.length === 0) return;
+  const named = taken.map((spotId) => refs.get(spotId) ?? '').sort();
+  const some = named.slice(0, 6).join(', ') + (named.length > 6 ? '…' : '');
+  throw new ConflictError(`places are ordered already: ${some}`, 'spotIds', {
+    title: `A tree is ordered already for ${named.length === 1 ? some : `${named.length} of these places: ${some}`}. Nothing was ordered; make the list anew without them.`,
+  });
 }

@@ -1,9 +1,9 @@
-import type { KeptSpecies, Offers, RowReport, SeasonList } from '@sombra/contract';
+import type { KeptSpecies, Offers, Problem, RowReport, SeasonList } from '@sombra/contract';
 import { shippedSpecies, unknownAssessment } from '@sombra/core';
 import loadHighs from 'highs';
 import { v7 as uuidv7 } from 'uuid';
 import { programmeToday } from '../people/service';
-import { loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
+import { loam, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
 import { workOnNext, type ListSolver } from './list-service';
 import { runModel } from './run-model';
 
@@ -193,6 +193,26 @@ describe("the season's list", () => {
     expect(sheet.body).toContain('Arbutus unedo,container,35,2.5,1,70.00,70.00,L-0002');
     const pdf = await cora.send<string>('GET', `/api/orders/${orderId}.pdf`);
     expect([pdf.headers.get('content-type'), pdf.body.startsWith('%PDF-')]).toEqual(['application/pdf', true]);
+  });
+
+  it('orders a tree for a place once, whatever lists name it, until it is planted or sent back', async () => {
+    const [shared, own] = [await place('L-0401'), await place('L-0402')];
+    await sendOffers(['Quercus ilex,container,40,3,90,10']);
+    const lists = [await ask([shared]), await ask([shared, own])];
+    await workOnNext(town.db, solver);
+    await workOnNext(town.db, solver);
+    const accept = (id: string | undefined) => cora.send<SeasonList & Problem>('POST', `/api/lists/${id}/accept`);
+    const answers = await Promise.all(lists.map(accept));
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 409]);
+    expect(answers.find(({ status }) => status === 409)?.body.title).toContain('L-0401');
+    const held = () => town.db('ordered_place').where({ spot_id: shared, released_at: null });
+    expect(await held()).toHaveLength(1);
+    const records = (await cora.spot(shared)).records.filter(({ kind }) => kind === 'choice');
+    expect(records).toHaveLength(1);
+    await town.db('programme').update({ tickets_since: '2027-01-01' });
+    await cora.record(sending(shared, planting('2026-11-20')));
+    expect(await held()).toEqual([]);
+    await town.db('programme').update({ tickets_since: '2026-01-01' });
   });
 
   it('says which limits to relax when there is none, and which places nothing suits', async () => {

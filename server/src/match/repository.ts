@@ -56,7 +56,8 @@ export async function findSpecies(
   return row && { species: readStored(speciesSchema, row.body, `species ${botanical}`), version: row.version };
 }
 
-export async function keepSpecies(db: Db, species: Species, version: number, by: string): Promise<void> {
+/** Keeps a version of a species. Returns false where somebody kept that one first. */
+export async function keepSpecies(db: Db, species: Species, version: number, by: string): Promise<boolean> {
   const row = {
     botanical: species.botanical,
     family: species.family,
@@ -65,7 +66,13 @@ export async function keepSpecies(db: Db, species: Species, version: number, by:
     changed_by: by,
     changed_at: db.fn.now(),
   };
-  await db('species').insert(row).onConflict('botanical').merge();
+  const kept = await db('species')
+    .insert(row)
+    .onConflict('botanical')
+    .merge()
+    .where('species.version', version - 1)
+    .returning<{ version: number }[]>('version');
+  return kept.length > 0;
 }
 
 /** Trees that stand or are chosen, by species; without the spots named. Trees without a species count too. */
@@ -332,6 +339,23 @@ export async function insertOrder(db: Db, order: Omit<Order, 'madeOn'> & { listI
     body: JSON.stringify(body),
     made_by: madeBy,
   });
+}
+
+/** Places an order is for; held until the tree is planted or sent back. Returns the spots another order holds. */
+export async function holdPlaces(db: Db, orderId: string, spotIds: readonly string[]): Promise<string[]> {
+  const rows = spotIds.map((spotId) => ({ order_id: orderId, spot_id: spotId }));
+  if (rows.length === 0) return [];
+  const held = await db('ordered_place').insert(rows).onConflict().ignore().returning<{ spot_id: string }[]>('spot_id');
+  const mine = new Set(held.map(({ spot_id }) => spot_id));
+  return spotIds.filter((id) => !mine.has(id));
+}
+
+/** Frees places for another order. */
+export async function releasePlaces(db: Db, spotIds: readonly string[]): Promise<void> {
+  await db('ordered_place')
+    .whereRaw('spot_id = any(?::uuid[])', [[...spotIds]])
+    .whereNull('released_at')
+    .update({ released_at: db.fn.now() });
 }
 
 export async function nextOrderNumber(db: Db, year: string): Promise<number> {

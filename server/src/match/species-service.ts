@@ -27,13 +27,13 @@ export async function saveSpecies(db: Knex, user: User, { species, version }: Sa
   requireSpecies(species);
   await asActor(db, user.name, async (trx) => {
     const kept = await findSpecies(trx, species.botanical);
-    if ((kept?.version ?? 0) !== version) {
-      throw new ConflictError(`species is at version ${kept?.version ?? 0}, got ${version}`, 'version', {
-        title: kept ? 'Someone changed this species first; yours was not stored' : 'This species is not in the library',
-        current: kept,
-      });
-    }
-    await keepSpecies(trx, species, version + 1, user.name);
+    const fits = (kept?.version ?? 0) === version;
+    if (fits && (await keepSpecies(trx, species, version + 1, user.name))) return;
+    const now = fits ? await findSpecies(trx, species.botanical) : kept;
+    throw new ConflictError(`species is at version ${now?.version ?? 0}, got ${version}`, 'version', {
+      title: now ? 'Someone changed this species first; yours was not stored' : 'This species is not in the library',
+      current: now,
+    });
   });
 }
 

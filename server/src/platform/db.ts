@@ -54,6 +54,9 @@ export async function asActor<T>(db: Knex, actor: string, act: (trx: Knex.Transa
 const isWaitingOnEachOther = (error: unknown): boolean =>
   ['40001', '40P01'].includes(String((error as { code?: unknown }).code));
 
+/** Another transaction stored the same key first. */
+export const isTaken = (error: unknown): boolean => (error as { code?: unknown }).code === '23505';
+
 /** A lock was not to be had within the limit that was set. */
 export const isHeldByOthers = (error: unknown): boolean => (error as { code?: unknown }).code === '55P03';
 

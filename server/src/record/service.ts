@@ -21,6 +21,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { spotDetail } from '../ground/service';
 import { requireCover } from '../ground/leave-service';
 import { bumpSpot, lockSpot, lockSpots, placeSpot, setSpecies, type LockedSpot } from '../ground/repository';
+import { releasePlaces } from '../match/repository';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { requireMay } from '../platform/sessions';
@@ -90,6 +91,7 @@ async function keepOne(trx: Knex.Transaction, user: User, sent: SendRecord, arri
   const happened = whenItHappened(record.recordedAt, arrival.deviceNow, arrival.receivedAt);
   const by = { recordedBy: user.name, recordedById: user.id };
   await insertRecords(trx, [{ spotId: spot.id, treeId: spot.treeId, ...by, device, record, happened }]);
+  if (record.kind === 'planting') await releasePlaces(trx, [spot.id]);
   if (record.kind === 'move' || record.kind === 'retraction') await settlePosition(trx, sent);
   if (record.kind === 'choice' || record.kind === 'retraction') await settleSpecies(trx, sent, spot.treeId);
   return { id: record.id, stored: true, spotVersion: await bumpSpot(trx, spot.id, user.name) };

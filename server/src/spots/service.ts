@@ -3,7 +3,7 @@ import { ConflictError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
 import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
-import { bumpSpots, insertSpots, lockSpots, placeIds, spotsByRef, takenIds } from '../ground/repository';
+import { bumpSpots, insertNewSpot, lockSpots, placeIds, spotsByRef, takenIds } from '../ground/repository';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { deriveAndKeep } from '../record/derive';
@@ -20,19 +20,20 @@ export async function addSpot(db: Knex, user: User, spot: AddSpot): Promise<{ id
     await trx.raw(`select pg_advisory_xact_lock(hashtext('sombra.add-spot'))`);
     const [same] = await spotsByRef(trx, [spot.ref]);
     if (same?.id === spot.id) return { id: spot.id, stored: false };
-    const taken = await takenIds(trx, [spot.id, spot.treeId]);
-    if (same || taken.size > 0) {
-      throw new ConflictError(`the number ${spot.ref} is taken`, 'ref', {
-        title: `Number ${spot.ref} is taken by another spot; choose the next free one`,
-      });
-    }
+    if (same || (await takenIds(trx, [spot.id, spot.treeId])).size > 0) throw taken(spot.ref);
     const [lng, lat] = spot.position;
     const placeId = (await placeIds(trx, [spot.place], uuidv7)).get(spot.place) ?? '';
-    await insertSpots(trx, [{ ...spot, addedOn, placeId, lng, lat }], user.name);
+    // A file that names the same number may be at it just now: it is waited for, and then theirs.
+    if (!(await insertNewSpot(trx, { ...spot, addedOn, placeId, lng, lat }, user.name))) throw taken(spot.ref);
     await deriveAndKeep(trx, [spot.id]);
     return { id: spot.id, stored: true };
   });
 }
+
+const taken = (ref: string) =>
+  new ConflictError(`the number ${ref} is taken`, 'ref', {
+    title: `Number ${ref} is taken by another spot; choose the next free one`,
+  });
 
 /** What a new spot here would be called: the nearest named place and its next number. */
 export async function near(db: Db, position: readonly [number, number]): Promise<Near> {

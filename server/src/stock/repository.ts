@@ -160,7 +160,7 @@ export interface NewLot {
   readonly expected: number;
 }
 
-/** Returns false where this delivery is here already. */
+/** Returns false where this delivery, or another one of the order, is here already. */
 export async function insertDelivery(
   trx: Db,
   delivery: { id: string; orderId: string; arrivedOn: IsoDate; practice: { id: string; version: number } },
@@ -176,7 +176,7 @@ export async function insertDelivery(
       practice_id: delivery.practice.id,
       practice_version: delivery.practice.version,
     })
-    .onConflict('id')
+    .onConflict()
     .ignore()
     .returning<{ id: string }[]>('id');
   if (added.length === 0) return false;
@@ -216,20 +216,31 @@ export async function findLot(db: Db, id: string): Promise<(Lot & { deliveryId: 
   return row && { ...lotOf(row, await treesOf(db, [id])), deliveryId: row.delivery_id };
 }
 
+/** Held while a tree of it is opened, so that no more are opened than arrived. */
+export async function lockLot(trx: Db, id: string): Promise<void> {
+  await trx('delivery_lot').where({ id }).forUpdate().first('id');
+}
+
 export async function findLotTree(db: Db, id: string): Promise<{ lotId: string } | undefined> {
   const row = await db<LotTreeRow>('lot_tree').where({ id }).first('lot_id');
   return row && { lotId: row.lot_id };
 }
 
 /** A tree as it was seen; the same one sent again changes nothing. */
-export async function insertLotTree(db: Db, lotId: string, seen: NewLotTree, by: string): Promise<void> {
+export async function insertLotTree(
+  db: Db,
+  lotId: string,
+  seen: NewLotTree,
+  by: { readonly id: string; readonly name: string; readonly seenAt: string },
+): Promise<void> {
   await db('lot_tree')
     .insert({
       id: seen.id,
       lot_id: lotId,
       tree: JSON.stringify(seen.tree),
-      seen_by: by,
-      seen_at: seen.seenAt,
+      seen_by: by.name,
+      seen_by_id: by.id,
+      seen_at: by.seenAt,
       supersedes: seen.supersedes,
     })
     .onConflict('id')

@@ -20,6 +20,7 @@ import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
 import { sendKept } from '../platform/uploads';
 import { findProgramme } from '../programme/repository';
+import { deviceNow } from '../record/routes';
 import { currentRules } from '../rules/repository';
 import { claimPdf } from './claim-sheet';
 import { claimedLots } from './claims';
@@ -93,7 +94,7 @@ export function stockRoutes(db: Knex, { storageFolder }: Pick<Config, 'storageFo
   });
   router.post('/lots/:id/trees', forAct('receive_stock'), async (request, response) => {
     const seen = parse(newLotTreeSchema, request.body);
-    response.status(201).json(await openTree(db, userOf(request), idOf(request), seen));
+    response.status(201).json(await openTree(db, userOf(request), idOf(request), seen, deviceNow(request)));
   });
   router.put('/lot-trees/:id/photo', forAct('receive_stock'), photoFile, async (request, response) => {
     const bytes = Buffer.isBuffer(request.body) ? request.body : new Uint8Array();

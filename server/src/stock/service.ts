@@ -18,6 +18,7 @@ import {
   stockOfLot,
   stockOfTree,
   type IsoDate,
+  whenItHappened,
   type Practice,
   type ReceivingRules,
 } from '@sombra/core';
@@ -27,6 +28,8 @@ import { findOrder } from '../match/repository';
 import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { keepPhoto } from '../platform/uploads';
+import { spotsByRef } from '../ground/repository';
+import { releasePlaces } from '../match/repository';
 import { findPractice } from '../practice/repository';
 import { currentPractice } from '../record/repository';
 import { keepRecords } from '../record/service';
@@ -39,6 +42,7 @@ import {
   findLotTree,
   insertDelivery,
   insertLotTree,
+  lockLot,
   insertWatering,
   isCorrected,
   keepDelivery,
@@ -109,7 +113,12 @@ export async function openDelivery(db: Knex, user: User, asked: NewDelivery): Pr
       expected: count,
     }));
     const { id, version } = await currentPractice(trx);
-    await insertDelivery(trx, { ...asked, practice: { id, version } }, lots, user.name);
+    const added = await insertDelivery(trx, { ...asked, practice: { id, version } }, lots, user.name);
+    if (!added && !(await findDelivery(trx, asked.id))) {
+      throw new ConflictError(`order ${order.number} has a delivery`, 'orderId', {
+        title: `Somebody opened the delivery of order ${order.number} first; it is in the list`,
+      });
+    }
   });
   return oneDelivery(db, asked.id);
 }
@@ -142,6 +151,12 @@ export async function receiveLot(db: Knex, user: User, id: string, received: Rec
   }
   await asActor(db, user.name, async (trx) => {
     if (!(await keepLot(trx, id, received))) throw changedSince('lot', await oneDelivery(trx, lot.deliveryId));
+    // What goes back frees its places for another order.
+    if (received.verdict === 'return')
+      await releasePlaces(
+        trx,
+        (await spotsByRef(trx, lot.spots)).map((spot) => spot.id),
+      );
     if (received.verdict !== 'accept' && received.verdict !== 'correct') return;
     const { rules } = await oneDelivery(trx, lot.deliveryId);
     await measureSpots(trx, user, { ...lot, arrived: received.arrived }, rules);
@@ -160,19 +175,28 @@ async function requireLot(db: Db, id: string): Promise<Lot & { deliveryId: strin
  * kept once.
  * @throws InvalidInputError where more would be opened than arrived, ConflictError for a tree corrected before
  */
-export async function openTree(db: Knex, user: User, lotId: string, seen: NewLotTree): Promise<Delivery> {
-  const lot = await requireLot(db, lotId);
-  const most = lot.arrived ?? lot.expected;
+export async function openTree(
+  db: Knex,
+  user: User,
+  lotId: string,
+  seen: NewLotTree,
+  deviceNow: string | null,
+): Promise<Delivery> {
+  const { deliveryId } = await requireLot(db, lotId);
+  const { happenedAt } = whenItHappened(seen.seenAt, deviceNow, new Date().toISOString());
   await asActor(db, user.name, async (trx) => {
+    await lockLot(trx, lotId);
     if (await findLotTree(trx, seen.id)) return;
+    const lot = await requireLot(trx, lotId);
+    const most = lot.arrived ?? lot.expected;
     if (seen.supersedes === null && lot.trees.length >= most) {
       const title = `All ${most} trees of this lot are opened; count what arrived first`;
       throw new InvalidInputError(`opened must be at most what arrived, ${most}, got ${most + 1}`, 'opened', { title });
     }
     if (seen.supersedes !== null) await requireCorrectable(trx, lot, seen.supersedes);
-    await insertLotTree(trx, lotId, seen, user.name);
+    await insertLotTree(trx, lotId, seen, { id: user.id, name: user.name, seenAt: happenedAt });
   });
-  return oneDelivery(db, lot.deliveryId);
+  return oneDelivery(db, deliveryId);
 }
 
 async function requireCorrectable(trx: Db, lot: Lot & { deliveryId: string }, treeId: string): Promise<void> {

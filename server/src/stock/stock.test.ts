@@ -91,9 +91,19 @@ const tree: ReceivedTree = {
   ],
   circlingPct: 5,
 };
+let opened = 0;
+/** The order, and for every further delivery another like it: an order is delivered once. */
+async function orderToOpen(): Promise<string> {
+  opened += 1;
+  if (opened === 1) return orderId;
+  const [order] = (await town.db('nursery_order').where({ id: orderId })) as [{ body: unknown; number: string }];
+  const again = { ...order, body: JSON.stringify(order.body), id: uuidv7(), number: `${order.number}/${opened}` };
+  await town.db('nursery_order').insert(again);
+  return again.id;
+}
 const open = async () => {
   const id = uuidv7();
-  const asked = { id, orderId, arrivedOn: '2026-11-20' };
+  const asked = { id, orderId: await orderToOpen(), arrivedOn: '2026-11-20' };
   const answer = await cora.send<Delivery>('POST', '/api/deliveries', asked);
   return { ...answer, asked };
 };
@@ -305,5 +315,25 @@ describe('a delivery', () => {
     expect([kept.width, kept.exif]).toEqual([1600, undefined]);
     const placed = await put(camera, '?lng=-25.4&lat=36.9');
     expect(placed.body.lots[0]?.trees[0]?.photoAt).toEqual([-25.4, 36.9]);
+  });
+});
+
+describe('two at once', () => {
+  it('open one delivery of an order, and the others are told', async () => {
+    const order = await orderToOpen();
+    const one = () =>
+      cora.send<Problem>('POST', '/api/deliveries', { id: uuidv7(), orderId: order, arrivedOn: '2026-11-20' });
+    const answers = await Promise.all([one(), one(), one()]);
+    expect(answers.map(({ status }) => status).sort()).toEqual([201, 409, 409]);
+    expect(answers.find(({ status }) => status === 409)?.body.title).toContain('first; it is in the list');
+    expect(await town.db('delivery').where({ order_id: order })).toHaveLength(1);
+  });
+
+  it('open no more trees than arrived', async () => {
+    const { body } = await open();
+    const lot = lotOf(body);
+    await receive(lot, { arrived: 1 });
+    const answers = await Promise.all(Array.from({ length: 5 }, () => look(lot, seen())));
+    expect(answers.map(({ status }) => status).sort()).toEqual([201, 400, 400, 400, 400]);
   });
 });

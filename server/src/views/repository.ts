@@ -50,3 +50,8 @@ export async function updateView(db: Db, view: SavedView): Promise<void> {
 export async function deleteView(db: Db, userId: string, id: string): Promise<void> {
   await db('saved_view').where({ id, user_id: userId }).delete();
 }
+
+/** Held to the end of the act by whoever keeps a view of this person. */
+export async function lockViews(trx: Db, userId: string): Promise<void> {
+  await trx('app_user').where({ id: userId }).forUpdate().first('id');
+}

@@ -2,9 +2,11 @@ import type { ChangeView, SavedView, SaveView, User } from '@sombra/contract';
 import { ConflictError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { asActor, type Db } from '../platform/db';
-import { deleteView, findView, insertView, nameTaken, updateView, viewsOf } from './repository';
+import { deleteView, findView, insertView, lockViews, nameTaken, updateView, viewsOf } from './repository';
 
 async function requireFreeName(db: Db, user: User, name: string, id: string): Promise<void> {
+  // One's views are kept one after another: two of a name at once must see each other.
+  await lockViews(db, user.id);
   if (await nameTaken(db, user.id, name, id)) {
     throw new InvalidInputError('name is taken by another view of yours', 'name', {
       title: 'You have a view of this name already; choose another name',
