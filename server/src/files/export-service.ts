@@ -1,6 +1,6 @@
 import { spotColumns } from '@sombra/contract';
-import Papa from 'papaparse';
 import { spotsAfter } from '../ground/repository';
+import { csvRow } from '../platform/csv';
 import type { Db } from '../platform/db';
 import { recordsOfSpots } from '../record/repository';
 import { spotCells, type Cells } from './spot-cells';
@@ -26,8 +26,7 @@ async function* allCells(db: Db): AsyncGenerator<Cells> {
 export async function* exportCsv(db: Db): AsyncGenerator<string> {
   yield `${spotColumns.join(',')}\r\n`;
   for await (const cells of allCells(db)) {
-    const row = spotColumns.map((column) => csvCell(cells[column]));
-    yield `${Papa.unparse([row], { newline: '\r\n' })}\r\n`;
+    yield csvRow(spotColumns.map((column) => csvCell(cells[column])));
   }
 }
 

@@ -11,8 +11,9 @@ import {
   type SpotRow,
 } from '@sombra/contract';
 import { InvalidInputError, limits } from '@sombra/core';
-import Papa from 'papaparse';
 import { z } from 'zod';
+import { readCsv } from '../platform/csv';
+import { parseJsonFile } from '../platform/json-file';
 
 export interface GoodRow {
   readonly row: number;
@@ -39,7 +40,7 @@ interface RawRow {
  */
 export function readSpotFile(bytes: Uint8Array, fileName: string): ReadFile {
   const text = decode(bytes);
-  const { rows, columns } = /^\s*\{/.test(text) ? readGeoJson(text) : readCsv(text);
+  const { rows, columns } = /^\s*\{/.test(text) ? readGeoJson(text) : readTable(text);
   const missing = requiredColumns.filter((column) => !columns.has(column));
   if (missing.length > 0) {
     refuse(
@@ -85,18 +86,9 @@ function firstBadLine(bytes: Uint8Array): number {
   return 1;
 }
 
-function readCsv(text: string): { rows: RawRow[]; columns: Set<string> } {
-  const parsed = Papa.parse<Record<string, string>>(text, {
-    header: true,
-    skipEmptyLines: 'greedy',
-    transformHeader: (header) => header.trim().toLowerCase(),
-  });
-  const quotes = parsed.errors.find((error) => error.type === 'Quotes');
-  if (quotes) refuse(`a quoted cell is not closed near row ${(quotes.row ?? 0) + 2}`);
-  return {
-    rows: parsed.data.map((cells, i) => ({ row: i + 2, cells })),
-    columns: new Set(parsed.meta.fields ?? []),
-  };
+function readTable(text: string): { rows: RawRow[]; columns: Set<string> } {
+  const { rows, columns } = readCsv(text, importLimits);
+  return { rows: rows.map((cells, i) => ({ row: i + 2, cells })), columns: new Set(columns) };
 }
 
 const geoJsonSchema = z.object({
@@ -116,12 +108,7 @@ const pointSchema = z.object({
 });
 
 function readGeoJson(text: string): { rows: RawRow[]; columns: Set<string> } {
-  let json: unknown;
-  try {
-    json = JSON.parse(text);
-  } catch {
-    return refuse('the file starts like GeoJSON but is not valid JSON');
-  }
+  const json = parseJsonFile(text, 'the file starts like GeoJSON but is not valid JSON');
   const parsed = geoJsonSchema.safeParse(json);
   if (!parsed.success) return refuse('the file is not a GeoJSON FeatureCollection of features');
   const columns = new Set<string>(['lng', 'lat']);

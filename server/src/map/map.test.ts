@@ -1,3 +1,4 @@
+import { readdirSync } from 'node:fs';
 import { VectorTile } from '@mapbox/vector-tile';
 import type { Booked, MapInfo } from '@sombra/contract';
 import { PbfReader } from 'pbf';
@@ -47,6 +48,36 @@ const upload = (layer: string, text: string, who = ada) =>
   who.send<MapInfo & { title: string }>('PUT', `/api/map/layers/${layer}`, text, {
     'content-type': 'application/geo+json',
   });
+
+/** An archive of 508 bytes: header, a root directory, metadata and tiles. */
+function archive(change: (header: Buffer) => void = () => undefined): Buffer {
+  const bytes = Buffer.alloc(508, 7);
+  bytes.write('PMTiles\x03', 0, 'latin1');
+  for (const [at, value] of [
+    [8, 127],
+    [16, 20],
+    [24, 147],
+    [32, 30],
+    [40, 177],
+    [48, 0],
+    [56, 177],
+    [64, 331],
+  ] as const) {
+    bytes.writeBigUInt64LE(BigInt(value), at);
+  }
+  // Clustered, directories and tiles by gzip, vector tiles, zooms 0 to 14.
+  for (const [at, value] of [
+    [96, 1],
+    [97, 2],
+    [98, 2],
+    [99, 1],
+    [100, 0],
+    [101, 14],
+  ] as const)
+    bytes.writeUInt8(value, at);
+  change(bytes);
+  return bytes;
+}
 
 describe('tiles of spots', () => {
   it('count far out and mark each near', async () => {
@@ -122,20 +153,44 @@ describe('the base map', () => {
     expect((await cora.send<MapInfo>('GET', '/api/map')).body.layers[0]?.features).toBe(1);
   });
 
+  it('reads lines that carry heights, and leaves the heights out', async () => {
+    const heights = street.geometry.coordinates.map(([lng, lat], i) => [lng, lat, 12.5 + i]);
+    const { status } = await upload(
+      'street',
+      collection({ ...street, geometry: { type: 'LineString', coordinates: heights } }),
+    );
+    expect(status).toBe(200);
+    expect((await tile(`base/${tileOf(14, -25.4, 36.9)}`)).layers['street']?.length).toBe(1);
+  });
+
   it('is the administrator’s to change', async () => {
     expect((await upload('street', collection(street), cora)).status).toBe(403);
   });
 
   it('takes a PMTiles file and serves parts of it, and nothing else under that name', async () => {
-    const header = Buffer.concat([Buffer.from('PMTiles\x03', 'latin1'), Buffer.alloc(500, 7)]);
+    const header = archive();
     const put = (bytes: Uint8Array) =>
       ada.send<MapInfo & { title: string }>('PUT', '/api/map/base.pmtiles?fileName=town.pmtiles', bytes);
     expect((await put(header)).body.pmtiles).toEqual({ fileName: 'town.pmtiles', bytes: 508 });
     const { cookie } = ada.credentials();
     const part = await fetch(`${town.url}/api/map/base.pmtiles`, { headers: { cookie, range: 'bytes=0-6' } });
     expect([part.status, await part.text()]).toEqual([206, 'PMTiles']);
-    const refused = await put(Buffer.from('GIF89a and more'));
-    expect([refused.status, refused.body.title]).toEqual([400, 'The file is not a PMTiles file of version 3']);
+    const bad: readonly [Buffer, string][] = [
+      [Buffer.from('GIF89a and more'), 'is not a PMTiles file of version 3'],
+      [archive().subarray(0, 100), 'ends within its header'],
+      [archive().subarray(0, 400), 'is cut off, or says it is longer than it is'],
+      [archive((h) => h.writeBigUInt64LE(2n ** 63n, 64)), 'is cut off, or says it is longer than it is'],
+      [archive((h) => h.writeBigUInt64LE(0n, 16)), 'has no root directory'],
+      [archive((h) => h.writeUInt8(4, 98)), 'is compressed in a way that browsers do not read'],
+      [archive((h) => h.writeUInt8(2, 99)), 'holds no vector tiles'],
+      [archive((h) => h.writeUInt8(30, 101)), 'names zooms that are none'],
+    ];
+    for (const [bytes, why] of bad) {
+      const { status, body } = await put(bytes);
+      expect([status, body.title]).toEqual([400, `The file ${why}`]);
+    }
+    expect((await ada.send<MapInfo>('GET', '/api/map')).body.pmtiles).toEqual({ fileName: 'town.pmtiles', bytes: 508 });
+    expect(readdirSync(town.storageFolder).filter((name) => name.endsWith('.part'))).toEqual([]);
     expect((await ada.send<MapInfo>('DELETE', '/api/map/base.pmtiles')).body.pmtiles).toBeNull();
     expect((await ada.send('GET', '/api/map/base.pmtiles')).status).toBe(404);
   });

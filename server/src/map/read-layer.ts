@@ -1,6 +1,7 @@
 import { mapLimits, type BaseLayer } from '@sombra/contract';
 import { InvalidInputError } from '@sombra/core';
 import { z } from 'zod';
+import { parseJsonFile } from '../platform/json-file';
 import type { NewFeature } from './repository';
 
 const shapesOf: Readonly<Record<BaseLayer, readonly string[]>> = {
@@ -55,18 +56,19 @@ function readFeature(feature: unknown, number: number, layer: BaseLayer): NewFea
     const rule = `must be ${shapesOf[layer].join(' or ')} in the layer ${layer}`;
     throw refuse(`feature ${number}: geometry ${rule}`, `Feature ${number}: its geometry ${rule}`);
   }
-  requireDegrees(geometry.coordinates, number);
+  const coordinates = flatDegrees(geometry.coordinates, number);
   return {
     name: properties?.name ?? null,
     heightM: properties?.height_m ?? null,
-    geometry: JSON.stringify({ type: geometry.type, coordinates: geometry.coordinates }),
+    geometry: JSON.stringify({ type: geometry.type, coordinates }),
   };
 }
 
-function requireDegrees(coordinates: readonly unknown[], number: number): void {
+/** Positions as longitude and latitude; heights, which RFC 7946 allows as a third number, are left out. */
+function flatDegrees(coordinates: readonly unknown[], number: number): unknown[] {
   const [lng, lat] = coordinates;
   if (typeof lng === 'number' && typeof lat === 'number') {
-    if (Math.abs(lng) <= 180 && Math.abs(lat) <= 85) return;
+    if (Math.abs(lng) <= 180 && Math.abs(lat) <= 85) return [lng, lat];
     const rule = `must lie within ±180, ±85 degrees, got ${lng}, ${lat}`;
     throw refuse(`feature ${number}: coordinates ${rule}`, `Feature ${number}: its coordinates ${rule}`);
   }
@@ -74,15 +76,18 @@ function requireDegrees(coordinates: readonly unknown[], number: number): void {
     const rule = 'must be lists of longitude and latitude';
     throw refuse(`feature ${number}: coordinates ${rule}`, `Feature ${number}: its coordinates ${rule}`);
   }
-  for (const part of coordinates) requireDegrees(part as unknown[], number);
+  return coordinates.map((part) => flatDegrees(part as unknown[], number));
 }
 
 function readJson(bytes: Uint8Array): unknown {
+  const broken = 'the file is not JSON in UTF-8';
+  let text: string;
   try {
-    return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
+    text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    throw refuse('file must be JSON in UTF-8', 'The file is not JSON in UTF-8');
+    throw refuse(`file: ${broken}`, 'The file is not JSON in UTF-8');
   }
+  return parseJsonFile(text, broken);
 }
 
 const refuse = (message: string, title: string): InvalidInputError => new InvalidInputError(message, 'file', { title });

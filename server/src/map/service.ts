@@ -10,7 +10,7 @@ import {
 import { InvalidInputError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { createWriteStream } from 'node:fs';
-import { mkdir, rm, stat } from 'node:fs/promises';
+import { mkdir, open, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { Transform, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -19,6 +19,7 @@ import { programmeToday } from '../people/service';
 import { asActor } from '../platform/db';
 import { findProgramme } from '../programme/repository';
 import { storageFault } from '../platform/uploads';
+import { pmtilesFault, pmtilesHeaderBytes } from './pmtiles';
 import { readLayer } from './read-layer';
 import { baseLayerRows, dropPmtiles, pmtilesRow, replaceLayer, setPmtiles, spotBounds } from './repository';
 import { countTile, markTile } from './tiles-repository';
@@ -68,36 +69,48 @@ export async function storePmtiles(
   await mkdir(upload.folder, { recursive: true });
   const storedAs = `base-${uuidv7()}.pmtiles`;
   const file = path.join(upload.folder, storedAs);
+  const part = `${file}.part`;
   const before = await pmtilesRow(db);
   try {
-    await pipeline(upload.body, pmtilesOnly(), createWriteStream(file));
-    const { size } = await stat(file);
+    await pipeline(upload.body, withinLimit(), createWriteStream(part));
+    const size = await requirePmtiles(part);
+    await rename(part, file);
     await asActor(db, user.name, (trx) =>
       setPmtiles(trx, { fileName: upload.fileName, bytes: size, storedAs }, user.name),
     );
   } catch (error) {
-    await rm(file, { force: true }).catch(() => undefined);
+    for (const left of [part, file]) await rm(left, { force: true }).catch(() => undefined);
     throw storageFault(error);
   }
   if (before) await rm(path.join(upload.folder, before.stored_as), { force: true });
   return mapInfo(db);
 }
 
-/** Passes bytes on once they begin as a PMTiles file of version 3 does, and while they are within the limit. */
-function pmtilesOnly(): Transform {
+/** Passes bytes on while they are within the limit. */
+function withinLimit(): Transform {
   let seen = 0;
   return new Transform({
     transform(chunk: Buffer, _encoding, done) {
-      const begins = seen > 0 || (chunk.length >= 8 && chunk.toString('latin1', 0, 7) === 'PMTiles' && chunk[7] === 3);
       seen += chunk.length;
-      if (!begins) done(refuse('file must be PMTiles version 3', 'The file is not a PMTiles file of version 3'));
-      else if (seen > mapLimits.pmtilesBytes) done(refuse('file is too large', 'The file is larger than 512 MiB'));
+      if (seen > mapLimits.pmtilesBytes) done(refuse('file is too large', 'The file is larger than 512 MiB'));
       else done(null, chunk);
     },
-    flush(done) {
-      done(seen === 0 ? refuse('file must not be empty', 'The file is empty') : null);
-    },
   });
+}
+
+async function requirePmtiles(file: string): Promise<number> {
+  const handle = await open(file, 'r');
+  try {
+    const { size } = await handle.stat();
+    const { buffer, bytesRead } = await handle.read(Buffer.alloc(pmtilesHeaderBytes), 0, pmtilesHeaderBytes, 0);
+    const fault = pmtilesFault(buffer.subarray(0, bytesRead), size);
+    if (fault) throw refuse(`file ${fault}`, `The file ${fault}`);
+    // Told of as kept only once it is on the disk.
+    await handle.sync();
+    return size;
+  } finally {
+    await handle.close();
+  }
 }
 
 const refuse = (message: string, title: string): InvalidInputError => new InvalidInputError(message, 'file', { title });

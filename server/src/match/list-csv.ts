@@ -1,5 +1,5 @@
 import type { SeasonList } from '@sombra/contract';
-import Papa from 'papaparse';
+import { csvTable } from '../platform/csv';
 
 const columns = [
   'ref',
@@ -45,6 +45,8 @@ export function listCsv({ spots, result }: SeasonList): string {
       }),
     };
   });
-  const data = rows.map((row) => columns.map((column) => row[column] ?? ''));
-  return `${Papa.unparse({ fields: [...columns], data }, { newline: '\r\n' })}\r\n`;
+  return csvTable(
+    columns,
+    rows.map((row) => columns.map((column) => row[column] ?? '')),
+  );
 }

@@ -1,7 +1,7 @@
 import { orderSpecification, stockNames } from '@sombra/core';
-import Papa from 'papaparse';
 import { openDocument } from '../paper/document';
 import type { Order, OrderLine } from './repository';
+import { csvTable } from '../platform/csv';
 
 const columns = [
   'order',
@@ -30,7 +30,7 @@ export function orderCsv({ number, nursery, body }: Order): string {
     (line.count * line.price).toFixed(2),
     line.spots.join(' '),
   ]);
-  return `${Papa.unparse({ fields: [...columns], data: rows }, { newline: '\r\n' })}\r\n`;
+  return csvTable(columns, rows);
 }
 
 const margin = 48;

@@ -13,10 +13,10 @@ import {
 import { ConflictError, InvalidInputError, requireSpecies, type Species } from '@sombra/core';
 import type { Knex } from 'knex';
 import { isDeepStrictEqual } from 'node:util';
-import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
 import type { NurseryService } from '../adapters/nursery';
 import { programmeToday } from '../people/service';
+import { csvTable, readCsv } from '../platform/csv';
 import { asActor } from '../platform/db';
 import { allOffers, findSpecies, keepSpecies, replaceOffers, speciesLibrary, type NewOffer } from './repository';
 
@@ -38,8 +38,11 @@ export async function saveSpecies(db: Knex, user: User, { species, version }: Sa
 }
 
 export async function speciesCsv(db: Knex): Promise<string> {
-  const rows = (await speciesLibrary(db)).map((species) => speciesCells(species));
-  return `${Papa.unparse({ fields: [...speciesColumns], data: rows.map((cells) => speciesColumns.map((column) => cells[column])) }, { newline: '\r\n' })}\r\n`;
+  const library = (await speciesLibrary(db)).map((species) => speciesCells(species));
+  return csvTable(
+    speciesColumns,
+    library.map((cells) => speciesColumns.map((column) => cells[column])),
+  );
 }
 
 interface RowsRead<T> {
@@ -59,22 +62,16 @@ function readRows<T>(
   } catch {
     throw new InvalidInputError('file must be CSV in UTF-8', 'file', { title: 'The file is not CSV in UTF-8' });
   }
-  const { data, meta } = Papa.parse<Record<string, string>>(text.trim(), {
-    header: true,
-    skipEmptyLines: 'greedy',
-    delimiter: '',
-  });
-  const missing = columns.filter((column) => !(meta.fields ?? []).includes(column));
+  const { rows, columns: found } = readCsv(text.trim(), { rows: mostRows });
+  const missing = columns.filter((column) => !found.includes(column));
   if (missing.length > 0) {
     throw new InvalidInputError(`the columns ${missing.join(', ')} are missing`, 'file', {
       title: `The file lacks the column${missing.length > 1 ? 's' : ''} ${missing.join(', ')}; its first row must name the columns`,
     });
   }
-  if (data.length > mostRows)
-    throw new InvalidInputError(`file holds ${data.length} rows; the limit is ${mostRows}`, 'file');
   const good: { row: number; value: T }[] = [];
   const issues: RowReport['issues'] = [];
-  data.forEach((cells, i) => {
+  rows.forEach((cells, i) => {
     const result = read(cells);
     if (result.ok) good.push({ row: i + 2, value: result.value });
     else issues.push(...result.faults.map((fault) => ({ row: i + 2, ...fault })));

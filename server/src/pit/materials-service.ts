@@ -18,8 +18,8 @@ import {
   type OrderedTree,
 } from '@sombra/core';
 import type { Knex } from 'knex';
-import Papa from 'papaparse';
 import { programmeToday } from '../people/service';
+import { csvTable } from '../platform/csv';
 import { asActor, type Db } from '../platform/db';
 import { findPractice, newestVersion } from '../practice/repository';
 import { currentPractice, recordsOfSpots } from '../record/repository';
@@ -141,5 +141,5 @@ export function materialsCsv({ lines }: SeasonMaterials): string {
     const pack = sayPack(code as MaterialCode, packSize, 'metric');
     return [name, unit, hundredths(needed), hundredths(inStore), pack, packs, bought];
   });
-  return `${Papa.unparse({ fields: [...columns], data }, { newline: '\r\n' })}\r\n`;
+  return csvTable(columns, data);
 }

@@ -32,13 +32,16 @@ export function parse<S extends z.ZodType>(schema: S, input: unknown): z.output<
   return schema.parse(input, { reportInput: true });
 }
 
+/** Deeper than anything that is sent. */
+const mostDeep = 32;
 const firstYear = 1800;
 const lastYear = 2199;
 /** A date or an instant by itself, not words that hold one. */
 const dated = /^(\d{4})-\d{2}-\d{2}(T[\d:.]+(Z|[+-]\d{2}:\d{2}))?$/;
 
 /** Text that PostgreSQL cannot keep and years nobody plants in are refused at their field, wherever they stand. */
-export function requireStorable(input: unknown, path: string): void {
+export function requireStorable(input: unknown, path: string, deep = 0): void {
+  if (deep > mostDeep) throw new InvalidInputError(`must be nested ${mostDeep} levels at most`, path);
   if (typeof input === 'string') {
     const year = Number(dated.exec(input)?.[1] ?? firstYear);
     if (input.includes('\0') || /\p{Surrogate}/u.test(input)) {
@@ -51,7 +54,7 @@ export function requireStorable(input: unknown, path: string): void {
   } else if (typeof input === 'object' && input !== null && !ArrayBuffer.isView(input)) {
     for (const [key, value] of Object.entries(input)) {
       requireStorable(key, path);
-      requireStorable(value, path ? `${path}.${key}` : key);
+      requireStorable(value, path ? `${path}.${key}` : key, deep + 1);
     }
   }
 }

@@ -21,7 +21,14 @@ describe('two at once: one wins, the others are told', () => {
   it('a number given on the map and by a file', async () => {
     for (let round = 0; round < 6; round++) {
       const ref = `R-${String(round).padStart(4, '0')}`;
-      const spot = { id: uuidv7(), treeId: uuidv7(), ref, place: 'Kelp Road', position: [-25.41, 36.91], species: null };
+      const spot = {
+        id: uuidv7(),
+        treeId: uuidv7(),
+        ref,
+        place: 'Kelp Road',
+        position: [-25.41, 36.91],
+        species: null,
+      };
       const rows = times(40, (i) => `${i === 20 ? ref : `F${round}-${i}`},Mole Street,-25.4,36.9`);
       const file = `ref,place,lng,lat\n${rows.join('\n')}\n`;
       const url = `/api/imports?fileName=spots.csv&id=${uuidv7()}`;

@@ -1,10 +1,10 @@
 import type { AddSpot, Near, SpotCsvQuery, User, Withdraw } from '@sombra/contract';
 import { ConflictError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
-import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
 import { bumpSpots, insertNewSpot, lockSpots, placeIds, spotsByRef, takenIds } from '../ground/repository';
 import { programmeToday } from '../people/service';
+import { csvRow } from '../platform/csv';
 import { asActor, type Db } from '../platform/db';
 import { deriveAndKeep } from '../record/derive';
 import { everyLine, lastRefLike, nearestPlace, plantedAmong, refsOfPlace, setWithdrawn } from './repository';
@@ -80,9 +80,8 @@ export async function withdraw(db: Knex, user: User, act: Withdraw): Promise<{ s
 /** The list as a person sees it, with the columns they chose. Dates ISO, UTF-8, RFC 4180. */
 export async function* listCsv(db: Knex, query: SpotCsvQuery): AsyncGenerator<string> {
   const today = await programmeToday(db);
-  const row = (cells: readonly unknown[]) => `${Papa.unparse([[...cells]], { newline: '\r\n' })}\r\n`;
-  yield row([...query.columns, 'lng', 'lat']);
+  yield csvRow([...query.columns, 'lng', 'lat']);
   for await (const line of everyLine(db, query, today)) {
-    yield row([...query.columns.map((column) => line[column] ?? ''), ...line.position]);
+    yield csvRow([...query.columns.map((column) => line[column] ?? ''), ...line.position]);
   }
 }
