@@ -4,6 +4,7 @@ import { randomBytes } from 'node:crypto';
 import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import path from 'node:path';
+import { setTimeout } from 'node:timers/promises';
 import pg from 'pg';
 import { account } from './home.mjs';
 import { postgresBin } from './packages.mjs';
@@ -69,9 +70,22 @@ function initialise(folder, data) {
   writeFileSync(path.join(folder, 'ready'), '');
 }
 
+/** A server that is joined may still be coming up, after a crash for a while. */
+async function connected(connectionString) {
+  for (let tries = 1; ; tries++) {
+    const client = new pg.Client({ connectionString });
+    try {
+      await client.connect();
+      return client;
+    } catch (error) {
+      if (tries > 100 || !['ECONNREFUSED', 'ECONNRESET', '57P03'].includes(error.code)) throw error;
+      await setTimeout(200);
+    }
+  }
+}
+
 async function makeDatabase(ownerUrl, name, appPassword) {
-  const client = new pg.Client({ connectionString: ownerUrl('postgres') });
-  await client.connect();
+  const client = await connected(ownerUrl('postgres'));
   try {
     await client.query(`do $$ begin create role ${app} login; exception when duplicate_object then null; end $$`);
     await client.query(`alter role ${app} password '${appPassword}'`);

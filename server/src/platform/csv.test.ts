@@ -58,6 +58,11 @@ describe('a CSV that spreadsheets open', () => {
   });
 });
 
+it('refuses a header that names a column twice, and counts those without a name', () => {
+  expect(() => readCsv('ref,Place, place\n1,2,3\n', limits)).toThrow('the column place stands twice');
+  expect(readCsv('ref,,\n1,2,3\n', limits).columns).toEqual(['ref', 'column 2', 'column 3']);
+});
+
 describe('a file made to cost time', () => {
   const many = 3_000_000;
   it.each([

@@ -34,16 +34,26 @@ const mostCell = 300_000;
  *   not closed, and for more rows, columns or longer cells than anybody's file has
  */
 export function readCsv(text: string, limits: { readonly rows: number }): CsvRows {
-  const { delimiter } = Papa.parse(text.slice(0, 20_000), { preview: 5 }).meta;
+  const { data: first, meta } = Papa.parse<string[]>(text.slice(0, 20_000), { preview: 5 });
+  const { delimiter } = meta;
   requireLimits(text, delimiter, limits.rows);
+  requireOnce(first[0] ?? []);
   const parsed = Papa.parse<Record<string, string>>(text, {
     header: true,
     delimiter,
     skipEmptyLines: 'greedy',
-    transformHeader: (header) => header.trim().toLowerCase(),
+    transformHeader: (header, index) => nameOf(header) || `column ${index + 1}`,
     transform: unguard,
   });
   return { rows: parsed.data, columns: parsed.meta.fields ?? [] };
+}
+
+const nameOf = (header: string): string => header.trim().toLowerCase();
+
+function requireOnce(header: readonly string[]): void {
+  const names = header.map(nameOf).filter((name) => name !== '');
+  const twice = names.find((name, i) => names.indexOf(name) < i);
+  if (twice !== undefined) refuse(`the column ${twice.slice(0, 40)} stands twice in the first row`);
 }
 
 const [quote, lineFeed, carriageReturn] = [34, 10, 13];
