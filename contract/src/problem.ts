@@ -57,7 +57,10 @@ export function problemIssues(error: z.ZodError): ProblemIssue[] {
       const message = `must be within ${range.min}–${range.max} ${range.unit}, got ${received}`;
       return { path, message, received, ...range };
     }
-    const message = range && issue.code === 'invalid_type' ? `must be a number of ${range.unit}` : issue.message;
+    const message =
+      range && issue.code === 'invalid_type'
+        ? `must be a number of ${range.unit === '°' ? 'degrees' : range.unit}`
+        : issue.message;
     return received === undefined ? { path, message, ...range } : { path, message, received, ...range };
   });
 }

@@ -35,16 +35,11 @@ function isTimeZone(name: string): boolean {
   }
 }
 
-/** Degrees from the equator beyond which the sun stays down for days, where what a tree drinks is not worked out. */
-export const mostLatitude = 66;
-
-const degrees = z.number({ error: 'must be a number of degrees' });
-
 const programmeShape = {
   name: z.string().trim().min(1, 'must not be empty').max(80),
   timeZone: z.string().max(60).refine(isTimeZone, 'must be a time zone such as Atlantic/Azores'),
-  lat: degrees.min(-mostLatitude).max(mostLatitude),
-  lng: degrees.min(-180).max(180),
+  latDeg: measure('latDeg'),
+  lngDeg: measure('lngDeg'),
   elevationM: measure('elevationM'),
   currency: currencySchema,
   /** Those new people begin with. */

@@ -13,6 +13,9 @@ export const limits = {
   firstBranchM: { min: 0, max: 10, unit: 'm' },
   graftHeightMm: { min: 0, max: 3000, unit: 'mm' },
   putBackMm: { min: 0, max: 1000, unit: 'mm' },
+  /** A programme lies where the sun rises on every day: beyond, what trees drink is not worked out. */
+  latDeg: { min: -66, max: 66, unit: '°' },
+  lngDeg: { min: -180, max: 180, unit: '°' },
   /** The Dead Sea's shore to the highest towns. */
   elevationM: { min: -430, max: 6000, unit: 'm' },
   carryM: { min: 0, max: 2000, unit: 'm' },

@@ -98,9 +98,32 @@ const freePort = (): Promise<number> =>
     });
   });
 
-function runEntry(name: string, env: Record<string, string>): void {
+function runEntry(name: string, env: Record<string, string>): string {
   const run = spawnSync(process.execPath, [entry(name)], { env: { ...process.env, ...env }, encoding: 'utf8' });
   if (run.status !== 0) throw new Error(`${name} failed: ${run.stderr}`);
+  return run.stdout;
+}
+
+const newName = (): string => `town_${Date.now()}_${Math.floor(Math.random() * 1e6)}`;
+
+async function makeDatabase(cluster: Cluster, database: string, template = ''): Promise<void> {
+  const client = new pg.Client({ connectionString: cluster.ownerUrl('postgres') });
+  await client.connect();
+  await client.query(`create database ${database} ${template}`);
+  await client.end();
+}
+
+/** A server on a database nobody has set up, and the code that opens its set-up. */
+export async function emptyTown(worker: WorkerCluster): Promise<{ town: Town; code: string }> {
+  const { cluster } = worker;
+  const database = newName();
+  await makeDatabase(cluster, database);
+  const env = { OWNER_DATABASE_URL: cluster.ownerUrl(database), DATABASE_URL: cluster.appUrl(database) };
+  runEntry('migrate', env);
+  const code = /one-time code ([A-Z0-9-]+)/.exec(runEntry('set-up-code', env))?.[1] ?? '';
+  const town = new Town(cluster, database, await freePort(), worker);
+  await town.start();
+  return { town, code };
 }
 
 export const test = base.extend<{ town: Town; signedIn: Page }, { worker: WorkerCluster }>({
@@ -128,11 +151,8 @@ export const test = base.extend<{ town: Town; signedIn: Page }, { worker: Worker
   ],
   town: async ({ worker }, use) => {
     const { cluster } = worker;
-    const database = `town_${Date.now()}_${Math.floor(Math.random() * 1e6)}`;
-    const client = new pg.Client({ connectionString: cluster.ownerUrl('postgres') });
-    await client.connect();
-    await client.query(`create database ${database} template template_demo strategy file_copy`);
-    await client.end();
+    const database = newName();
+    await makeDatabase(cluster, database, 'template template_demo strategy file_copy');
     const town = new Town(cluster, database, await freePort(), worker);
     await town.start();
     await use(town);

@@ -80,7 +80,14 @@ const codeIn = (text: string): string => /one-time code ([A-Z0-9-]+)/.exec(text)
 
 async function setUp(url: string, code: string): Promise<number> {
   const windows: unknown[] = [];
-  const programme = { name: 'Leafy Harbour', timeZone: 'UTC', lat: 36.9, lng: -25.4, elevationM: 20, currency: 'EUR' };
+  const programme = {
+    name: 'Leafy Harbour',
+    timeZone: 'UTC',
+    latDeg: 36.9,
+    lngDeg: -25.4,
+    elevationM: 20,
+    currency: 'EUR',
+  };
   const body = {
     code,
     person: {

@@ -61,8 +61,8 @@ async function loadProgramme(trx: Db, town: DemoTown): Promise<void> {
     .insert({ id, version, body: JSON.stringify(fieldDefault) })
     .onConflict()
     .ignore();
-  const { latDeg: lat, elevationM } = town.station;
-  const settings = { name: town.programme, timeZone: town.timeZone, lat, lng: town.lng, elevationM };
+  const { latDeg, elevationM } = town.station;
+  const settings = { name: town.programme, timeZone: town.timeZone, latDeg, lngDeg: town.lng, elevationM };
   await insertProgramme(trx, { ...settings, units: 'metric', windows: [...town.windows], demo: true }, { id, version });
 }
 

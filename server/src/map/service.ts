@@ -35,7 +35,7 @@ export async function mapInfo(db: Knex): Promise<MapInfo> {
   return {
     layers: layers.map(({ layer, features, changed_at }) => ({ layer, features, changedAt: changed_at.toISOString() })),
     pmtiles: pmtiles ? { fileName: pmtiles.file_name, bytes: pmtiles.bytes } : null,
-    centre: [programme?.lng ?? 0, programme?.lat ?? 0],
+    centre: [programme?.lngDeg ?? 0, programme?.latDeg ?? 0],
     bounds,
     stamp: `${changes.length}-${Math.max(0, ...changes)}`,
   };

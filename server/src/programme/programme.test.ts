@@ -9,8 +9,8 @@ import { makeSetUpCode } from './service';
 const settings = {
   name: 'Leafy Harbour',
   timeZone: 'America/Argentina/Buenos_Aires',
-  lat: -34.6,
-  lng: -58.4,
+  latDeg: -34.6,
+  lngDeg: -58.4,
   elevationM: 25,
   currency: 'ARS',
   units: 'metric',
@@ -44,7 +44,7 @@ describe('an empty programme', () => {
   it.each([
     ['no code', { code: '' }, 'code'],
     ['a time zone that is none', { programme: { ...settings, timeZone: 'Mars/Base' } }, 'programme.timeZone'],
-    ['a place at the pole', { programme: { ...settings, lat: 80 } }, 'programme.lat'],
+    ['a place at the pole', { programme: { ...settings, latDeg: 80 } }, 'programme.latDeg'],
     [
       '31 February',
       { programme: { ...settings, windows: [{ stock: 'balled', from: '02-31', to: '03-01', because: '' }] } },

@@ -20,8 +20,8 @@ export interface KeptProgramme {
   readonly name: string;
   readonly demo: boolean;
   readonly timeZone: string;
-  readonly lat: number;
-  readonly lng: number;
+  readonly latDeg: number;
+  readonly lngDeg: number;
   readonly elevationM: number;
   readonly units: UnitSystem;
   readonly windows: PlantingWindow[];
@@ -36,8 +36,8 @@ export async function findProgramme(db: Db): Promise<KeptProgramme | undefined> 
       name: row.name,
       demo: row.demo,
       timeZone: row.time_zone,
-      lat: row.station_lat,
-      lng: row.lng,
+      latDeg: row.station_lat,
+      lngDeg: row.lng,
       elevationM: row.station_elevation_m,
       units: row.units,
       windows: readStored(z.array(plantingWindowSchema), row.planting_windows, 'planting windows'),
@@ -51,8 +51,8 @@ type Settings = Omit<KeptProgramme, 'demo' | 'version'>;
 const columnsOf = (settings: Settings) => ({
   name: settings.name,
   time_zone: settings.timeZone,
-  station_lat: settings.lat,
-  lng: settings.lng,
+  station_lat: settings.latDeg,
+  lng: settings.lngDeg,
   station_elevation_m: settings.elevationM,
   units: settings.units,
   planting_windows: JSON.stringify(settings.windows),

@@ -53,7 +53,7 @@ export async function insertWeather(db: Db, days: readonly WeatherDay[], source:
 export async function programmeSeason(db: Db): Promise<{ station: Station; windows: PlantingWindow[] }> {
   const kept = await findProgramme(db);
   return {
-    station: { latDeg: kept?.lat ?? 0, elevationM: kept?.elevationM ?? 0 },
+    station: { latDeg: kept?.latDeg ?? 0, elevationM: kept?.elevationM ?? 0 },
     windows: kept?.windows ?? [],
   };
 }

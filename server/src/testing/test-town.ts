@@ -88,8 +88,8 @@ async function fill(db: Knex): Promise<void> {
     {
       name: 'Test',
       timeZone: 'Atlantic/Azores',
-      lat: 36.9,
-      lng: -25.4,
+      latDeg: 36.9,
+      lngDeg: -25.4,
       elevationM: 40,
       units: 'metric',
       windows: [],

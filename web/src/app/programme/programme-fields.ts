@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { ReactiveFormsModule } from '@angular/forms';
-import { mostLatitude, type ProblemIssue } from '@sombra/contract';
-import { stockKinds, stockNames } from '@sombra/core';
+import type { ProblemIssue } from '@sombra/contract';
+import { limits, stockKinds, stockNames } from '@sombra/core';
 import { MeasureField } from '../fields/measure-field';
 import type { ProgrammeForm } from './programme-form';
 
@@ -21,25 +21,25 @@ import type { ProgrammeForm } from './programme-form';
         <input
           id="programme-lat"
           class="form-control"
-          formControlName="lat"
+          formControlName="latDeg"
           inputmode="decimal"
           (paste)="paste($event)"
           aria-describedby="programme-place"
         />
-        <small class="fault">{{ faultOf('lat') }}</small>
+        <small class="fault">{{ faultOf('latDeg') }}</small>
         <label for="programme-lng">Longitude, ° (east is positive)</label>
         <input
           id="programme-lng"
           class="form-control"
-          formControlName="lng"
+          formControlName="lngDeg"
           inputmode="decimal"
           (paste)="paste($event)"
           aria-describedby="programme-place"
         />
-        <small class="fault">{{ faultOf('lng') }}</small>
+        <small class="fault">{{ faultOf('lngDeg') }}</small>
         <p class="quiet" id="programme-place">
-          The middle of the town, up to {{ mostLatitude }}° north or south: sun, what trees drink and the first map go
-          by it. Both can be pasted at once, as 36.9, -25.4.
+          The middle of the town, up to {{ most }}° north or south: sun, what trees drink and the first map go by it.
+          Both can be pasted at once, as 36.9, -25.4.
         </p>
         @if (!readonly()) {
           <button type="button" class="btn btn-outline-primary" (click)="locate()">Where this device is</button>
@@ -76,9 +76,9 @@ import type { ProgrammeForm } from './programme-form';
         <small class="fault">{{ faultOf('holidays') }}</small>
         <h3>Planting windows</h3>
         <p class="quiet">From and to by calendar, MM-DD; a window may pass the new year.</p>
-        <div formArrayName="windows">
-          @for (one of form().windows.controls; track one; let i = $index) {
-            <div class="window" [formGroupName]="i">
+        <div>
+          @for (one of form().rows(); track one; let i = $index) {
+            <div class="window" [formGroup]="one">
               <select class="form-select" formControlName="stock" [attr.aria-label]="'Window ' + (i + 1) + ', stock'">
                 @for (kind of kinds; track kind) {
                   <option [value]="kind">{{ names[kind] }}</option>
@@ -164,7 +164,7 @@ export class ProgrammeFields {
   readonly form = input.required<ProgrammeForm>();
   readonly issues = input<readonly ProblemIssue[]>([]);
   readonly readonly = input(false);
-  protected readonly mostLatitude = mostLatitude;
+  protected readonly most = limits.latDeg.max;
   protected readonly kinds = stockKinds;
   protected readonly names = stockNames;
   protected readonly zones = Intl.supportedValuesOf('timeZone');
@@ -191,7 +191,7 @@ export class ProgrammeFields {
     navigator.geolocation.getCurrentPosition(
       ({ coords }) => {
         const { latitude, longitude } = coords;
-        this.form().group.patchValue({ lat: latitude.toFixed(4), lng: longitude.toFixed(4) });
+        this.form().group.patchValue({ latDeg: latitude.toFixed(4), lngDeg: longitude.toFixed(4) });
         this.form().group.markAsDirty();
         this.unlocated.set('');
       },

@@ -162,14 +162,14 @@ export class SetUpPage {
     const draft = this.drafts.read(draftName);
     this.form.fill(draft ? (draft.value as Settings) : proposals());
     if (!draft) {
-      this.form.group.patchValue({ lat: '', lng: '' });
+      this.form.group.patchValue({ latDeg: '', lngDeg: '' });
       this.form.proposeWindows();
     }
     this.form.group.valueChanges
       .pipe(debounceTime(150), takeUntilDestroyed())
       .subscribe(() => this.drafts.keep(draftName, this.form.settings()));
     // Windows follow the latitude until somebody touches them.
-    this.form.group.controls.lat.valueChanges.pipe(debounceTime(300), takeUntilDestroyed()).subscribe(() => {
+    this.form.group.controls.latDeg.valueChanges.pipe(debounceTime(300), takeUntilDestroyed()).subscribe(() => {
       if (this.form.windows.pristine) this.form.proposeWindows();
     });
   }
@@ -205,8 +205,8 @@ function proposals(): Settings {
   return {
     name: '',
     timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-    lat: 0,
-    lng: 0,
+    latDeg: 0,
+    lngDeg: 0,
     elevationM: 50,
     currency: units === 'us' ? 'USD' : defaultMatchRules.currency,
     units,
