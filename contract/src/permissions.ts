@@ -36,7 +36,7 @@ const recordActs = Object.fromEntries(recordKinds.map((kind) => [`record_${kind}
 /** Who may do what: the one place that says so. The server asks it at every door, the pages before they offer an act. */
 export const permissions = {
   see: { words: 'see spots, trees, plans and lists, and take them as files', roles: everyone },
-  keep_own: { words: 'change their own name, password and units, and keep views', roles: everyone },
+  keep_own: { words: 'change one’s own name, password and units, and keep views', roles: everyone },
   record: { words: 'record what was seen or done in the field', roles: [...field, 'waterer'] },
   ...recordActs,
   record_watering: { words: 'record a watering as done', roles: [...field, 'waterer'] },

@@ -93,6 +93,9 @@ import { SessionService } from './session.service';
       grid-template-columns: repeat(auto-fit, minmax(18rem, 1fr));
       gap: 0 2.5rem;
     }
+    h2:not(:first-child) {
+      margin-top: 1.4rem;
+    }
     label {
       display: block;
       margin-top: 0.6rem;
