@@ -335,5 +335,7 @@ describe('two at once', () => {
     await receive(lot, { arrived: 1 });
     const answers = await Promise.all(Array.from({ length: 5 }, () => look(lot, seen())));
     expect(answers.map(({ status }) => status).sort()).toEqual([201, 400, 400, 400, 400]);
+    const past = { id: uuidv7(), lot_id: lot.id, tree: '{}', seen_by: 'x', seen_at: new Date() };
+    await expect(town.db('lot_tree').insert(past)).rejects.toThrow('opened than arrived');
   });
 });

@@ -88,6 +88,20 @@ const onlyOnce = `
     (select 1 from delivery first where first.order_id = delivery.order_id and first.id < delivery.id);
   create unique index delivery_of_order on delivery (order_id) where not order_again;
 
+  -- No more trees of a lot are opened than arrived, or than were expected before anybody counted.
+  create function keep_opened_within_arrived() returns trigger language plpgsql as $$
+  declare most integer;
+  begin
+    select coalesce(arrived, expected) into most from delivery_lot where id = new.lot_id for update;
+    if new.supersedes is null and
+      (select count(*) from lot_tree where lot_id = new.lot_id and supersedes is null) >= most then
+      raise exception 'more trees of lot % opened than arrived', new.lot_id using errcode = 'check_violation';
+    end if;
+    return new;
+  end $$;
+  create trigger lot_tree_within_arrived before insert on lot_tree
+    for each row execute function keep_opened_within_arrived();
+
   create table ordered_place (
     order_id uuid not null references nursery_order (id),
     spot_id uuid not null references spot (id),
