@@ -23,6 +23,29 @@ describe('keys of the desk', () => {
     expect(pressed).toEqual(['/', 'g d', 'd']);
   });
 
+  it('are reached over the keys one holds for them, as on a real keyboard', () => {
+    keys.bind(['?'].map(binding), TestBed.inject(DestroyRef));
+    press('Shift', { shiftKey: true });
+    press('?', { shiftKey: true });
+    press('Shift', { shiftKey: true });
+    press('/', { shiftKey: true });
+    press('AltGraph');
+    press('/', { ctrlKey: true, altKey: true, modifierAltGraph: true });
+    press('g');
+    press('Shift', { shiftKey: true });
+    press('d');
+    expect(pressed).toEqual(['?', '/', '/', 'g d']);
+  });
+
+  it('follow keys that are bound to nothing', () => {
+    press('x');
+    press('d');
+    press('g');
+    press('x');
+    press('d');
+    expect(pressed).toEqual(['d', 'd']);
+  });
+
   it('rest while somebody types, holds a modifier, or answers a dialog', () => {
     const input = document.body.appendChild(document.createElement('input'));
     press('/', {}, input);

@@ -12,6 +12,14 @@ const typing = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
+/** Pressed on the way to another key: Shift comes before every `?`, and before `/` on many keyboards. */
+const isModifier = ({ key }: KeyboardEvent): boolean =>
+  ['Shift', 'Control', 'Alt', 'AltGraph', 'Meta', 'CapsLock', 'Dead', 'Process', 'Unidentified'].includes(key);
+
+/** Held with another key it is a shortcut of the browser; AltGr, which some keyboards need for a sign, is not. */
+const holdsModifier = (event: KeyboardEvent): boolean =>
+  !event.getModifierState('AltGraph') && (event.ctrlKey || event.metaKey || event.altKey);
+
 /** Enter and Space belong to what has the focus. */
 const pressesItself = ({ key, target }: KeyboardEvent): boolean =>
   (key === 'Enter' || key === ' ') &&
@@ -37,16 +45,21 @@ export class KeysService {
   }
 
   private press(event: KeyboardEvent): void {
-    if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
+    if (isModifier(event) || holdsModifier(event) || event.defaultPrevented) return;
     if (typing(event.target) || pressesItself(event) || document.querySelector('[aria-modal="true"]')) return;
     const waited = event.timeStamp - this.firstAt < 1200 ? this.first : '';
     const pair = this.found(`${waited} ${event.key}`);
     const binding = waited ? pair : this.found(event.key);
-    this.first = binding ? '' : event.key;
+    // Only what begins a pair waits for its second: any other key leaves nothing behind.
+    this.first = !binding && !waited && this.begins(event.key) ? event.key : '';
     this.firstAt = event.timeStamp;
     if (!binding) return;
     event.preventDefault();
     binding.run();
+  }
+
+  private begins(key: string): boolean {
+    return this.list().some(({ keys }) => keys.startsWith(`${key} `));
   }
 
   /** The newest binding wins: a page may take a key over. */
