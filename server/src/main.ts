@@ -1,7 +1,7 @@
 import { pino } from 'pino';
 import { pooledSolver } from './match/pooled-solver';
 import { readConfig } from './platform/config';
-import { serve, type RunningServer } from './platform/serve';
+import { serve, type RunningServer } from './app/serve';
 
 const config = readConfig(process.env);
 const logger = pino({ level: config.logLevel });

@@ -13,7 +13,7 @@ import { hashPassword } from '../people/service';
 import { insertUser } from '../people/repository';
 import { openDatabase } from '../platform/db';
 import { insertProgramme } from '../programme/repository';
-import { serve, type RunningServer } from '../platform/serve';
+import { serve, type RunningServer } from '../app/serve';
 import { deriveAndKeep } from '../record/derive';
 
 const password = 'a-long-password';

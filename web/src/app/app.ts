@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
+import { PageRow } from './frame/page-row';
 import { Rail } from './frame/rail';
 import { RefusedRecords } from './frame/refused-records';
 import { Toasts } from './frame/toasts';
@@ -13,7 +14,7 @@ import { SetUpPage } from './programme/set-up-page';
 @Component({
   selector: 's-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterOutlet, Rail, RefusedRecords, SeasonBandView, SetUpPage, Topbar, Toasts, SignInForm],
+  imports: [RouterOutlet, PageRow, Rail, RefusedRecords, SeasonBandView, SetUpPage, Topbar, Toasts, SignInForm],
   template: `
     @if (open) {
       <router-outlet />
@@ -45,6 +46,7 @@ import { SetUpPage } from './programme/set-up-page';
             <s-topbar />
             <s-season-band />
             <s-refused-records />
+            <s-page-row />
             <main id="work" tabindex="-1"><router-outlet /></main>
           </div>
           @if (session.state() === 'expired') {

@@ -5,17 +5,25 @@ import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng
 import { findHitsSchema, type FindHit } from '@sombra/contract';
 import { catchError, debounceTime, distinctUntilChanged, map, of, switchMap, type Observable } from 'rxjs';
 import { KeysService } from './keys.service';
+import { pagesLike } from './pages';
 import { ViewState } from './view-state.service';
 
-const kinds: Readonly<Record<FindHit['kind'], { readonly icon: string; readonly name: string }>> = {
+type Hit = Omit<FindHit, 'kind'> & { readonly kind: FindHit['kind'] | 'page' };
+
+const kinds: Readonly<Record<Hit['kind'], { readonly icon: string; readonly name: string }>> = {
   tree: { icon: 'bi-geo', name: 'spot' },
   place: { icon: 'bi-signpost', name: 'place' },
   species: { icon: 'bi-tree', name: 'species' },
   person: { icon: 'bi-person', name: 'person' },
   day: { icon: 'bi-calendar-event', name: 'day' },
+  page: { icon: 'bi-window', name: 'page' },
 };
 
-/** One box that finds trees, places, species, people and days; a date moves the thread. */
+/** Pages need no server to be found. */
+const asPages = (words: string): Hit[] =>
+  pagesLike(words).map(({ path, name, key }) => ({ kind: 'page', name, detail: `g ${key}`, path, query: {} }));
+
+/** One box that finds trees, places, species, people, days and pages; a date moves the thread. */
 @Component({
   selector: 's-find-box',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -31,7 +39,7 @@ const kinds: Readonly<Record<FindHit['kind'], { readonly icon: string; readonly 
       type="text"
       class="form-control form-control-sm"
       placeholder="Find anything   /"
-      aria-label="Find trees, places, species, people and days"
+      aria-label="Find trees, places, species, people, days and pages"
       [ngbTypeahead]="search"
       [resultTemplate]="hit"
       [inputFormatter]="nothing"
@@ -69,13 +77,18 @@ export class FindBox {
   private readonly router = inject(Router);
   private readonly view = inject(ViewState);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
-  protected readonly iconOf = ({ kind }: FindHit): string => kinds[kind].icon;
-  protected readonly kindOf = ({ kind }: FindHit): string => kinds[kind].name;
+  protected readonly iconOf = ({ kind }: Hit): string => kinds[kind].icon;
+  protected readonly kindOf = ({ kind }: Hit): string => kinds[kind].name;
   protected readonly nothing = (): string => '';
 
   constructor() {
     inject(KeysService).bind([
-      { keys: '/', where: 'Everywhere', does: 'find a tree, place, species, person or day', run: () => this.focus() },
+      {
+        keys: '/',
+        where: 'Everywhere',
+        does: 'find a tree, place, species, person, day or page',
+        run: () => this.focus(),
+      },
     ]);
   }
 
@@ -84,7 +97,7 @@ export class FindBox {
     this.box().nativeElement.select();
   }
 
-  protected readonly search = (words$: Observable<string>): Observable<FindHit[]> =>
+  protected readonly search = (words$: Observable<string>): Observable<Hit[]> =>
     words$.pipe(
       debounceTime(150),
       map((words) => words.trim()),
@@ -93,8 +106,9 @@ export class FindBox {
         words === ''
           ? of([])
           : this.http.get('/api/find', { params: { words } }).pipe(
-              map((body) => [...this.asDate(words), ...findHitsSchema.parse(body)]),
+              map((body) => findHitsSchema.parse(body)),
               catchError(() => of([])),
+              map((found) => [...this.asDate(words), ...asPages(words), ...found]),
             ),
       ),
     );
@@ -104,7 +118,7 @@ export class FindBox {
     return [{ kind: 'day', name: words, detail: 'show this day', path: '', query: { on: words } }];
   }
 
-  protected go({ item, preventDefault }: NgbTypeaheadSelectItemEvent<FindHit>): void {
+  protected go({ item, preventDefault }: NgbTypeaheadSelectItemEvent<Hit>): void {
     preventDefault();
     this.box().nativeElement.value = '';
     this.box().nativeElement.blur();

@@ -1,8 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { Router, RouterLink, RouterLinkActive } from '@angular/router';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NavigationEnd, Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { stageNames } from '@sombra/core';
+import { filter, map, startWith } from 'rxjs';
 import { KeysService } from './keys.service';
 import { openStages } from './open-stages';
+import { groupOf } from './pages';
 import { ViewState } from './view-state.service';
 import { DeskService } from '../desk/desk.service';
 
@@ -27,8 +30,8 @@ import { DeskService } from '../desk/desk.service';
           class="stop"
           [routerLink]="['/', stage.path]"
           [queryParams]="day()"
-          routerLinkActive="here"
-          ariaCurrentWhenActive="page"
+          [class.here]="stage.path === here()"
+          [attr.aria-current]="stage.path === here() ? 'page' : null"
         >
           <span>{{ stage.name }}</span>
           @if (stage.waiting > 0) {
@@ -133,6 +136,15 @@ export class Rail {
   protected readonly day = computed(() => (this.view.onParam() ? { on: this.view.on() } : {}));
   protected readonly stages = computed(() =>
     openStages.map((path) => ({ path, name: stageNames[path], waiting: this.desk.waiting()[path] ?? 0 })),
+  );
+
+  /** The stage of the open page, be it its spots or a page of its own. */
+  protected readonly here = toSignal(
+    this.router.events.pipe(
+      filter((event) => event instanceof NavigationEnd),
+      startWith(null),
+      map(() => groupOf(this.router.url)?.stage ?? null),
+    ),
   );
 
   constructor() {

@@ -24,8 +24,11 @@ const themeNames: Readonly<Record<Theme, string>> = {
   template: `
     <header>
       @if (session.programme(); as programme) {
-        <span class="programme" [title]="programme.demo ? 'The demo town, invented' : 'The programme you work in'"
-          >{{ programme.name }}{{ programme.demo ? ', demo' : '' }}</span
+        <a
+          class="programme"
+          routerLink="/programme"
+          [title]="programme.demo ? 'The demo town, invented' : 'The programme you work in'"
+          >{{ programme.name }}{{ programme.demo ? ', demo' : '' }}</a
         >
       }
       <button type="button" class="today" title="Show another day" (click)="pickDay()">{{ day() }}</button>
@@ -75,21 +78,7 @@ const themeNames: Readonly<Record<Theme, string>> = {
           <div class="dropdown-divider"></div>
           <a ngbDropdownItem routerLink="/me">Your name, password and rights</a>
           <div class="dropdown-divider"></div>
-          <a ngbDropdownItem routerLink="/lists">Season's lists</a>
-          <a ngbDropdownItem routerLink="/species">Species library</a>
-          <a ngbDropdownItem routerLink="/nurseries">Nurseries</a>
-          <a ngbDropdownItem routerLink="/tickets">Locate tickets</a>
-          <a ngbDropdownItem routerLink="/deliveries">Deliveries</a>
-          <a ngbDropdownItem routerLink="/practices">Practices</a>
-          <a ngbDropdownItem routerLink="/materials">Materials and hours</a>
-          <a ngbDropdownItem routerLink="/rules">Rules of the programme</a>
-          <a ngbDropdownItem routerLink="/programme">Programme</a>
-          @if (canManage()) {
-            <a ngbDropdownItem routerLink="/people">People</a>
-          }
-          @if (canDraw()) {
-            <a ngbDropdownItem routerLink="/base-map">Base map</a>
-          }
+          <a ngbDropdownItem class="narrow" routerLink="/programme">Programme</a>
           <button ngbDropdownItem type="button" (click)="showKeys()">Keys <kbd>?</kbd></button>
           <button ngbDropdownItem type="button" (click)="session.signOut()">Sign out</button>
         </div>
@@ -117,10 +106,17 @@ const themeNames: Readonly<Record<Theme, string>> = {
     }
     .programme {
       color: var(--quiet);
+      text-decoration: none;
       white-space: nowrap;
       overflow: hidden;
       text-overflow: ellipsis;
       max-width: 14rem;
+    }
+    .programme:hover {
+      text-decoration: underline;
+    }
+    .narrow {
+      display: none;
     }
     .tense {
       color: var(--chosen);
@@ -153,6 +149,9 @@ const themeNames: Readonly<Record<Theme, string>> = {
     @media (max-width: 720px) {
       .programme {
         display: none;
+      }
+      .narrow {
+        display: block;
       }
       header {
         padding: 0 0.5rem;
@@ -196,8 +195,6 @@ export class Topbar {
   protected readonly names = themeNames;
   protected readonly day = computed(() => sayDate(this.view.on()));
   protected readonly canImport = computed(() => this.session.may('import_file'));
-  protected readonly canManage = computed(() => this.session.may('manage_people'));
-  protected readonly canDraw = computed(() => this.session.may('change_base_map'));
 
   constructor() {
     inject(KeysService).bind([

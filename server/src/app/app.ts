@@ -30,10 +30,10 @@ import { seasonRoutes } from '../season/routes';
 import { spotRoutes } from '../spots/routes';
 import { ticketRoutes } from '../tickets/routes';
 import { viewRoutes } from '../views/routes';
-import type { Config } from './config';
-import { answerErrors, noSuchDoor } from './problems';
-import { limitTries } from './tries';
-import { csrf, knowPerson, requireUser, sessions } from './sessions';
+import type { Config } from '../platform/config';
+import { answerErrors, noSuchDoor } from '../platform/problems';
+import { limitTries } from '../platform/tries';
+import { csrf, knowPerson, requireUser, sessions } from '../platform/sessions';
 
 export interface AppParts {
   readonly config: Config;

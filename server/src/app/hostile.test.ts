@@ -2,8 +2,8 @@ import type { Problem } from '@sombra/contract';
 import { gzipSync } from 'node:zlib';
 import { v7 as uuidv7 } from 'uuid';
 import { loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
-import { asActor } from './db';
-import { problemOf } from './problems';
+import { asActor } from '../platform/db';
+import { problemOf } from '../platform/problems';
 
 let town: TestTown;
 let cora: Visitor;

@@ -8,9 +8,9 @@ import { foldCells } from '../map/tiles-repository';
 import { LiveHub } from '../live/hub';
 import { pruneLimits } from '../people/repository';
 import { makeApp } from './app';
-import type { Config } from './config';
-import { openDatabase } from './db';
-import { openSessionPool } from './sessions';
+import type { Config } from '../platform/config';
+import { openDatabase } from '../platform/db';
+import { openSessionPool } from '../platform/sessions';
 
 const foldEveryMs = 10 * 60_000;
 

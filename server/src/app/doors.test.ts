@@ -4,7 +4,7 @@ import { pino } from 'pino';
 import { doors as lines } from '../testing/doors';
 import { openTestTown, Visitor, type TestTown } from '../testing/test-town';
 import { makeApp, loggedPath } from './app';
-import { openSessionPool } from './sessions';
+import { openSessionPool } from '../platform/sessions';
 
 interface Layer {
   readonly route?: { readonly path: string; readonly methods: Readonly<Record<string, boolean>> };

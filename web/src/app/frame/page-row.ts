@@ -1,0 +1,116 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NavigationEnd, Router, RouterLink, RouterLinkActive } from '@angular/router';
+import { may } from '@sombra/contract';
+import { filter, map, startWith } from 'rxjs';
+import { SessionService } from '../people/session.service';
+import { KeysService } from './keys.service';
+import { allPages, groupOf, type Page } from './pages';
+import { ViewState } from './view-state.service';
+
+/** The pages that belong with the one that is open, in one row. */
+@Component({
+  selector: 's-page-row',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, RouterLinkActive],
+  template: `
+    @if (row(); as shown) {
+      <nav [attr.aria-label]="shown.name + ', its pages'" [class.deep]="deep()">
+        @for (page of shown.pages; track page.path) {
+          <a
+            [routerLink]="page.path"
+            [queryParams]="day()"
+            routerLinkActive="here"
+            ariaCurrentWhenActive="page"
+            [attr.title]="page.key ? page.name + ' (g ' + page.key + ')' : null"
+            >{{ page.name }}</a
+          >
+        }
+      </nav>
+    }
+  `,
+  styles: `
+    nav {
+      display: flex;
+      gap: 0.25rem;
+      padding: 0 1rem;
+      background: var(--paper);
+      border-bottom: 1px solid var(--line);
+      overflow-x: auto;
+    }
+    a {
+      display: inline-flex;
+      align-items: center;
+      min-height: 38px;
+      padding: 0 0.6rem;
+      color: var(--ink);
+      text-decoration: none;
+      white-space: nowrap;
+      border-bottom: 3px solid transparent;
+    }
+    a:hover {
+      background: var(--shade);
+    }
+    .here {
+      border-bottom-color: var(--chosen);
+      font-weight: 600;
+    }
+    @media (max-width: 720px) {
+      nav {
+        padding: 0 0.3rem;
+      }
+      a {
+        min-height: 48px;
+      }
+      /* One thing is open: it needs the room. */
+      .deep {
+        display: none;
+      }
+    }
+    @media print {
+      nav {
+        display: none;
+      }
+    }
+  `,
+})
+export class PageRow {
+  private readonly router = inject(Router);
+  private readonly view = inject(ViewState);
+  private readonly session = inject(SessionService);
+  private readonly url = toSignal(
+    this.router.events.pipe(
+      filter((event) => event instanceof NavigationEnd),
+      map(() => this.router.url),
+      startWith(this.router.url),
+    ),
+    { requireSync: true },
+  );
+  protected readonly day = computed(() => (this.view.onParam() ? { on: this.view.on() } : {}));
+  protected readonly deep = computed(() => (this.url().split(/[?#]/)[0] ?? '').split('/').length > 2);
+  protected readonly row = computed(() => {
+    const group = groupOf(this.url());
+    if (!group || group.pages.length === 0) return null;
+    const spots: Page[] = group.stage ? [{ path: `/${group.stage}`, name: 'Spots', key: '' }] : [];
+    return { name: group.name, pages: [...spots, ...group.pages.filter((page) => this.open(page))] };
+  });
+
+  constructor() {
+    inject(KeysService).bind(
+      allPages.map((page) => ({
+        keys: `g ${page.key}`,
+        where: 'Go to',
+        does: page.name,
+        run: () => void this.router.navigate([page.path], { queryParams: this.day() }),
+      })),
+    );
+  }
+
+  /** People and base map are the administrator's to see. */
+  private open({ path }: Page): boolean {
+    const role = this.session.user()?.role;
+    if (!role) return false;
+    if (path === '/people') return may(role, 'manage_people');
+    return path !== '/base-map' || may(role, 'change_base_map');
+  }
+}
