@@ -10,6 +10,12 @@ module.exports = {
       to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
     },
     {
+      name: 'platform-knows-no-stage',
+      severity: 'error',
+      from: { path: '^server/src/platform/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^server/src/(?!platform/)' },
+    },
+    {
       name: 'core-stands-alone',
       severity: 'error',
       comment: 'date-fns is whole-date arithmetic, suncalc the position of the sun: pure, no clock, no locale.',
@@ -45,7 +51,7 @@ module.exports = {
       from: {
         path: '^server/src',
         pathNot:
-          '(repository|service|routes|derive|tend|load-demo|load-big|big-town|rebuild|migrate|main)\\.ts$|/platform/|/testing/|import-service|export-service|\\.test\\.ts$',
+          '(repository|service|routes|derive|tend|load-demo|load-big|big-town|rebuild|migrate|main)\\.ts$|/platform/|/app/|/testing/|import-service|export-service|\\.test\\.ts$',
       },
       to: { path: 'node_modules/knex' },
     },

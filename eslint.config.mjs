@@ -33,6 +33,24 @@ export default tseslint.config(
     },
   },
   {
+    // Only repositories speak to the database.
+    files: ['server/src/*/*.ts'],
+    ignores: ['**/*repository.ts', '**/*.test.ts', 'server/src/{platform,testing}/**', 'server/src/demo/big-town.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.name=/^(db|trx)$/]',
+          message: 'A table is asked in a repository.',
+        },
+        {
+          selector: 'CallExpression[callee.property.name=/^(raw|batchInsert)$/][callee.object.name=/^(db|trx)$/]',
+          message: 'SQL stands in a repository.',
+        },
+      ],
+    },
+  },
+  {
     files: ['web/src/**/*.ts'],
     ignores: ['**/*.spec.ts', 'web/src/testing/**'],
     extends: [...tseslint.configs.recommended, ...angular.configs.tsRecommended],

@@ -83,6 +83,11 @@ await Promise.all([
       'web/src',
       'demo',
     ]);
+    await check('Boundaries of folders', binary('depcruise'), [
+      '--config',
+      '.dependency-cruiser.folders.cjs',
+      'server/src',
+    ]);
   })(),
 ]);
 console.log('\n== Build');

@@ -1,8 +1,8 @@
 import { demoTown } from '@sombra/demo';
 import { addRegion } from './demo/big-town';
 import { loadTown } from './demo/service';
-import { programmeToday } from './people/service';
 import { asActor, openDatabase } from './platform/db';
+import { programmeToday } from './programme/today';
 
 /** Fills an empty database with the demo town and a region of many spots around it. */
 const url = process.env['DATABASE_URL'];

@@ -1,7 +1,7 @@
 import { demoTown } from '@sombra/demo';
-import { programmeToday } from './people/service';
 import { asActor, openDatabase } from './platform/db';
 import { loadTown } from './demo/service';
+import { programmeToday } from './programme/today';
 
 /** Fills an empty database with the demo town; leaves a filled one alone. */
 const url = process.env['DATABASE_URL'];

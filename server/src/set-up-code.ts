@@ -1,5 +1,5 @@
 import { openDatabase } from './platform/db';
-import { makeSetUpCode } from './programme/service';
+import { makeSetUpCode } from './settings/service';
 
 /** Prints the one-time code of a programme that nobody has set up yet; says nothing where somebody has. */
 const url = process.env['DATABASE_URL'];

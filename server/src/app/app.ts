@@ -7,6 +7,7 @@ import path from 'node:path';
 import type pg from 'pg';
 import { pinoHttp } from 'pino-http';
 import type { Logger } from 'pino';
+import { adoptionRoutes } from '../adoption/routes';
 import { deskRoutes } from '../desk/routes';
 import { fileRoutes } from '../files/routes';
 import { findRoutes } from '../find/routes';
@@ -19,15 +20,15 @@ import { matchRoutes } from '../match/routes';
 import { mapRoutes } from '../map/routes';
 import { invitationRoutes, peopleRoutes, sessionRoutes } from '../people/routes';
 import { makePeople } from '../people/service';
-import { programmeRoutes, setUpRoutes } from '../programme/routes';
-import { recordRoutes } from '../record/routes';
+import { programmeRoutes, setUpRoutes } from '../settings/routes';
+import { recordRoutes } from '../recording/routes';
 import { dayRoutes } from '../day/routes';
 import { pitRoutes } from '../pit/routes';
 import { stockRoutes } from '../stock/routes';
 import { practiceRoutes } from '../practice/routes';
 import { rulesRoutes } from '../rules/routes';
 import { seasonRoutes } from '../season/routes';
-import { spotRoutes } from '../spots/routes';
+import { spotRoutes } from '../town/routes';
 import { ticketRoutes } from '../tickets/routes';
 import { viewRoutes } from '../views/routes';
 import type { Config } from '../platform/config';
@@ -116,6 +117,7 @@ function api({ config, db, sessionPool, live, centre }: AppParts): express.Route
   router.use(
     rulesRoutes(db),
     practiceRoutes(db),
+    adoptionRoutes(db),
     stockRoutes(db, config),
     pitRoutes(db),
     dayRoutes(db),

@@ -6,7 +6,7 @@ import { keepSolving, type ListSolver } from '../match/list-service';
 import { keepTending } from '../tickets/tend';
 import { foldCells } from '../map/tiles-repository';
 import { LiveHub } from '../live/hub';
-import { pruneLimits } from '../people/repository';
+import { pruneLimits, pruneSessions } from '../people/repository';
 import { makeApp } from './app';
 import type { Config } from '../platform/config';
 import { openDatabase } from '../platform/db';
@@ -31,7 +31,7 @@ export async function serve(
   await live.start();
   // How often hardly matters: until then a reader sums a few more rows.
   const fold = () =>
-    void Promise.all([foldCells(db), pruneLimits(db, Date.now())]).catch((error: unknown) =>
+    void Promise.all([foldCells(db), pruneLimits(db, Date.now()), pruneSessions(db)]).catch((error: unknown) =>
       logger.warn({ err: error }, 'cells not folded'),
     );
   const folding = setInterval(fold, foldEveryMs);

@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import type { Knex } from 'knex';
-import { programmeToday } from '../people/service';
 import { plantingDays } from './repository';
+import { programmeToday } from '../programme/today';
 
 export function dayRoutes(db: Knex): Router {
   const router = Router();

@@ -1,7 +1,7 @@
 import type { DemoDay, DemoDelivery, DemoNursery, DemoRound, DemoTicket } from '@sombra/demo';
 import { addDaysTo } from '@sombra/core';
-import { holdPlaces } from '../match/repository';
 import type { Db } from '../platform/db';
+import { holdPlaces } from '../orders/repository';
 
 export async function insertDay(db: Db, day: DemoDay): Promise<void> {
   await db('planting_day').insert({ id: day.id, on_day: day.onDay, title: day.title });

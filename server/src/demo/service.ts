@@ -2,13 +2,14 @@ import { baseLayers } from '@sombra/contract';
 import { fieldDefault } from '@sombra/core';
 import { demoPeople, type DemoSpot, type DemoTown } from '@sombra/demo';
 import { v5 as uuidv5 } from 'uuid';
-import { insertSpots, placeIds } from '../ground/repository';
+import { insertSpots, placeIds } from '../spots/repository';
 import { replaceOffers } from '../match/repository';
 import { replaceLayer } from '../map/repository';
 import { insertUser } from '../people/repository';
 import { hashPassword } from '../people/service';
 import type { Db } from '../platform/db';
 import { insertProgramme } from '../programme/repository';
+import { insertPractice } from '../practice/repository';
 import { deriveAndKeep } from '../record/derive';
 import { insertRecords } from '../record/repository';
 import { insertWeather } from '../season/repository';
@@ -57,10 +58,7 @@ const userId = (signIn: string): string => uuidv5(signIn, namespace);
 
 async function loadProgramme(trx: Db, town: DemoTown): Promise<void> {
   const { id, version } = fieldDefault;
-  await trx('practice')
-    .insert({ id, version, body: JSON.stringify(fieldDefault) })
-    .onConflict()
-    .ignore();
+  await insertPractice(trx, fieldDefault, 'Sombra');
   const { latDeg, elevationM } = town.station;
   const settings = { name: town.programme, timeZone: town.timeZone, latDeg, lngDeg: town.lng, elevationM };
   await insertProgramme(trx, { ...settings, units: 'metric', windows: [...town.windows], demo: true }, { id, version });

@@ -1,7 +1,7 @@
 import type { Desk, DeskMember, OpenRemedy } from '@sombra/contract';
 import { addDaysTo } from '@sombra/core';
-import { programmeToday } from '../people/service';
 import { container, loam, look, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
+import { programmeToday } from '../programme/today';
 
 let town: TestTown;
 let cora: Visitor;

@@ -2,7 +2,7 @@ import type { DeskGroupQuery, DeskMember, OpenRemedy } from '@sombra/contract';
 import { addDaysTo, type Decision, type DecisionKind, type IsoDate, type UrgencyRules } from '@sombra/core';
 import type { Knex } from 'knex';
 import type { Db } from '../platform/db';
-import { onDay } from '../spots/filter-repository';
+import { onDay } from '../town/filter-repository';
 
 export interface DeskDay {
   readonly on: IsoDate;

@@ -1,9 +1,9 @@
 import type { Desk, DeskGroupQuery, DeskLine, DeskMember } from '@sombra/contract';
 import { defaultUrgency, rankDecisions, type IsoDate, type Ranked } from '@sombra/core';
 import type { Knex } from 'knex';
-import { programmeToday } from '../people/service';
 import { uncoveredDays } from '../tickets/service';
 import { decisionGroups, decisionsOfSpots, groupMembers, type DecisionGroup, type DeskDay } from './repository';
+import { programmeToday } from '../programme/today';
 
 /** Lines a person can take in; the stages hold the rest. */
 const mostLines = 200;

@@ -1,5 +1,5 @@
 import { spotColumns } from '@sombra/contract';
-import { spotsAfter } from '../ground/repository';
+import { spotsAfter } from '../spots/repository';
 import { csvRow } from '../platform/csv';
 import type { Db } from '../platform/db';
 import { recordsOfSpots } from '../record/repository';

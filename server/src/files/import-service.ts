@@ -3,13 +3,15 @@ import { ConflictError, InvalidInputError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
 import { requireCover } from '../ground/leave-service';
-import { bumpSpots, insertSpots, lockSpots, placeIds, spotsByRef, takenIds, updateSpot } from '../ground/repository';
-import { programmeToday } from '../people/service';
-import { asActor, isTaken, type Db } from '../platform/db';
+import { bumpSpots, insertSpots, lockSpots, placeIds, spotsByRef, takenIds, updateSpot } from '../spots/repository';
+import { asActor, isTaken, oneAtATime, type Db } from '../platform/db';
 import { deriveAndKeep } from '../record/derive';
-import { currentPractice, insertRecords, recordsOfSpots } from '../record/repository';
+import { insertRecords, recordsOfSpots } from '../record/repository';
+import { findImport, insertImport, type Counts } from './repository';
 import { importRow, planRow, type PlannedRow } from './plan-import';
 import { readSpotFile, type GoodRow, type ReadFile } from './read-spot-file';
+import { programmeToday } from '../programme/today';
+import { currentPractice } from '../practice/repository';
 
 /** Rows written between two signs of progress. */
 const chunkRows = 250;
@@ -63,18 +65,11 @@ export async function runImport(db: Knex, user: User, run: ImportRun): Promise<v
   run.onProgress({ kind: 'done', written: done.written, same: done.same, bad: done.bad });
 }
 
-interface Counts {
-  readonly written: number;
-  readonly same: number;
-  readonly bad: number;
-}
-
 function writeFile(db: Knex, user: User, run: ImportRun, read: ReadFile): Promise<Counts> {
   return asActor(db, user.name, async (trx) => {
     // One import at a time: two files naming the same new spot must see each other.
-    await trx.raw(`select pg_advisory_xact_lock(hashtext('sombra.import'))`);
-    const before = await trx('import_act').where({ id: run.id }).first<Counts | undefined>();
-    return before ?? write(trx, user, run, read);
+    await oneAtATime(trx, 'import');
+    return (await findImport(trx, run.id)) ?? write(trx, user, run, read);
   });
 }
 
@@ -104,7 +99,7 @@ async function write(trx: Knex.Transaction, user: User, run: ImportRun, read: Re
     same: planned.length - changing.length,
     bad: read.bad.size + uncovered.length,
   };
-  await trx('import_act').insert({ id: run.id, file_name: run.fileName, by: user.name, ...counts });
+  await insertImport(trx, { id: run.id, fileName: run.fileName, by: user.name }, counts);
   return counts;
 }
 

@@ -9,7 +9,7 @@ import {
   type Stock,
 } from '@sombra/core';
 import { isDeepStrictEqual } from 'node:util';
-import type { SpotRow as StoredSpot } from '../ground/repository';
+import type { SpotRow as StoredSpot } from '../spots/repository';
 import type { NewRecord } from '../record/repository';
 import type { GoodRow } from './read-spot-file';
 

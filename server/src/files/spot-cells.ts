@@ -1,6 +1,6 @@
 import { spotColumns, type KeptRecord, type SpotRow } from '@sombra/contract';
 import { ofKind, standing, type BallStock, type Stock } from '@sombra/core';
-import type { SpotRow as StoredSpot } from '../ground/repository';
+import type { SpotRow as StoredSpot } from '../spots/repository';
 
 export type Cell = string | number | boolean | null | readonly unknown[];
 export type Cells = Record<keyof SpotRow, Cell>;

@@ -1,5 +1,5 @@
 import type { FindHit } from '@sombra/contract';
-import { withStandingTree } from '../ground/repository';
+import { withStandingTree } from '../spots/repository';
 import { escapeLike, type Db } from '../platform/db';
 
 const each = 6;

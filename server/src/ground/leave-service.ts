@@ -19,15 +19,13 @@ import {
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { createHmac, timingSafeEqual } from 'node:crypto';
-import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { keepFile, keepPhoto, type UploadKind } from '../platform/uploads';
 import { findProgramme } from '../programme/repository';
 import { announce } from '../record/repository';
 import { currentRules, ticketsSince } from '../rules/repository';
-import { findSpot } from './repository';
+import { findSpot } from '../spots/repository';
 import {
-  clearancesOf,
   findConsent,
   insertClearance,
   insertConsent,
@@ -36,10 +34,11 @@ import {
   keepAnswer,
   leaveOf,
   revokeConsent,
-  ticketsOver,
   keptFile,
   type KeptUpload,
 } from './leave-repository';
+import { programmeToday } from '../programme/today';
+import { clearancesOf, ticketsOver } from '../tickets/cover-repository';
 
 /** Days an owner's link stays open. */
 const consentDays = 30;

@@ -1,12 +1,13 @@
 import type { SpotDetail } from '@sombra/contract';
 import { NotFoundError } from '@sombra/core';
 import type { Db } from '../platform/db';
-import { programmeToday } from '../people/service';
 import { recordsOfSpots } from '../record/repository';
-import { bookedFor, contextOf, offersOf, programmeBasis } from '../record/spot-context';
+import { contextOf, programmeBasis } from '../record/spot-context';
 import { currentRules, ticketsSince } from '../rules/repository';
 import { leaveOf } from './leave-repository';
-import { findSpot, findSpotOfTree, type SpotRow } from './repository';
+import { findSpot, findSpotOfTree, type SpotRow } from '../spots/repository';
+import { programmeToday } from '../programme/today';
+import { bookedFor, offersOf } from '../record/plans-repository';
 
 /** @throws NotFoundError */
 export async function spotDetail(db: Db, spotId: string): Promise<SpotDetail> {

@@ -2,7 +2,7 @@ import type { BaseLayer, Booked } from '@sombra/contract';
 import { addDaysTo, type IsoDate } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { handDigZones } from '../tickets/repository';
-import { onDay } from '../spots/filter-repository';
+import { onDay } from '../town/filter-repository';
 
 export interface LayerRow {
   layer: BaseLayer;

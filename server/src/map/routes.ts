@@ -5,12 +5,12 @@ import type { Knex } from 'knex';
 import { z } from 'zod';
 import { readPosition } from '../adapters/position';
 import type { Config } from '../platform/config';
-import { programmeToday } from '../people/service';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
 import { bookedOn } from './repository';
 import { mapInfo, pmtilesFile, removePmtiles, setLayer, spotTile, storePmtiles } from './service';
 import { baseTile } from './tiles-repository';
+import { programmeToday } from '../programme/today';
 
 const anyFile = express.raw({ type: () => true, limit: mapLimits.layerBytes });
 const fileQuerySchema = z.object({ fileName: z.string().min(1).max(200) });

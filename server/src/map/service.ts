@@ -15,7 +15,6 @@ import path from 'node:path';
 import { Transform, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { v7 as uuidv7 } from 'uuid';
-import { programmeToday } from '../people/service';
 import { asActor } from '../platform/db';
 import { findProgramme } from '../programme/repository';
 import { storageFault } from '../platform/uploads';
@@ -23,6 +22,7 @@ import { pmtilesFault, pmtilesHeaderBytes } from './pmtiles';
 import { readLayer } from './read-layer';
 import { baseLayerRows, dropPmtiles, pmtilesRow, replaceLayer, setPmtiles, spotBounds } from './repository';
 import { countTile, markTile } from './tiles-repository';
+import { programmeToday } from '../programme/today';
 
 export async function mapInfo(db: Knex): Promise<MapInfo> {
   const [layers, pmtiles, bounds, programme] = await Promise.all([

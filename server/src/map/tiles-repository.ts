@@ -1,9 +1,9 @@
 import type { BaseLayer, SpotFilter, TilePath } from '@sombra/contract';
 import type { IsoDate } from '@sombra/core';
 import type { Knex } from 'knex';
-import { withStandingTree } from '../ground/repository';
+import { withStandingTree } from '../spots/repository';
 import type { Db } from '../platform/db';
-import { periodsOf } from '../spots/filter-repository';
+import { periodsOf } from '../town/filter-repository';
 
 /** Cells are kept at this zoom of the web map grid. */
 const cellZoom = 17;

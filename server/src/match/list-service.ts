@@ -27,27 +27,25 @@ import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
 import { asActor, type Db } from '../platform/db';
 import { recordsOfSpots } from '../record/repository';
+import { refsOf } from '../spots/repository';
 import { contextOf, programmeBasis } from '../record/spot-context';
-import { keepRecords } from '../record/service';
-import { programmeToday } from '../people/service';
+import { keepRecords } from '../recording/service';
 import { currentRules } from '../rules/repository';
 import {
   allOffers,
   endList,
   findList,
   insertList,
-  holdPlaces,
-  insertOrder,
   keepProgress,
   lockList,
-  nextOrderNumber,
   population,
   setListState,
   speciesLibrary,
   takeList,
-  type OrderLine,
 } from './repository';
 import type { Solved } from './run-model';
+import { programmeToday } from '../programme/today';
+import { holdPlaces, insertOrder, nextOrderNumber, type OrderLine } from '../orders/repository';
 import type { LinearModel } from '@sombra/core';
 
 /** Solves a model somewhere else than here, and can be stopped. */
@@ -111,9 +109,7 @@ export async function prepareList(db: Db, ask: AskList): Promise<Prepared> {
   });
   const onOffer = library.filter(({ botanical }) => usable.some((offer) => offer.species === botanical));
   const records = await recordsOfSpots(db, ask.spotIds);
-  const refs = await db('spot')
-    .whereRaw('id = any(?::uuid[])', [ask.spotIds])
-    .select<{ id: string; ref: string }[]>('id', 'ref');
+  const refs = await refsOf(db, ask.spotIds);
   const refused = new Map<string, Reason[]>();
   const spots = refs.map(({ id, ref }): ListSpot => {
     const known = records.get(id) ?? [];

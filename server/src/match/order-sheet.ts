@@ -1,7 +1,7 @@
 import { orderSpecification, stockNames } from '@sombra/core';
 import { openDocument } from '../paper/document';
-import type { Order, OrderLine } from './repository';
 import { csvTable } from '../platform/csv';
+import type { Order, OrderLine } from '../orders/repository';
 
 const columns = [
   'order',

@@ -10,8 +10,9 @@ import { findProgramme } from '../programme/repository';
 import { listCsv } from './list-csv';
 import { acceptList, askList, cancelList, oneList } from './list-service';
 import { orderCsv, orderPdf } from './order-sheet';
-import { allOffers, findOrder, listHeads, speciesWithCounts } from './repository';
+import { allOffers, listHeads, speciesWithCounts } from './repository';
 import { importOffers, importSpecies, readNurseries, saveSpecies, speciesCsv } from './species-service';
+import { findOrder } from '../orders/repository';
 
 const idSchema = z.object({ id: entityId });
 const csvFile = express.raw({ type: () => true, limit: '4mb' });

@@ -15,10 +15,10 @@ import type { Knex } from 'knex';
 import { isDeepStrictEqual } from 'node:util';
 import { v7 as uuidv7 } from 'uuid';
 import type { NurseryService } from '../adapters/nursery';
-import { programmeToday } from '../people/service';
 import { csvTable, readCsv } from '../platform/csv';
 import { asActor } from '../platform/db';
 import { allOffers, findSpecies, keepSpecies, replaceOffers, speciesLibrary, type NewOffer } from './repository';
+import { programmeToday } from '../programme/today';
 
 const mostRows = 5000;
 

@@ -1,4 +1,4 @@
-import { pruneLimits } from './repository';
+import { pruneLimits, pruneSessions } from './repository';
 import { openTestTown, Visitor, type TestTown } from '../testing/test-town';
 
 let town: TestTown;
@@ -106,6 +106,15 @@ describe('signing in', () => {
 });
 
 describe('a session', () => {
+  it('is dropped once it has run out, and no other', async () => {
+    const cora = await Visitor.signedIn(town.url, 'cora');
+    const sess = JSON.stringify({ cookie: {} });
+    await town.db('session').insert({ sid: 'old', sess, expire: new Date(Date.now() - 1000) });
+    await pruneSessions(town.db);
+    expect(await town.db('session').where({ sid: 'old' })).toEqual([]);
+    expect((await cora.arrive()).user?.name).toBe('cora');
+  });
+
   it('knows of another role at once, without a new sign-in', async () => {
     const iva = await Visitor.signedIn(town.url, 'iva');
     expect((await iva.arrive()).user?.role).toBe('inspector');

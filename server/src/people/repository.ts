@@ -49,6 +49,11 @@ export async function passwordHashOf(db: Db, userId: string): Promise<string | n
   return row?.password_hash ?? null;
 }
 
+/** Drops sessions that have run out. */
+export async function pruneSessions(db: Db): Promise<void> {
+  await db('session').where('expire', '<', db.fn.now()).delete();
+}
+
 /** Drops counts of tries that have run out. */
 export async function pruneLimits(db: Db, nowMs: number): Promise<void> {
   await db('sign_in_limit').where('expire', '<', nowMs).delete();
@@ -177,9 +182,4 @@ export async function invitedBy(db: Db, tokenHash: string): Promise<User | undef
 /** Returns false where it was used meanwhile. */
 export async function dropInvitation(db: Db, userId: string): Promise<boolean> {
   return (await db('invitation').where({ user_id: userId }).delete()) > 0;
-}
-
-export async function programmeTimeZone(db: Db): Promise<string> {
-  const row = await db<{ time_zone: string }>('programme').first('time_zone');
-  return row?.time_zone ?? 'UTC';
 }

@@ -1,11 +1,9 @@
 import { hash, verify } from '@node-rs/argon2';
 import { passwordFault, type ChangePassword, type Preferences, type SignIn, type User } from '@sombra/contract';
-import { TZDate } from '@date-fns/tz';
-import { InvalidInputError, type IsoDate } from '@sombra/core';
-import { formatISO } from 'date-fns';
+import { InvalidInputError } from '@sombra/core';
 import type { Knex } from 'knex';
 import type pg from 'pg';
-import { asActor, type Db } from '../platform/db';
+import { asActor } from '../platform/db';
 import { countTries, spendTry } from '../platform/tries';
 import { findProgramme } from '../programme/repository';
 import {
@@ -16,9 +14,9 @@ import {
   findUser,
   noteSignIn,
   passwordHashOf,
-  programmeTimeZone,
   setPassword,
 } from './repository';
+import { programmeToday } from '../programme/today';
 
 const windowS = 15 * 60;
 const byNameTries = { keyPrefix: 'name', points: 8, windowS };
@@ -101,9 +99,3 @@ const definedOf = ({ name, units }: Preferences) => ({
 });
 
 export type People = ReturnType<typeof makePeople>;
-
-/** Today's date where the programme is. */
-export async function programmeToday(db: Db): Promise<IsoDate> {
-  const now = TZDate.tz(await programmeTimeZone(db));
-  return formatISO(now, { representation: 'date' });
-}

@@ -1,4 +1,3 @@
-import { coversOf } from '../ground/leave-repository';
 import { currentRules } from '../rules/repository';
 import type { CardsQuery, Rules } from '@sombra/contract';
 import {
@@ -18,12 +17,14 @@ import type { Writable } from 'node:stream';
 import { once } from 'node:events';
 import { setImmediate as nextTurn } from 'node:timers/promises';
 import { openDocument } from '../paper/document';
-import { programmeToday } from '../people/service';
 import type { Db } from '../platform/db';
 import { recordsOfSpots } from '../record/repository';
-import { contextOf, offersOf, programmeBasis, type ProgrammeBasis } from '../record/spot-context';
+import { contextOf, programmeBasis, type ProgrammeBasis } from '../record/spot-context';
 import { spotsByIds, spotsToPlant, type CardSpot } from './repository';
 import { cardPt, drawCard, type Card } from './spot-card';
+import { programmeToday } from '../programme/today';
+import { coversOf } from '../tickets/cover-repository';
+import { offersOf } from '../record/plans-repository';
 
 /** Cards are made so many at a time: memory holds these and the page being written. */
 const chunk = 10;

@@ -18,15 +18,15 @@ import {
   type OrderedTree,
 } from '@sombra/core';
 import type { Knex } from 'knex';
-import { programmeToday } from '../people/service';
 import { csvTable } from '../platform/csv';
 import { asActor, type Db } from '../platform/db';
-import { findPractice, newestVersion } from '../practice/repository';
-import { currentPractice, recordsOfSpots } from '../record/repository';
+import { currentPractice, findPractice, newestVersion } from '../practice/repository';
+import { recordsOfSpots } from '../record/repository';
 import { contextOf, programmeBasis } from '../record/spot-context';
 import { currentRules } from '../rules/repository';
 import { findList } from '../match/repository';
 import { dayTitle, keepStore, spotsByIds, spotsToPlant, store, type CardSpot } from './repository';
+import { programmeToday } from '../programme/today';
 
 async function practiceAsked(db: Db, { practice: id, version }: MaterialsQuery): Promise<Practice> {
   if (!id) return currentPractice(db);

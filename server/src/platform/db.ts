@@ -50,6 +50,11 @@ export async function asActor<T>(db: Knex, actor: string, act: (trx: Knex.Transa
   }
 }
 
+/** Held to the end of the act: two acts of this name are done one after the other, and so see each other. */
+export async function oneAtATime(trx: Db, name: string): Promise<void> {
+  await trx.raw('select pg_advisory_xact_lock(hashtext(?))', [`sombra.${name}`]);
+}
+
 /** A serialisation failure or a deadlock: PostgreSQL says to run the transaction again. */
 const isWaitingOnEachOther = (error: unknown): boolean =>
   ['40001', '40P01'].includes(String((error as { code?: unknown }).code));

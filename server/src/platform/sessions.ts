@@ -48,7 +48,7 @@ export function sessions(config: Config, pool: pg.Pool): RequestHandler {
   return session({
     name: 'sombra.sid',
     secret: config.sessionSecret,
-    store: new Store({ pool, tableName: 'session', pruneSessionInterval: 15 * 60, disableTouch: true }),
+    store: new Store({ pool, tableName: 'session', pruneSessionInterval: false, disableTouch: true }),
     resave: false,
     saveUninitialized: false,
     rolling: false,

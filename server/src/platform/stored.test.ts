@@ -45,6 +45,7 @@ describe('what the database keeps as JSON', () => {
       tree_id: broken.treeId,
       facts: JSON.stringify({ inspectedOn: '2026-02-10' }),
       recorded_at: '2026-02-10T10:00:00Z',
+      happened_at: '2026-02-10T10:00:00Z',
       recorded_by: 'nobody',
       device: 'none',
     });

@@ -1,17 +1,8 @@
-import type { MeasuredSettlement, Practices, User } from '@sombra/contract';
-import {
-  ConflictError,
-  InvalidInputError,
-  measuredDrop,
-  presetIds,
-  requirePractice,
-  trainedSettlement,
-  type Practice,
-} from '@sombra/core';
+import type { Practices, User } from '@sombra/contract';
+import { ConflictError, InvalidInputError, presetIds, requirePractice, type Practice } from '@sombra/core';
 import type { Knex } from 'knex';
 import { asActor } from '../platform/db';
-import { currentPractice, recordsOfSpots } from '../record/repository';
-import { allPractices, insertPractice, newestVersion, spotsOnPutBack } from './repository';
+import { allPractices, insertPractice, newestVersion } from './repository';
 
 /**
  * Keeps a practice as the next version of itself, or as a new one at version 0.
@@ -35,12 +26,4 @@ export async function savePractice(db: Knex, user: User, practice: Practice): Pr
     }
     return allPractices(trx);
   });
-}
-
-/** What the drops that crews measured say of fill under balls, beside what the programme's practice says. */
-export async function measuredSettlement(db: Knex): Promise<MeasuredSettlement> {
-  const records = await recordsOfSpots(db, await spotsOnPutBack(db));
-  const drops = [...records.values()].map(measuredDrop).filter((drop) => drop !== null);
-  const { settlementFirmed } = (await currentPractice(db)).flareAboveGrade;
-  return trainedSettlement(drops, settlementFirmed);
 }

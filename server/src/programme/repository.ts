@@ -46,6 +46,12 @@ export async function findProgramme(db: Db): Promise<KeptProgramme | undefined> 
   );
 }
 
+/** UTC until the programme was set up. */
+export async function timeZone(db: Db): Promise<string> {
+  const row = await db<ProgrammeRow>('programme').first('time_zone');
+  return row?.time_zone ?? 'UTC';
+}
+
 type Settings = Omit<KeptProgramme, 'demo' | 'version'>;
 
 const columnsOf = (settings: Settings) => ({

@@ -1,7 +1,7 @@
 import { spotPeriods } from '@sombra/core';
 import { isDeepStrictEqual } from 'node:util';
 import type { Knex } from 'knex';
-import { lockSpots, spotsAfterId } from '../ground/repository';
+import { allSpotIds, lockSpots, spotsAfterId } from '../spots/repository';
 import { asActor, type Db } from '../platform/db';
 import {
   announce,
@@ -77,7 +77,7 @@ export async function rebuildInChunks(db: Knex, actor: string): Promise<void> {
 
 /** Works everything out afresh, compares it with what is kept, and keeps what differs. */
 export async function rebuildAll(db: Db, { chunk = 500, onProgress, check }: Rebuild = {}): Promise<RebuildReport> {
-  const ids = (await db<{ id: string }>('spot').orderBy('id').select('id')).map((row) => row.id);
+  const ids = await allSpotIds(db);
   const differing: string[] = [];
   for (let at = 0; at < ids.length; at += chunk) {
     check?.();

@@ -1,15 +1,10 @@
-import { practiceSchema, storedFactsSchemas, type ClockQuestion, type KeptRecord } from '@sombra/contract';
+import { storedFactsSchemas, type ClockQuestion, type KeptRecord } from '@sombra/contract';
 import {
-  fieldDefault,
-  ofKind,
-  presets,
-  standing,
   type ClockState,
   type Decision,
   type FieldRecord,
   type Happened,
   type Level,
-  type Practice,
   type SpotPeriod,
   type Stage,
 } from '@sombra/core';
@@ -121,48 +116,6 @@ export async function recordsOfSpots(db: Db, spotIds: readonly string[]): Promis
   const bySpot = new Map<string, KeptRecord[]>(spotIds.map((id) => [id, []]));
   for (const row of rows) bySpot.get(row.spot_id)?.push(recordOfRow(row));
   return bySpot;
-}
-
-/** The practice the programme works by now. */
-export async function currentPractice(db: Db): Promise<Practice> {
-  const row = await db('programme')
-    .join('practice', (on) =>
-      on.on('practice.id', 'programme.practice_id').andOn('practice.version', 'programme.practice_version'),
-    )
-    .first<{ body: unknown } | undefined>('practice.body');
-  return row ? readStored(practiceSchema, row.body, 'practice of the programme') : fieldDefault;
-}
-
-/** The practice that is being adopted, and the last spot that goes by it; `null` where none is or none does yet. */
-export async function adoptedUpTo(db: Db): Promise<{ practice: Practice; upTo: string } | null> {
-  const row = await db('adoption')
-    .join('practice', (on) =>
-      on.on('practice.id', 'adoption.practice_id').andOn('practice.version', 'adoption.practice_version'),
-    )
-    .whereNotNull('adoption.at_spot')
-    .first<{ body: unknown; at_spot: string } | undefined>('practice.body', 'adoption.at_spot');
-  return row ? { practice: readStored(practiceSchema, row.body, 'practice being adopted'), upTo: row.at_spot } : null;
-}
-
-/** Practices by id and version. */
-export type Shelf = ReadonlyMap<string, Practice>;
-const shelfKey = (id: string, version: number): string => `${id}@${version}`;
-
-/** Every version of a practice that trees may have been planted under. */
-export async function practiceShelf(db: Db): Promise<Shelf> {
-  const rows = await db('practice').select<{ id: string; version: number; body: unknown }[]>('id', 'version', 'body');
-  const shipped = presets.map((practice): [string, Practice] => [shelfKey(practice.id, practice.version), practice]);
-  const kept = rows.map((row): [string, Practice] => [
-    shelfKey(row.id, row.version),
-    readStored(practiceSchema, row.body, `practice ${row.id}@${row.version}`),
-  ]);
-  return new Map([...shipped, ...kept]);
-}
-
-/** The practice the tree of these records was planted under; `undefined` before planting. */
-export function plantedUnder(records: readonly KeptRecord[], shelf: Shelf): Practice | undefined {
-  const planting = ofKind(standing(records), 'planting').at(-1)?.facts;
-  return planting && shelf.get(shelfKey(planting.practiceId, planting.practiceVersion));
 }
 
 export interface DecisionRow {

@@ -1,9 +1,9 @@
 import type { KeptRules, Rules, User } from '@sombra/contract';
 import { addWorkingDays, ConflictError } from '@sombra/core';
 import type { Knex } from 'knex';
-import { programmeToday } from '../people/service';
 import { asActor } from '../platform/db';
 import { insertRules, keptRules } from './repository';
+import { programmeToday } from '../programme/today';
 
 /**
  * Keeps changed rules as the next version. @throws ConflictError when somebody changed them since they were read,

@@ -1,8 +1,8 @@
 import type { Outlook, Season } from '@sombra/contract';
 import { addDaysTo, addMonthsTo, mondayOf, seasonWeeks, windowSpans, type IsoDate } from '@sombra/core';
 import type { Knex } from 'knex';
-import { programmeToday } from '../people/service';
 import { bandMarks, programmeSeason, weatherDays } from './repository';
+import { programmeToday } from '../programme/today';
 
 /** Years of weather read to tell what a week usually brings. */
 const yearsBack = 6;

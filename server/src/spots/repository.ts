@@ -1,196 +1,206 @@
-import type { Facets, RankQuery, SpotCsvQuery, SpotFilter, SpotLine, SpotListQuery, SpotSort } from '@sombra/contract';
-import type { IsoDate } from '@sombra/core';
 import type { Knex } from 'knex';
-import { withStandingTree } from '../ground/repository';
 import type { Db } from '../platform/db';
-import { periodsOf } from './filter-repository';
 
-const sortColumns: Readonly<Record<SpotSort, string>> = {
-  ref: 'spot.ref',
-  place: 'place.name',
-  species: 'tree.species',
-  stage: `array_position(array['ground','match','stock','pit','day','water','inspect','results'], period.stage)`,
-  level: `array_position(array['good','watch','act','urgent'], period.level)`,
-  plantedOn: 'period.planted_on',
-  probe: `array_position(array['dry','slightly_dry','moist','wet','saturated'], period.probe)`,
-  nextLookOn: 'period.next_look_on',
-  dueOn: 'period.due_on',
-  decisions: 'period.decisions',
-};
-
-interface Order {
-  readonly sort: SpotSort;
-  readonly down: boolean;
+export interface SpotRow {
+  readonly id: string;
+  readonly ref: string;
+  readonly place: string;
+  readonly lng: number;
+  readonly lat: number;
+  readonly version: number;
+  readonly treeId: string | null;
+  readonly species: string | null;
+  readonly addedOn: string;
+  readonly withdrawnOn: string | null;
 }
 
-const sortedBy = ({ sort, down }: Order): string =>
-  sort === 'ref'
-    ? `spot.ref ${down ? 'desc' : 'asc'}`
-    : `${sortColumns[sort]} ${down ? 'desc' : 'asc'} nulls last, spot.ref`;
+/** Joins to each spot of a query the tree that stands on it, if one does. */
+export const withStandingTree = (db: Db, query: Knex.QueryBuilder): Knex.QueryBuilder =>
+  query.leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')));
 
-/** The spots of a filter, joined to no more than their order needs. */
-function orderable(db: Db, filter: SpotFilter, { sort }: Order, today: IsoDate): Knex.QueryBuilder {
-  const query = periodsOf(db, filter, today).join('spot', 'spot.id', 'period.spot_id');
-  if (sort === 'place') void query.join('place', 'place.id', 'spot.place_id');
-  return sort === 'species' ? withStandingTree(db, query) : query;
-}
-
-const lineColumns = (db: Db): (string | Knex.Raw)[] => [
-  'spot.id as spotId',
-  'tree.id as treeId',
-  'spot.ref',
-  'place.name as place',
-  'tree.species',
-  'period.stage',
-  'period.level',
-  'period.planted_on as plantedOn',
-  'period.probe',
-  'period.next_look_on as nextLookOn',
-  'period.decisions',
-  'period.due_on as dueOn',
-  db.raw('array[period.lng, period.lat] as position'),
-];
-
-/** Fetches what a line says only for the lines of the page. */
-function withLines(db: Db, page: Knex.QueryBuilder, order: Order): Promise<SpotLine[]> {
-  const lines = db
-    .from(page.select('period.*').as('period'))
-    .join('spot', 'spot.id', 'period.spot_id')
-    .join('place', 'place.id', 'spot.place_id');
-  return withStandingTree(db, lines).orderByRaw(sortedBy(order)).select<SpotLine[]>(lineColumns(db));
-}
-
-/** One page of a list, uncounted. */
-function linesOf(db: Db, { sort, down, offset, limit, ...filter }: SpotListQuery, today: IsoDate): Promise<SpotLine[]> {
-  const order = { sort, down };
-  const page = orderable(db, filter, order, today).orderByRaw(sortedBy(order)).offset(offset).limit(limit);
-  return withLines(db, page, order);
-}
-
-export async function listSpots(
-  db: Db,
-  query: SpotListQuery,
-  today: IsoDate,
-): Promise<{ lines: SpotLine[]; total: number }> {
-  const { sort: _sort, down: _down, offset: _offset, limit: _limit, ...filter } = query;
-  const [lines, counted] = await Promise.all([
-    linesOf(db, query, today),
-    periodsOf(db, filter, today).count<{ count: number }[]>('* as count'),
-  ]);
-  return { lines, total: Number(counted[0]?.count ?? 0) };
-}
-
-/** Place of a spot in a list, from 0; `null` where the filter leaves it out. */
-export async function rankOf(db: Db, query: RankQuery, today: IsoDate): Promise<number | null> {
-  const { sort, down, spotId, ...filter } = query;
-  const order = { sort, down };
-  const numbered = orderable(db, filter, order, today).select(
-    'period.spot_id',
-    db.raw(`row_number() over (order by ${sortedBy(order)}) as place`),
+function spotQuery(db: Db) {
+  return withStandingTree(db, db('spot').join('place', 'place.id', 'spot.place_id')).select<SpotRow[]>(
+    'spot.id',
+    'spot.ref',
+    'place.name as place',
+    db.raw('st_x(spot.position) as lng'),
+    db.raw('st_y(spot.position) as lat'),
+    'spot.version',
+    'tree.id as treeId',
+    'tree.species',
+    'spot.added_on as addedOn',
+    'spot.withdrawn_on as withdrawnOn',
   );
-  const row = await db
-    .from(numbered.as('numbered'))
-    .where({ spot_id: spotId })
-    .first<{ place: number } | undefined>('place');
-  return row ? Number(row.place) - 1 : null;
 }
 
-/** All lines of a list, page by page, for files. */
-export async function* everyLine(db: Db, query: SpotCsvQuery, today: IsoDate, page = 2000): AsyncGenerator<SpotLine> {
-  const { sort, down, columns: _columns, ...filter } = query;
-  for (let offset = 0; ; offset += page) {
-    const lines = await linesOf(db, { ...filter, sort, down, offset, limit: page }, today);
-    yield* lines;
-    if (lines.length < page) return;
+export async function findSpot(db: Db, id: string): Promise<SpotRow | undefined> {
+  return (await spotQuery(db).where('spot.id', id))[0];
+}
+
+export async function findSpotOfTree(db: Db, treeId: string): Promise<SpotRow | undefined> {
+  return (await spotQuery(db).where('tree.id', treeId))[0];
+}
+
+export async function spotsByRef(db: Db, refs: readonly string[]): Promise<SpotRow[]> {
+  // Joined, not compared with a list: PostgreSQL walks a list of thousands anew for each spot.
+  return spotQuery(db).joinRaw('join unnest(?::text[]) as asked (ref) on asked.ref = spot.ref', [[...new Set(refs)]]);
+}
+
+/** Every spot, in the order acts lock spots in. */
+export async function allSpotIds(db: Db): Promise<string[]> {
+  return db('spot').orderBy('id').pluck('id');
+}
+
+/** The numbers of spots; those that are not there are left out. */
+export async function refsOf(db: Db, ids: readonly string[]): Promise<{ id: string; ref: string }[]> {
+  return db('spot')
+    .whereRaw('id = any(?::uuid[])', [[...ids]])
+    .select<{ id: string; ref: string }[]>('id', 'ref');
+}
+
+/** Ids of spots after one, in the order acts lock spots in. */
+export async function spotsAfterId(db: Db, after: string | null, limit: number): Promise<string[]> {
+  const rows = db('spot').orderBy('id').limit(limit);
+  return (after === null ? rows : rows.where('id', '>', after)).pluck('id');
+}
+
+/** Spots after a ref, in ref order: for exports that stream. */
+export async function spotsAfter(db: Db, ref: string, limit: number): Promise<SpotRow[]> {
+  return spotQuery(db).where('spot.ref', '>', ref).orderBy('spot.ref').limit(limit);
+}
+
+export interface LockedSpot {
+  readonly id: string;
+  readonly version: number;
+  readonly changedBy: string;
+  readonly treeId: string | null;
+}
+
+/** Takes the row lock that puts acts on one spot in order. */
+export async function lockSpot(trx: Db, id: string): Promise<LockedSpot | undefined> {
+  const row = await trx('spot')
+    .where({ id })
+    .forUpdate()
+    .first<{ id: string; version: number; changed_by: string } | undefined>('id', 'version', 'changed_by');
+  if (!row) return undefined;
+  const tree = await trx('tree').where({ spot_id: id, standing: true }).first<{ id: string } | undefined>('id');
+  return { id: row.id, version: row.version, changedBy: row.changed_by, treeId: tree?.id ?? null };
+}
+
+/** Takes the row locks of several spots, always in one order, so that two acts never wait for each other. */
+export async function lockSpots(trx: Db, ids: readonly string[]): Promise<void> {
+  await trx('spot')
+    .whereRaw('id = any(?::uuid[])', [[...ids]])
+    .orderBy('id')
+    .forUpdate()
+    .select('id');
+}
+
+export async function bumpSpot(trx: Db, id: string, by: string): Promise<number> {
+  const [row] = await trx('spot')
+    .where({ id })
+    .update({ version: trx.raw('version + 1'), changed_at: trx.fn.now(), changed_by: by })
+    .returning<{ version: number }[]>('version');
+  return row?.version ?? 0;
+}
+
+export async function bumpSpots(trx: Db, ids: readonly string[], by: string): Promise<void> {
+  await trx('spot')
+    .whereRaw('id = any(?::uuid[])', [[...ids]])
+    .update({ version: trx.raw('version + 1'), changed_at: trx.fn.now(), changed_by: by });
+}
+
+/** Ids of the places with these names; unknown ones are made. */
+export async function placeIds(trx: Db, names: readonly string[], newId: () => string): Promise<Map<string, string>> {
+  const unique = [...new Set(names)];
+  if (unique.length > 0) {
+    await trx('place')
+      .insert(unique.map((name) => ({ id: newId(), name })))
+      .onConflict('name')
+      .ignore();
   }
+  const rows = await trx('place')
+    .whereRaw('name = any(?::text[])', [unique])
+    .select<{ id: string; name: string }[]>('id', 'name');
+  return new Map(rows.map((row) => [row.name, row.id]));
 }
 
-export async function facets(db: Db, filter: SpotFilter, today: IsoDate): Promise<Facets> {
-  const counted = (column: string) =>
-    withStandingTree(
-      db,
-      periodsOf(db, filter, today).join('spot', 'spot.id', 'period.spot_id').join('place', 'place.id', 'spot.place_id'),
-    )
-      .whereNotNull(column)
-      .groupBy(column)
-      .orderByRaw('count(*) desc')
-      .orderBy(column)
-      .limit(500)
-      .select<{ name: string; count: number }[]>(`${column} as name`, db.raw('count(*)::int as count'));
-  const ofPeriods = (column: string, planted: boolean) =>
-    periodsOf(db, filter, today)
-      .modify((query) => (planted ? query.whereNotNull('period.planted_on') : query))
-      .groupBy(column)
-      .orderByRaw('count(*) desc')
-      .select<{ name: string; count: number }[]>(`${column} as name`, db.raw('count(*)::int as count'));
-  const [places, species, stages, levels] = await Promise.all([
-    counted('place.name'),
-    counted('tree.species'),
-    ofPeriods('period.stage', false),
-    ofPeriods('period.level', true),
-  ]);
-  return { places, species, stages, levels };
+export interface NewSpot {
+  readonly id: string;
+  /** The day it came into the programme. */
+  readonly addedOn: string;
+  readonly withdrawnOn?: string | null;
+  readonly ref: string;
+  readonly placeId: string;
+  readonly lng: number;
+  readonly lat: number;
+  readonly treeId: string;
+  readonly species: string | null;
 }
 
-/** The street or park of the base map, or the place of the spot, that lies nearest within 60 m. */
-export async function nearestPlace(
-  db: Db,
-  [lng, lat]: readonly [number, number],
-): Promise<{ place: string; distanceM: number } | undefined> {
-  const here = db.raw('st_transform(st_setsrid(st_makepoint(?, ?), 4326), 3857)', [lng, lat]);
-  // Web-map metres grow with latitude: shrunk back by its cosine.
-  const scale = Math.cos((lat * Math.PI) / 180);
-  const named = db('base_feature')
-    .whereIn('layer', ['street', 'park'])
-    .whereNotNull('name')
-    .whereRaw('st_dwithin(geom, ?, ?)', [here, 60 / scale])
-    .select('name as place', db.raw('st_distance(geom, ?) * ? as "distanceM"', [here, scale]));
-  const spots = db('spot_period as period')
-    .join('spot', 'spot.id', 'period.spot_id')
-    .join('place', 'place.id', 'spot.place_id')
-    .whereNull('period.until_day')
-    .whereRaw('st_dwithin(period.at, ?, ?)', [here, 60 / scale])
-    .select('place.name as place', db.raw('st_distance(period.at, ?) * ? as "distanceM"', [here, scale]));
+const rowOf = (trx: Db, spot: NewSpot, by: string) => ({
+  id: spot.id,
+  ref: spot.ref,
+  place_id: spot.placeId,
+  added_on: spot.addedOn,
+  withdrawn_on: spot.withdrawnOn ?? null,
+  position: trx.raw('st_setsrid(st_makepoint(?, ?), 4326)', [spot.lng, spot.lat]),
+  changed_by: by,
+});
+
+export async function insertSpots(trx: Db, spots: readonly NewSpot[], by: string): Promise<void> {
+  if (spots.length === 0) return;
+  await trx('spot').insert(spots.map((spot) => rowOf(trx, spot, by)));
+  await trx('tree').insert(spots.map((spot) => ({ id: spot.treeId, spot_id: spot.id, species: spot.species })));
+}
+
+/** Returns false where its number is another spot's by now. */
+export async function insertNewSpot(trx: Db, spot: NewSpot, by: string): Promise<boolean> {
+  const added = await trx('spot')
+    .insert(rowOf(trx, spot, by))
+    .onConflict('ref')
+    .ignore()
+    .returning('id');
+  if (added.length === 0) return false;
+  await trx('tree').insert({ id: spot.treeId, spot_id: spot.id, species: spot.species });
+  return true;
+}
+
+export async function updateSpot(
+  trx: Db,
+  spot: { id: string; placeId: string; lng: number; lat: number; treeId: string | null; species: string | null },
+): Promise<void> {
+  await trx('spot')
+    .where({ id: spot.id })
+    .update({
+      place_id: spot.placeId,
+      position: trx.raw('st_setsrid(st_makepoint(?, ?), 4326)', [spot.lng, spot.lat]),
+    });
+  if (spot.treeId) await trx('tree').where({ id: spot.treeId }).update({ species: spot.species });
+}
+
+/** Sets a spot elsewhere; the record that says why is written by the caller. */
+export async function placeSpot(trx: Db, id: string, [lng, lat]: readonly [number, number]): Promise<void> {
+  await trx('spot')
+    .where({ id })
+    .update({ position: trx.raw('st_setsrid(st_makepoint(?, ?), 4326)', [lng, lat]) });
+}
+
+/** Ids among these already used by spots or trees. */
+export async function takenIds(db: Db, ids: readonly string[]): Promise<Set<string>> {
   const rows = await db
-    .from(named.unionAll(spots).as('near'))
-    .orderBy('distanceM')
-    .limit(1)
-    .select<{ place: string; distanceM: number }[]>('*');
-  return rows[0];
+    .select<{ id: string }[]>('id')
+    .from('spot')
+    .whereRaw('id = any(?::uuid[])', [[...ids]])
+    .unionAll(
+      db
+        .select('id')
+        .from('tree')
+        .whereRaw('id = any(?::uuid[])', [[...ids]]),
+    );
+  return new Set(rows.map((row) => row.id));
 }
 
-/** Numbers in use in a place, as `C-0101`. */
-export async function refsOfPlace(db: Db, place: string): Promise<string[]> {
-  const rows = await db('spot')
-    .join('place', 'place.id', 'spot.place_id')
-    .where('place.name', place)
-    .select<{ ref: string }[]>('ref');
-  return rows.map(({ ref }) => ref);
-}
-
-export async function lastRefLike(db: Db, prefix: string): Promise<string | undefined> {
-  const row = await db('spot')
-    .whereRaw('ref ~ ?', [`^${prefix}-[0-9]{4}$`])
-    .orderBy('ref', 'desc')
-    .first<{ ref: string } | undefined>('ref');
-  return row?.ref;
-}
-
-export async function setWithdrawn(trx: Db, spotIds: readonly string[], on: IsoDate | null): Promise<string[]> {
-  const rows = await trx('spot')
-    .whereRaw('id = any(?::uuid[])', [[...spotIds]])
-    .update({ withdrawn_on: on })
-    .returning<{ id: string }[]>('id');
-  return rows.map(({ id }) => id);
-}
-
-export async function plantedAmong(trx: Db, spotIds: readonly string[]): Promise<string[]> {
-  const rows = await trx('spot_period')
-    .join('spot', 'spot.id', 'spot_period.spot_id')
-    .whereRaw('spot_id = any(?::uuid[])', [[...spotIds]])
-    .whereNull('until_day')
-    .whereNotNull('planted_on')
-    .orderBy('ref')
-    .select<{ ref: string }[]>('ref');
-  return rows.map(({ ref }) => ref);
+export async function setSpecies(trx: Db, treeId: string, species: string | null): Promise<void> {
+  await trx('tree').where({ id: treeId }).update({ species });
 }

@@ -12,7 +12,7 @@ import type { IsoDate, StockKind } from '@sombra/core';
 import { z } from 'zod';
 import type { Db } from '../platform/db';
 import { readStored } from '../platform/stored';
-import { orderBodyOf } from '../match/repository';
+import { orderBodyOf } from '../orders/repository';
 
 interface DeliveryRow {
   id: string;

@@ -20,7 +20,6 @@ import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
 import { sendKept } from '../platform/uploads';
 import { findProgramme } from '../programme/repository';
-import { deviceNow } from '../record/routes';
 import { currentRules } from '../rules/repository';
 import { claimPdf } from './claim-sheet';
 import { claimedLots } from './claims';
@@ -36,6 +35,7 @@ import {
   receiveLot,
   waterHeld,
 } from './service';
+import { deviceNow } from '../platform/device-time';
 
 const idSchema = z.object({ id: entityId });
 const photoFile = express.raw({ type: () => true, limit: '12mb' });

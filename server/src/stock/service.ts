@@ -24,15 +24,11 @@ import {
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
-import { findOrder } from '../match/repository';
-import { programmeToday } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { keepPhoto } from '../platform/uploads';
-import { spotsByRef } from '../ground/repository';
-import { releasePlaces } from '../match/repository';
-import { findPractice } from '../practice/repository';
-import { currentPractice } from '../record/repository';
-import { keepRecords } from '../record/service';
+import { spotsByRef } from '../spots/repository';
+import { currentPractice, findPractice } from '../practice/repository';
+import { keepRecords } from '../recording/service';
 import { claimedLots } from './claims';
 import {
   deliveriesOf,
@@ -51,6 +47,8 @@ import {
   measuredSpots,
   unplantedSpots,
 } from './repository';
+import { programmeToday } from '../programme/today';
+import { findOrder, releasePlaces } from '../orders/repository';
 
 /** A delivery with the rules its lots are judged by: those of the practice it was opened under. @throws NotFoundError */
 export async function oneDelivery(db: Db, id: string): Promise<Delivery> {

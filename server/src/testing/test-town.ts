@@ -8,7 +8,7 @@ import path from 'node:path';
 import pg from 'pg';
 import { pino } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
-import { insertSpots, placeIds } from '../ground/repository';
+import { insertSpots, placeIds } from '../spots/repository';
 import { hashPassword } from '../people/service';
 import { insertUser } from '../people/repository';
 import { openDatabase } from '../platform/db';

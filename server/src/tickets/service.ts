@@ -10,9 +10,7 @@ import {
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import type { LocateCentre } from '../adapters/locate-centre';
-import { coversOf } from '../ground/leave-repository';
-import { programmeToday } from '../people/service';
-import { asActor, type Db } from '../platform/db';
+import { asActor, oneAtATime, type Db } from '../platform/db';
 import { announce } from '../record/repository';
 import { currentRules } from '../rules/repository';
 import {
@@ -25,6 +23,8 @@ import {
   ticketsFrom,
   tryNow,
 } from './repository';
+import { programmeToday } from '../programme/today';
+import { coversOf } from './cover-repository';
 
 /** Tickets are shown this long after they ended. */
 const showDaysAfter = 30;
@@ -59,7 +59,7 @@ export async function raiseTicket(db: Knex, user: User, raise: RaiseTicket): Pro
   const { ground } = await currentRules(db);
   return asActor(db, user.name, async (trx) => {
     // One ticket at a time: two people drawing over the same ground must see each other.
-    await trx.raw(`select pg_advisory_xact_lock(hashtext('sombra.tickets'))`);
+    await oneAtATime(trx, 'tickets');
     const drawn = await drawArea(trx, raise, ground.ticket.digRadiusM);
     if (!drawn) throw new NotFoundError('no such spots', 'spotIds');
     requireSound(drawn);

@@ -1,11 +1,11 @@
 import { ticketDates } from '@sombra/core';
 import type { Knex } from 'knex';
 import { CentreFault, type CentreTicket, type LocateCentre } from '../adapters/locate-centre';
-import { programmeToday } from '../people/service';
 import { asActor } from '../platform/db';
 import { announce } from '../record/repository';
 import { currentRules } from '../rules/repository';
 import { keepAnswer, keepFault, spotsIn, takeDue, type DueTicket } from './repository';
+import { programmeToday } from '../programme/today';
 
 /** While replies are open the centre is asked this often. s */
 const askEveryS = { open: 4, settled: 6 * 3600 } as const;

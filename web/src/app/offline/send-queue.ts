@@ -76,9 +76,10 @@ export class SendQueue<E extends Queued, A> {
   /** Keeps it here, tries to send it, and says how that went. */
   async deliver(entry: E): Promise<Sent<A>> {
     await this.options.table.put(entry);
-    await this.refresh();
     const lane = this.options.lane(entry);
-    const ahead = this.waiting().filter((one) => one.id !== entry.id && this.options.lane(one) === lane);
+    const ahead = (await this.mine()).filter(
+      (one) => one.id !== entry.id && one.refused === null && this.options.lane(one) === lane,
+    );
     let sent: Sent<A> | null = null;
     for (const one of [...ahead, entry]) {
       sent = await this.send(one);
@@ -147,13 +148,18 @@ export class SendQueue<E extends Queued, A> {
   }
 
   private async refresh(): Promise<void> {
+    this.entries.set(await this.mine());
+  }
+
+  /** What the signed-in person made and this version understands, in the order made. */
+  private async mine(): Promise<E[]> {
     const { table, session, understood } = this.options;
     const userId = session.user()?.id ?? '';
     const mine = await table
       .orderBy('madeAt')
       .filter((entry) => entry.userId === userId)
       .toArray();
-    this.entries.set(mine.filter(understood));
+    return mine.filter(understood);
   }
 
   private retryLater(): void {

@@ -4,7 +4,7 @@ import type { Knex } from 'knex';
 import { createHash, randomInt, timingSafeEqual } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import { insertUser } from '../people/repository';
-import { hashPassword, programmeToday, requirePassword } from '../people/service';
+import { hashPassword, requirePassword } from '../people/service';
 import { asActor, type Db } from '../platform/db';
 import { insertPractice } from '../practice/repository';
 import { rebuildInChunks } from '../record/derive';
@@ -17,7 +17,8 @@ import {
   keepSetUpCode,
   lockSetUpCode,
   updateProgramme,
-} from './repository';
+} from '../programme/repository';
+import { programmeToday } from '../programme/today';
 
 /** @throws NotFoundError before the programme was set up */
 export async function programme(db: Db): Promise<Programme> {

@@ -1,7 +1,7 @@
 import type { BatchReceipt, SendRecord } from '@sombra/contract';
 import { v7 as uuidv7 } from 'uuid';
-import { programmeToday } from '../people/service';
 import { container, loam, look, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
+import { programmeToday } from '../programme/today';
 
 let town: TestTown;
 let cora: Visitor;

@@ -12,11 +12,11 @@ import { Router } from 'express';
 import type { Knex } from 'knex';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { programmeToday } from '../people/service';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
 import { facets, listSpots, rankOf } from './repository';
 import { addSpot, listCsv, near, withdraw } from './service';
+import { programmeToday } from '../programme/today';
 
 export function spotRoutes(db: Knex): Router {
   const router = Router();

@@ -1,10 +1,10 @@
 import type { ClockQuestion, User } from '@sombra/contract';
 import { ConflictError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
-import { bumpSpot, lockSpot } from '../ground/repository';
+import { bumpSpot, lockSpot } from '../spots/repository';
 import { asActor } from '../platform/db';
-import { deriveAndKeep } from './derive';
-import { askedRecords, findRecord, insertClockAnswer } from './repository';
+import { deriveAndKeep } from '../record/derive';
+import { askedRecords, findRecord, insertClockAnswer } from '../record/repository';
 
 /** Records that stand where they arrived because nobody knows when they were made, the oldest first. */
 export const clockQuestions = (db: Knex): Promise<ClockQuestion[]> => askedRecords(db);

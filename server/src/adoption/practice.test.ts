@@ -1,6 +1,6 @@
 import type { AdoptProgress, MeasuredSettlement, Practices, Problem, Session, User } from '@sombra/contract';
 import { fieldDefault, presets, spotLife, withChoice, type FieldRecord } from '@sombra/core';
-import { adoptPractice } from './adoption-service';
+import { adoptPractice } from './service';
 import { rebuildAll } from '../record/derive';
 import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
 

@@ -2,7 +2,7 @@ import type { AdoptPractice, AdoptProgress, User } from '@sombra/contract';
 import { ConflictError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
-import { lockSpots, spotsAfterId } from '../ground/repository';
+import { lockSpots, spotsAfterId } from '../spots/repository';
 import { asActor, isHeldByOthers } from '../platform/db';
 import { chunkSpots, derive } from '../record/derive';
 import { announce, announceAll, replaceDerived } from '../record/repository';
@@ -23,7 +23,7 @@ import {
   setWaitingLimit,
   spotsUpTo,
   takeAdoptionOver,
-} from './repository';
+} from '../practice/repository';
 
 export interface Adoption {
   /** Cancelled while running: it stands where it is, to be gone on with or taken back. */

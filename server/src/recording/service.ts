@@ -20,14 +20,21 @@ import type { Knex } from 'knex';
 import { isDeepStrictEqual } from 'node:util';
 import { spotDetail } from '../ground/service';
 import { requireCover } from '../ground/leave-service';
-import { bumpSpot, lockSpot, lockSpots, placeSpot, setSpecies, type LockedSpot } from '../ground/repository';
-import { releasePlaces } from '../match/repository';
-import { programmeToday } from '../people/service';
+import { bumpSpot, lockSpot, lockSpots, placeSpot, setSpecies, type LockedSpot } from '../spots/repository';
 import { asActor, type Db } from '../platform/db';
 import { requireMay } from '../platform/sessions';
-import { deriveAndKeep } from './derive';
-import { contextOf, programmeBasis } from './spot-context';
-import { findRecord, insertRecords, isSuperseded, ofPlaceAlone, recordOfRow, recordsOfSpots } from './repository';
+import { deriveAndKeep } from '../record/derive';
+import { contextOf, programmeBasis } from '../record/spot-context';
+import {
+  findRecord,
+  insertRecords,
+  isSuperseded,
+  ofPlaceAlone,
+  recordOfRow,
+  recordsOfSpots,
+} from '../record/repository';
+import { programmeToday } from '../programme/today';
+import { releasePlaces } from '../orders/repository';
 
 /**
  * Keeps one record, as one transaction with what follows from it. A record that is already here is left

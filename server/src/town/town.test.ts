@@ -1,8 +1,8 @@
 import type { Facets, Near, SpotList } from '@sombra/contract';
 import { addDaysTo } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
-import { programmeToday } from '../people/service';
 import { container, loam, look, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
+import { programmeToday } from '../programme/today';
 
 let town: TestTown;
 let cora: Visitor;

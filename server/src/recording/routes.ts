@@ -1,22 +1,12 @@
-import {
-  clockAnswerSchema,
-  deviceTimeHeader,
-  instant,
-  recordId,
-  sendBatchSchema,
-  sendRecordSchema,
-} from '@sombra/contract';
-import { Router, type Request } from 'express';
+import { clockAnswerSchema, recordId, sendBatchSchema, sendRecordSchema } from '@sombra/contract';
+import { Router } from 'express';
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
 import { answerClock, clockQuestions } from './clock-service';
 import { keepRecord, keepRecords } from './service';
-
-/** @throws ZodError where the header is no instant */
-export const deviceNow = (request: Request): string | null =>
-  parse(z.object({ deviceTime: instant.nullable() }), { deviceTime: request.get(deviceTimeHeader) ?? null }).deviceTime;
+import { deviceNow } from '../platform/device-time';
 
 const idSchema = z.object({ id: recordId });
 

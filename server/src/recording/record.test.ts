@@ -2,7 +2,7 @@ import type { Desk, SpotDetail } from '@sombra/contract';
 import pg from 'pg';
 import { v7 as uuidv7 } from 'uuid';
 import { container, loam, look, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
-import { rebuildAll } from './derive';
+import { rebuildAll } from '../record/derive';
 
 let town: TestTown;
 let cora: Visitor;

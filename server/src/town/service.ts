@@ -2,12 +2,12 @@ import type { AddSpot, Near, SpotCsvQuery, User, Withdraw } from '@sombra/contra
 import { ConflictError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
-import { bumpSpots, insertNewSpot, lockSpots, placeIds, spotsByRef, takenIds } from '../ground/repository';
-import { programmeToday } from '../people/service';
+import { bumpSpots, insertNewSpot, lockSpots, placeIds, spotsByRef, takenIds } from '../spots/repository';
 import { csvRow } from '../platform/csv';
-import { asActor, type Db } from '../platform/db';
+import { asActor, oneAtATime, type Db } from '../platform/db';
 import { deriveAndKeep } from '../record/derive';
 import { everyLine, lastRefLike, nearestPlace, plantedAmong, refsOfPlace, setWithdrawn } from './repository';
+import { programmeToday } from '../programme/today';
 
 /**
  * Adds a spot at a position. The same act sent twice adds it once.
@@ -17,7 +17,7 @@ export async function addSpot(db: Knex, user: User, spot: AddSpot): Promise<{ id
   const addedOn = await programmeToday(db);
   return asActor(db, user.name, async (trx) => {
     // Two people adding the same number at once must see each other.
-    await trx.raw(`select pg_advisory_xact_lock(hashtext('sombra.add-spot'))`);
+    await oneAtATime(trx, 'add-spot');
     const [same] = await spotsByRef(trx, [spot.ref]);
     if (same?.id === spot.id) return { id: spot.id, stored: false };
     if (same || (await takenIds(trx, [spot.id, spot.treeId])).size > 0) throw taken(spot.ref);

@@ -1,0 +1,196 @@
+import type { Facets, RankQuery, SpotCsvQuery, SpotFilter, SpotLine, SpotListQuery, SpotSort } from '@sombra/contract';
+import type { IsoDate } from '@sombra/core';
+import type { Knex } from 'knex';
+import { withStandingTree } from '../spots/repository';
+import type { Db } from '../platform/db';
+import { periodsOf } from './filter-repository';
+
+const sortColumns: Readonly<Record<SpotSort, string>> = {
+  ref: 'spot.ref',
+  place: 'place.name',
+  species: 'tree.species',
+  stage: `array_position(array['ground','match','stock','pit','day','water','inspect','results'], period.stage)`,
+  level: `array_position(array['good','watch','act','urgent'], period.level)`,
+  plantedOn: 'period.planted_on',
+  probe: `array_position(array['dry','slightly_dry','moist','wet','saturated'], period.probe)`,
+  nextLookOn: 'period.next_look_on',
+  dueOn: 'period.due_on',
+  decisions: 'period.decisions',
+};
+
+interface Order {
+  readonly sort: SpotSort;
+  readonly down: boolean;
+}
+
+const sortedBy = ({ sort, down }: Order): string =>
+  sort === 'ref'
+    ? `spot.ref ${down ? 'desc' : 'asc'}`
+    : `${sortColumns[sort]} ${down ? 'desc' : 'asc'} nulls last, spot.ref`;
+
+/** The spots of a filter, joined to no more than their order needs. */
+function orderable(db: Db, filter: SpotFilter, { sort }: Order, today: IsoDate): Knex.QueryBuilder {
+  const query = periodsOf(db, filter, today).join('spot', 'spot.id', 'period.spot_id');
+  if (sort === 'place') void query.join('place', 'place.id', 'spot.place_id');
+  return sort === 'species' ? withStandingTree(db, query) : query;
+}
+
+const lineColumns = (db: Db): (string | Knex.Raw)[] => [
+  'spot.id as spotId',
+  'tree.id as treeId',
+  'spot.ref',
+  'place.name as place',
+  'tree.species',
+  'period.stage',
+  'period.level',
+  'period.planted_on as plantedOn',
+  'period.probe',
+  'period.next_look_on as nextLookOn',
+  'period.decisions',
+  'period.due_on as dueOn',
+  db.raw('array[period.lng, period.lat] as position'),
+];
+
+/** Fetches what a line says only for the lines of the page. */
+function withLines(db: Db, page: Knex.QueryBuilder, order: Order): Promise<SpotLine[]> {
+  const lines = db
+    .from(page.select('period.*').as('period'))
+    .join('spot', 'spot.id', 'period.spot_id')
+    .join('place', 'place.id', 'spot.place_id');
+  return withStandingTree(db, lines).orderByRaw(sortedBy(order)).select<SpotLine[]>(lineColumns(db));
+}
+
+/** One page of a list, uncounted. */
+function linesOf(db: Db, { sort, down, offset, limit, ...filter }: SpotListQuery, today: IsoDate): Promise<SpotLine[]> {
+  const order = { sort, down };
+  const page = orderable(db, filter, order, today).orderByRaw(sortedBy(order)).offset(offset).limit(limit);
+  return withLines(db, page, order);
+}
+
+export async function listSpots(
+  db: Db,
+  query: SpotListQuery,
+  today: IsoDate,
+): Promise<{ lines: SpotLine[]; total: number }> {
+  const { sort: _sort, down: _down, offset: _offset, limit: _limit, ...filter } = query;
+  const [lines, counted] = await Promise.all([
+    linesOf(db, query, today),
+    periodsOf(db, filter, today).count<{ count: number }[]>('* as count'),
+  ]);
+  return { lines, total: Number(counted[0]?.count ?? 0) };
+}
+
+/** Place of a spot in a list, from 0; `null` where the filter leaves it out. */
+export async function rankOf(db: Db, query: RankQuery, today: IsoDate): Promise<number | null> {
+  const { sort, down, spotId, ...filter } = query;
+  const order = { sort, down };
+  const numbered = orderable(db, filter, order, today).select(
+    'period.spot_id',
+    db.raw(`row_number() over (order by ${sortedBy(order)}) as place`),
+  );
+  const row = await db
+    .from(numbered.as('numbered'))
+    .where({ spot_id: spotId })
+    .first<{ place: number } | undefined>('place');
+  return row ? Number(row.place) - 1 : null;
+}
+
+/** All lines of a list, page by page, for files. */
+export async function* everyLine(db: Db, query: SpotCsvQuery, today: IsoDate, page = 2000): AsyncGenerator<SpotLine> {
+  const { sort, down, columns: _columns, ...filter } = query;
+  for (let offset = 0; ; offset += page) {
+    const lines = await linesOf(db, { ...filter, sort, down, offset, limit: page }, today);
+    yield* lines;
+    if (lines.length < page) return;
+  }
+}
+
+export async function facets(db: Db, filter: SpotFilter, today: IsoDate): Promise<Facets> {
+  const counted = (column: string) =>
+    withStandingTree(
+      db,
+      periodsOf(db, filter, today).join('spot', 'spot.id', 'period.spot_id').join('place', 'place.id', 'spot.place_id'),
+    )
+      .whereNotNull(column)
+      .groupBy(column)
+      .orderByRaw('count(*) desc')
+      .orderBy(column)
+      .limit(500)
+      .select<{ name: string; count: number }[]>(`${column} as name`, db.raw('count(*)::int as count'));
+  const ofPeriods = (column: string, planted: boolean) =>
+    periodsOf(db, filter, today)
+      .modify((query) => (planted ? query.whereNotNull('period.planted_on') : query))
+      .groupBy(column)
+      .orderByRaw('count(*) desc')
+      .select<{ name: string; count: number }[]>(`${column} as name`, db.raw('count(*)::int as count'));
+  const [places, species, stages, levels] = await Promise.all([
+    counted('place.name'),
+    counted('tree.species'),
+    ofPeriods('period.stage', false),
+    ofPeriods('period.level', true),
+  ]);
+  return { places, species, stages, levels };
+}
+
+/** The street or park of the base map, or the place of the spot, that lies nearest within 60 m. */
+export async function nearestPlace(
+  db: Db,
+  [lng, lat]: readonly [number, number],
+): Promise<{ place: string; distanceM: number } | undefined> {
+  const here = db.raw('st_transform(st_setsrid(st_makepoint(?, ?), 4326), 3857)', [lng, lat]);
+  // Web-map metres grow with latitude: shrunk back by its cosine.
+  const scale = Math.cos((lat * Math.PI) / 180);
+  const named = db('base_feature')
+    .whereIn('layer', ['street', 'park'])
+    .whereNotNull('name')
+    .whereRaw('st_dwithin(geom, ?, ?)', [here, 60 / scale])
+    .select('name as place', db.raw('st_distance(geom, ?) * ? as "distanceM"', [here, scale]));
+  const spots = db('spot_period as period')
+    .join('spot', 'spot.id', 'period.spot_id')
+    .join('place', 'place.id', 'spot.place_id')
+    .whereNull('period.until_day')
+    .whereRaw('st_dwithin(period.at, ?, ?)', [here, 60 / scale])
+    .select('place.name as place', db.raw('st_distance(period.at, ?) * ? as "distanceM"', [here, scale]));
+  const rows = await db
+    .from(named.unionAll(spots).as('near'))
+    .orderBy('distanceM')
+    .limit(1)
+    .select<{ place: string; distanceM: number }[]>('*');
+  return rows[0];
+}
+
+/** Numbers in use in a place, as `C-0101`. */
+export async function refsOfPlace(db: Db, place: string): Promise<string[]> {
+  const rows = await db('spot')
+    .join('place', 'place.id', 'spot.place_id')
+    .where('place.name', place)
+    .select<{ ref: string }[]>('ref');
+  return rows.map(({ ref }) => ref);
+}
+
+export async function lastRefLike(db: Db, prefix: string): Promise<string | undefined> {
+  const row = await db('spot')
+    .whereRaw('ref ~ ?', [`^${prefix}-[0-9]{4}$`])
+    .orderBy('ref', 'desc')
+    .first<{ ref: string } | undefined>('ref');
+  return row?.ref;
+}
+
+export async function setWithdrawn(trx: Db, spotIds: readonly string[], on: IsoDate | null): Promise<string[]> {
+  const rows = await trx('spot')
+    .whereRaw('id = any(?::uuid[])', [[...spotIds]])
+    .update({ withdrawn_on: on })
+    .returning<{ id: string }[]>('id');
+  return rows.map(({ id }) => id);
+}
+
+export async function plantedAmong(trx: Db, spotIds: readonly string[]): Promise<string[]> {
+  const rows = await trx('spot_period')
+    .join('spot', 'spot.id', 'spot_period.spot_id')
+    .whereRaw('spot_id = any(?::uuid[])', [[...spotIds]])
+    .whereNull('until_day')
+    .whereNotNull('planted_on')
+    .orderBy('ref')
+    .select<{ ref: string }[]>('ref');
+  return rows.map(({ ref }) => ref);
+}
