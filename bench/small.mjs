@@ -1,0 +1,26 @@
+// Every bench, small, on one server: so that none rots. Part of npm test; what it prints says nothing of speed.
+import { cards } from './cards.mjs';
+import { list } from './list.mjs';
+import { map } from './map.mjs';
+import { openRig, whenStarted } from './rig.mjs';
+import { doors } from './run.mjs';
+import { screen } from './screen.mjs';
+
+async function all(rig) {
+  await doors(rig, { runs: 2, rows: 50 });
+  await map(rig, { perZoom: 2, pages: 2 });
+  await list(rig, { spots: 6, kinds: 8 });
+  await cards(rig, { count: 10 });
+  await screen(rig, { moves: 5 });
+}
+
+export async function small() {
+  const rig = await openRig({ spots: 2500 });
+  try {
+    await all(rig);
+  } finally {
+    await rig.close();
+  }
+}
+
+await whenStarted(import.meta.url, { spots: 2500 }, all);

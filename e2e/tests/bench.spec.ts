@@ -1,0 +1,6 @@
+import { small } from '../../bench/small.mjs';
+import { test } from '@playwright/test';
+
+test('every bench runs', async () => {
+  await small();
+});
