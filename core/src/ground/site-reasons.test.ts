@@ -1,7 +1,6 @@
 import { fall } from '../testing/checked-case';
 import { clearances as clear, judgeClear as judge } from '../testing/clear-place';
 import { type Assessment } from './assessment';
-import { type GroundFacts } from './ground-facts';
 import { defaultGroundRules as rules, siteThings, type SiteThing } from './ground-rules';
 
 const at = (thing: SiteThing, distanceM: number) => ({
@@ -136,7 +135,7 @@ describe('findings on a place say their numbers', () => {
       { effect: 'change', code: 'ground_compacted', stopsMm: null, leastMm: rules.probeStopsMm },
     ],
   ] as const)('of %s', (_name, change, expected) => {
-    expect(beyond({ ground: change as Partial<GroundFacts> })).toEqual([expected]);
+    expect(beyond({ ground: change })).toEqual([expected]);
   });
 
   it.each([

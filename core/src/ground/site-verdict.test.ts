@@ -5,7 +5,7 @@ import {
   clearGround as ground,
   judgeClear as judge,
 } from '../testing/clear-place';
-import { rootingVolumeM3, soilNeededM3, type Assessment } from './assessment';
+import { rootingVolumeM3, soilNeededM3 } from './assessment';
 import { unknownGround } from './ground-facts';
 import { defaultGroundRules as rules, siteThings, sizeClasses } from './ground-rules';
 import { defaultPercolationLimits as drainage } from './percolation';
@@ -146,7 +146,7 @@ describe('the verdict on a place', () => {
     [{ soilPh: 14 }, 'soilPh must be within 2–11 pH, got 14'],
     [{ wishes: ['evergreen', 'deciduous'] }, 'wishes must not hold both evergreen and deciduous'],
   ] as const)('refuses %j', (change, message) => {
-    expect(() => judge({ assessment: change as Partial<Assessment> })).toThrow(message);
+    expect(() => judge({ assessment: change })).toThrow(message);
   });
 
   it('refuses a wire lower than the ground', () => {

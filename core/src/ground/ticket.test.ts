@@ -66,7 +66,7 @@ describe('a locate ticket', () => {
     ],
     ['2026-11-23', { replies: [reply('Gas', 'clear')] }, [{ validUntil: '2026-12-16' }]],
   ] as const)('says its numbers on %s with %j', (day, change, facts) => {
-    const { because } = judgeTicket({ ...ticket, ...change } as TicketFacts, day, rules);
+    const { because } = judgeTicket({ ...ticket, ...change }, day, rules);
     expect(because.map((reason) => reason.facts)).toEqual(facts);
   });
 
@@ -203,7 +203,7 @@ describe('cover for digging', () => {
     const states = fc.array(fc.constantFrom('waiting', 'clear', 'marked', 'conflict'), { minLength: 0, maxLength: 6 });
     fc.assert(
       fc.property(states, (found) => {
-        const replies = found.map((state, i) => reply(`U${i}`, state as UtilityReply['state']));
+        const replies = found.map((state, i) => reply(`U${i}`, state));
         const { kind } = digCover({ tickets: [{ ...numbered, replies }], clearances: [] }, '2026-11-25', rules);
         const whole = found.length > 0 && found.every((state) => state === 'clear' || state === 'marked');
         return (kind === 'ticket') === whole;

@@ -119,7 +119,7 @@ describe('inspection verdict', () => {
       { sharePct: 60, thickestMm: 18, limitPct: 50 },
     ],
   ] as const)('of %j is %s: %s', (change, level, code, facts) => {
-    const { findings } = judge(change as Partial<Inspection>);
+    const { findings } = judge(change);
     const found = findings.find(({ because }) => because.code === code);
     expect(found).toMatchObject({ level, because: { code, facts } });
   });

@@ -354,7 +354,7 @@ describe('pit plan', () => {
     fc.assert(
       fc.property(anyGround, anyBall, ({ fall, ...site }, b) => {
         const result = pitPlan({
-          ground: { ...ground, ...site, percolation: steady(fall) } as GroundFacts,
+          ground: { ...ground, ...site, percolation: steady(fall) },
           stock: ball(b.kind, b.diameter, b.height, b.surplus),
           practice: fieldDefault,
         });

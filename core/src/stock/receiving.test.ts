@@ -91,7 +91,7 @@ describe('a tree that arrives', () => {
     ['only its height', { ballDiameterMm: null }, 'stock_sound'],
     ['no roots laid bare', { probes: [] }, 'stock_sound'],
   ] as const)('draws its lines exactly: %s', (_name, change, code) => {
-    const judged = judgeReceived({ ...sound, ...change } as ReceivedTree, ordered, rules);
+    const judged = judgeReceived({ ...sound, ...change }, ordered, rules);
     expect(judged.because.map((reason) => reason.code)).toEqual([code]);
   });
 

@@ -258,8 +258,8 @@ function ofLeave(): Reason[] {
   return [
     ...tickets.flatMap((one) => judgeTicket(one, day, defaultGroundRules).because),
     ...digCover(leave, day, defaultGroundRules).because,
-    ...digCover({ ...leave, clearances: [clearance] } as never, day, defaultGroundRules).because,
-    ...digCover({ ...leave, tickets: [within] } as never, day, defaultGroundRules).because,
+    ...digCover({ ...leave, clearances: [clearance] }, day, defaultGroundRules).because,
+    ...digCover({ ...leave, tickets: [within] }, day, defaultGroundRules).because,
     ...judgePlantingTime({ kind: 'balled', day: '2026-07-10', windows: mildWinterWindows, forecast: [] }).because,
     ...[-6, 12, 34].flatMap((tMaxC) => {
       const forecast = Array.from({ length: 7 }, (_, i) => ({

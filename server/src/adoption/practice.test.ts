@@ -1,5 +1,5 @@
 import type { AdoptProgress, MeasuredSettlement, Practices, Problem, Session, User } from '@sombra/contract';
-import { fieldDefault, presets, spotLife, withChoice, type FieldRecord } from '@sombra/core';
+import { fieldDefault, presets, spotLife, withChoice } from '@sombra/core';
 import { adoptPractice } from './service';
 import { rebuildAll } from '../record/derive';
 import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
@@ -75,7 +75,7 @@ describe('practices', () => {
     await cora.record(sending(spotId, { kind: 'stock', facts: container }, await version()));
     const life = async () => {
       const detail = await cora.spot(spotId);
-      return spotLife(detail.records as FieldRecord[], { practice: detail.practice });
+      return spotLife(detail.records, { practice: detail.practice });
     };
     const override = (value: unknown, reason = 'ponds in winter') =>
       sending(spotId, {

@@ -21,7 +21,7 @@ function patternsOf(spots: readonly DemoSpot[]): Pattern[] {
     .slice(0, patterns)
     .map(({ records, species, addedOn, lng, lat }) => {
       const short = records.length <= mostRecords ? records : [...records.slice(0, 3), ...records.slice(-2)];
-      const kept = short.map(({ by: _by, device: _device, ...record }): FieldRecord => record as FieldRecord);
+      const kept = short.map(({ by: _by, device: _device, ...record }): FieldRecord => record);
       return {
         records: kept,
         periods: spotPeriods(kept, { practice: fieldDefault, addedOn, position: [lng, lat] }),

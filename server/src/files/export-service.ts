@@ -33,7 +33,7 @@ export async function* exportCsv(db: Db): AsyncGenerator<string> {
 function csvCell(value: Cells[keyof Cells]): string {
   if (value === null) return '';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  return Array.isArray(value) ? JSON.stringify(value) : String(value as string | number);
+  return Array.isArray(value) ? JSON.stringify(value) : String(value);
 }
 
 /** Trees and spots as a GeoJSON FeatureCollection, RFC 7946. */

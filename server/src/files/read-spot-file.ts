@@ -166,6 +166,6 @@ function withLimits(column: string, message: string): string {
 
 function shown(value: unknown): string | undefined {
   if (value === undefined || value === null || typeof value === 'object') return undefined;
-  const text = String(value as string | number | boolean);
+  const text = String(value);
   return text.length > 40 ? `${text.slice(0, 39)}…` : text;
 }

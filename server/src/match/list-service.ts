@@ -15,7 +15,6 @@ import {
   worthOfList,
   ConflictError,
   NotFoundError,
-  type FieldRecord,
   type ListOffer,
   type ListProblem,
   type ListSpot,
@@ -113,7 +112,7 @@ export async function prepareList(db: Db, ask: AskList): Promise<Prepared> {
   const refused = new Map<string, Reason[]>();
   const spots = refs.map(({ id, ref }): ListSpot => {
     const known = records.get(id) ?? [];
-    const { ground, assessment, drainage } = spotLife(known as FieldRecord[], contextOf(programme, id, known));
+    const { ground, assessment, drainage } = spotLife(known, contextOf(programme, id, known));
     const site = matchSite({ ground, assessment, rules: rules.ground, matchRules: rules.match, drainage });
     const reasons: Reason[] = [];
     const fits: Record<string, number> = {};
@@ -224,7 +223,7 @@ export async function computeList(
     return {
       state: 'infeasible',
       problem: null,
-      result: { ...blank, relax: relax as ListResult['relax'], seconds: seconds() },
+      result: { ...blank, relax: relax, seconds: seconds() },
     };
   }
   if (solved.kind === 'unsolved') {

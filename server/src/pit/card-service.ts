@@ -6,7 +6,6 @@ import {
   spotLife,
   wholePlan,
   windsOf,
-  type FieldRecord,
   type GroundRules,
   type IsoDate,
   type UnitSystem,
@@ -52,7 +51,7 @@ async function makeCards(
     spots.map(async ({ spotId, ref, place, treeId, species, plantOn }): Promise<Card> => {
       const known = records.get(spotId) ?? [];
       const context = contextOf(programme, spotId, known, { plantOn, offers: offers.get(species ?? '') });
-      const life = spotLife(known as FieldRecord[], context);
+      const life = spotLife(known, context);
       const { stock, ground, assessment } = life;
       const plan = wholePlan(life, { work: rules.work });
       const address = `${origin}${treeId ? `/tree/${treeId}` : `/town/${spotId}`}`;

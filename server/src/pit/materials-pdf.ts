@@ -1,5 +1,5 @@
 import type { SeasonMaterials } from '@sombra/contract';
-import { formatNumber, materials, sayAmount, sayPack, type MaterialCode, type UnitSystem } from '@sombra/core';
+import { formatNumber, materials, sayAmount, sayPack, type UnitSystem } from '@sombra/core';
 import { openDocument } from '../paper/document';
 import { plain } from '../paper/paint-drawing';
 
@@ -32,9 +32,9 @@ export function materialsPdf(sum: SeasonMaterials, programme: string, units: Uni
   row(columns.map(({ name }) => name));
   doc.font('Helvetica');
   for (const { code, needed, inStore, packs, packSize } of sum.lines) {
-    const { name } = materials[code as MaterialCode];
-    const pack = sayPack(code as MaterialCode, packSize, units);
-    const amount = (value: number) => sayAmount(code as MaterialCode, value, units);
+    const { name } = materials[code];
+    const pack = sayPack(code, packSize, units);
+    const amount = (value: number) => sayAmount(code, value, units);
     row([name, amount(needed), amount(inStore), packs > 0 ? `${packs} × ${pack}` : '-']);
   }
   doc.moveDown().font('Helvetica-Bold').text('For', margin);

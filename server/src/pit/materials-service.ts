@@ -12,8 +12,6 @@ import {
   spotLife,
   sumAmounts,
   type Amounts,
-  type FieldRecord,
-  type MaterialCode,
   type Practice,
   type OrderedTree,
 } from '@sombra/core';
@@ -78,7 +76,7 @@ export async function seasonMaterials(db: Db, query: MaterialsQuery): Promise<Se
   let expected = 0;
   for (const { spotId, ref, place, species, plantOn } of spots) {
     const known = records.get(spotId) ?? [];
-    const life = spotLife(known as FieldRecord[], contextOf(programme, spotId, known, { practice, plantOn }));
+    const life = spotLife(known, contextOf(programme, spotId, known, { practice, plantOn }));
     const picked = ordered.get(spotId);
     const basis = life.stock || !picked ? life : basisWith(life, { stock: expectedStock(picked) });
     const plan = wholePlan(basis, { work });
@@ -137,8 +135,8 @@ const hundredths = (value: number): string => String(Math.round(value * 100) / 1
 /** The shopping list as a file: what is needed, what is there, what to buy. */
 export function materialsCsv({ lines }: SeasonMaterials): string {
   const data = lines.map(({ code, needed, inStore, packs, packSize, bought }) => {
-    const { name, unit } = materials[code as MaterialCode];
-    const pack = sayPack(code as MaterialCode, packSize, 'metric');
+    const { name, unit } = materials[code];
+    const pack = sayPack(code, packSize, 'metric');
     return [name, unit, hundredths(needed), hundredths(inStore), pack, packs, bought];
   });
   return csvTable(columns, data);

@@ -240,7 +240,7 @@ export async function spotsIn(db: Db, id: string): Promise<string[]> {
   return db('spot')
     .joinRaw('join locate_ticket ticket on st_covers(ticket.area, spot.position)')
     .where('ticket.id', id)
-    .pluck('spot.id') as unknown as Promise<string[]>;
+    .pluck('spot.id');
 }
 
 /** Hand-dig zones around what is marked, on a day: GeoJSON polygons. */

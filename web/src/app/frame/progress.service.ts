@@ -1,10 +1,4 @@
-import {
-  HttpClient,
-  HttpDownloadProgressEvent,
-  HttpEventType,
-  HttpResponse,
-  type HttpParams,
-} from '@angular/common/http';
+import { HttpClient, HttpEventType, HttpResponse, type HttpParams } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import { distinctUntilChanged, filter, map, type Observable } from 'rxjs';
 
@@ -18,11 +12,7 @@ export class ProgressService {
     const asked = { ...options, observe: 'events', reportProgress: true, responseType: 'text' } as const;
     return this.http.post(url, body, asked).pipe(
       filter((event) => event.type === HttpEventType.DownloadProgress || event.type === HttpEventType.Response),
-      map((event) =>
-        lastLine(
-          event instanceof HttpResponse ? (event.body ?? '') : ((event as HttpDownloadProgressEvent).partialText ?? ''),
-        ),
-      ),
+      map((event) => lastLine(event instanceof HttpResponse ? (event.body ?? '') : (event.partialText ?? ''))),
       filter((line) => line !== ''),
       distinctUntilChanged(),
       map((line): unknown => JSON.parse(line)),

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { recordNames, sayFacts, type RecordFacts, type RecordKind } from '@sombra/core';
+import { recordNames, sayFacts, type RecordKind } from '@sombra/core';
 import { format } from 'date-fns';
 import { OutboxService } from '../offline/outbox.service';
 import { ParcelsService } from '../offline/parcels.service';
@@ -83,7 +83,7 @@ export class RefusedRecords {
   protected readonly lines = computed(() =>
     this.outbox.refused().map((entry) => {
       const { kind, facts } = entry.sent.record;
-      const said = sayFacts(facts as RecordFacts[RecordKind], this.session.units());
+      const said = sayFacts(facts, this.session.units());
       return {
         entry,
         name: recordNames[kind],

@@ -26,16 +26,15 @@ function metres(value: number | ExpressionSpecification, lat: number): Expressio
   return ['interpolate', ['exponential', 2], ['zoom'], 12, at(12), 22, at(22)];
 }
 
-const lineOf = (id: string, layer: string, paint: object, more: object = {}): LayerSpecification =>
-  ({
-    id,
-    type: 'line',
-    source: 'base',
-    'source-layer': layer,
-    paint,
-    layout: { 'line-join': 'round', 'line-cap': 'round' },
-    ...more,
-  }) as LayerSpecification;
+const lineOf = (id: string, layer: string, paint: object, more: object = {}): LayerSpecification => ({
+  id,
+  type: 'line',
+  source: 'base',
+  'source-layer': layer,
+  paint,
+  layout: { 'line-join': 'round', 'line-cap': 'round' },
+  ...more,
+});
 
 function baseLayers(colours: Palette, lat: number): LayerSpecification[] {
   return [

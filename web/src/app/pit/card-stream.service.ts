@@ -54,7 +54,7 @@ export class CardStreamService {
     const latin1 = new TextDecoder('latin1');
     let [pages, tail] = [0, ''];
     for (let piece = await reader.read(); !piece.done; piece = await reader.read()) {
-      parts.push(piece.value as Uint8Array<ArrayBuffer>);
+      parts.push(piece.value);
       const text = tail + latin1.decode(piece.value);
       pages += text.split(pageMark).length - 1;
       // A mark cut in two by the line between pieces is found with the next one, and none is counted twice.

@@ -12,7 +12,6 @@ import {
   readAmount,
   sayAmount,
   sayPack,
-  type MaterialCode,
   type Practice,
 } from '@sombra/core';
 import { catchError, combineLatest, firstValueFrom, of, startWith, Subject, switchMap } from 'rxjs';
@@ -335,21 +334,21 @@ export class MaterialsPage {
   }
 
   protected nameOf({ code }: Line): string {
-    return materials[code as MaterialCode].name;
+    return materials[code].name;
   }
   protected toBuy({ code, packs, packSize }: Line): string {
     if (packs === 0) return code === 'water' ? 'from the truck' : 'nothing';
-    const pack = sayPack(code as MaterialCode, packSize, this.session.units());
+    const pack = sayPack(code, packSize, this.session.units());
     return pack === 'piece' ? String(packs) : `${packs} × ${pack}`;
   }
   protected amount({ code }: Line, value: number): string {
-    return sayAmount(code as MaterialCode, value, this.session.units());
+    return sayAmount(code, value, this.session.units());
   }
   protected stored({ code, inStore }: Line): string {
-    return amountNumber(code as MaterialCode, inStore, this.session.units());
+    return amountNumber(code, inStore, this.session.units());
   }
   protected unitOf({ code }: Line): string {
-    return amountUnit(code as MaterialCode, this.session.units());
+    return amountUnit(code, this.session.units());
   }
   protected besideOf(line: Line): string {
     const other = this.beside()?.lines.find(({ code }) => code === line.code);
@@ -361,7 +360,7 @@ export class MaterialsPage {
 
   protected async count(line: Line, text: string): Promise<void> {
     // Numbers are shown with narrow spaces between thousands: taken back as they stand.
-    const amount = readAmount(line.code as MaterialCode, text, this.session.units(), line.inStore);
+    const amount = readAmount(line.code, text, this.session.units(), line.inStore);
     if (amount === undefined || amount < 0 || amount > 1_000_000) {
       this.fault.set(`${this.nameOf(line)} in store must be within 0–1 000 000, got ${text || 'nothing'}.`);
       return;

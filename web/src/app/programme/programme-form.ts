@@ -56,7 +56,7 @@ export class ProgrammeForm {
   }
 
   private windowForm(one: PlantingWindow): WindowForm {
-    return this.build.group({ stock: one.stock as StockKind, from: one.from, to: one.to, because: one.because });
+    return this.build.group({ stock: one.stock, from: one.from, to: one.to, because: one.because });
   }
 
   /** Two numbers pasted into one of the two fields go to both. */

@@ -228,7 +228,7 @@ export class RulesPage {
   protected async save(): Promise<void> {
     const kept = this.kept();
     if (!kept) return;
-    const rules = structuredClone(kept.rules) as Rules;
+    const rules = structuredClone<Rules>(kept.rules);
     for (const [path, text] of Object.entries(this.typed())) put(rules, path, text);
     this.busy.set(true);
     try {

@@ -21,7 +21,7 @@ export class FormDraft implements OnDestroy {
     const untouched = JSON.stringify(form.getRawValue());
     const draft = this.drafts.read(name);
     const isObject = typeof draft?.value === 'object' && draft.value !== null;
-    if (isObject) form.patchValue(draft.value as object, { emitEvent: false });
+    if (isObject) form.patchValue(draft.value, { emitEvent: false });
     this.restoredNow.set(isObject);
     form.updateValueAndValidity();
     // At once, not after a pause: a record sent quickly after the last key must find its typing here.

@@ -71,9 +71,9 @@ export abstract class RecordForm<K extends RecordKind> {
   protected start(): void {
     this.form.valueChanges.pipe(takeUntilDestroyed(this.destroyed)).subscribe(() => {
       this.changes.update((n) => n + 1);
-      this.store.editing.set(this.form.dirty);
+      this.store.setEditing(this.form.dirty);
     });
-    this.destroyed.onDestroy(() => this.store.editing.set(false));
+    this.destroyed.onDestroy(() => this.store.setEditing(false));
     const spotAndVersion = computed(() => {
       const spot = this.store.detail()?.spot;
       return spot ? `${spot.id}/${spot.version}` : null;
@@ -88,7 +88,7 @@ export abstract class RecordForm<K extends RecordKind> {
   private fill(spotId: string): void {
     this.tried.set(false);
     this.draft.bind(this.form, `${this.kind}.${spotId}`, this.stored());
-    this.store.editing.set(this.draft.restored());
+    this.store.setEditing(this.draft.restored());
     this.changes.update((n) => n + 1);
   }
 

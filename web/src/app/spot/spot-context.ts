@@ -2,7 +2,7 @@ import { spotDetailSchema, type SpotDetail } from '@sombra/contract';
 import { spotLife, type FieldRecord, type SpotContext, type SpotLife } from '@sombra/core';
 
 /** The schema checks the shape; records and practice keep the core's types. */
-export const readSpotDetail = (body: unknown): SpotDetail => spotDetailSchema.parse(body) as SpotDetail;
+export const readSpotDetail = (body: unknown): SpotDetail => spotDetailSchema.parse(body);
 
 /** What the programme brings to a spot, as the server sent it along. */
 const contextOf = ({ practice, plantedUnder, windows, plantOn, offers }: SpotDetail): SpotContext => ({

@@ -27,7 +27,9 @@ export class SpotStore {
   private readonly failed = signal<Problem | null>(null);
 
   /** Set while somebody types on what is open: what others change then waits for the save, which tells. */
-  readonly editing = signal(false);
+  private readonly typing = signal(false);
+  /** Somebody types in a form: the spot is not read again under their hands. */
+  readonly editing = this.typing.asReadonly();
   readonly detail = this.loaded.asReadonly();
   readonly problem = this.failed.asReadonly();
 
@@ -54,9 +56,7 @@ export class SpotStore {
 
   /** What was on record on the chosen day; all there is for today and days ahead. */
   readonly known = computed(() =>
-    this.view.tense() === 'past'
-      ? recordsUpTo(this.records() as readonly KnownRecord[], this.view.on())
-      : this.records(),
+    this.view.tense() === 'past' ? recordsUpTo(this.records(), this.view.on()) : this.records(),
   );
 
   /** Where the spot stands on the chosen day: by what was on record then, or by all there is for days ahead. */
@@ -77,6 +77,10 @@ export class SpotStore {
     const { stock, ground, practice, assessment } = life;
     return { plan: whole.pit, stock, ground, practice, windsDeg: windsOf(assessment), stakes: whole.stakes };
   });
+
+  setEditing(editing: boolean): void {
+    this.typing.set(editing);
+  }
 
   constructor() {
     const again$ = merge(inject(SessionService).signedIn$, this.outbox.delivered$, this.changedElsewhere());
