@@ -54,6 +54,8 @@ export type SaveProgramme = z.infer<typeof saveProgrammeSchema>;
 export const programmeSchema = z.object({
   ...saveProgrammeSchema.shape,
   demo: z.boolean(),
+  /** What it plants by; changed by adopting another. */
+  practice: z.object({ id: z.string(), version: z.int(), name: z.string() }),
   /** What follows from the windows is being worked out again for every spot. */
   working: z.boolean(),
 });

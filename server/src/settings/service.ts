@@ -6,7 +6,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { insertUser } from '../people/repository';
 import { hashPassword, requirePassword } from '../people/service';
 import { asActor, type Db } from '../platform/db';
-import { insertPractice } from '../practice/repository';
+import { currentPractice, insertPractice } from '../practice/repository';
 import { rebuildInChunks } from '../record/derive';
 import { announceAll, derivedVersion, setDerivedVersion } from '../record/repository';
 import { currentRules, insertRules } from '../rules/repository';
@@ -26,7 +26,9 @@ export async function programme(db: Db): Promise<Programme> {
   if (!kept) throw new NotFoundError('no programme yet', 'programme');
   const { ground, match } = await currentRules(db);
   const working = (await derivedVersion(db)) < 0;
-  return { ...kept, currency: match.currency, holidays: [...ground.holidays], working };
+  const { id, version, name } = await currentPractice(db);
+  const practice = { id, version, name };
+  return { ...kept, practice, currency: match.currency, holidays: [...ground.holidays], working };
 }
 
 /**

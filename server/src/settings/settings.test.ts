@@ -106,7 +106,7 @@ describe('the programme', () => {
   });
   afterAll(() => town.stop());
   const read = async () => (await ada.send<Programme>('GET', '/api/programme')).body;
-  const save = ({ demo: _demo, working: _working, ...programme }: Programme, by = ada) =>
+  const save = ({ demo: _demo, working: _working, practice: _practice, ...programme }: Programme, by = ada) =>
     by.send<Programme & Problem>('PUT', '/api/programme', programme);
 
   it('is changed by an administrator, from the version that was read', async () => {

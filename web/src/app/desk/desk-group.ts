@@ -12,6 +12,7 @@ import { StateNote } from '../frame/state-note';
 import { ViewState } from '../frame/view-state.service';
 import { SessionService } from '../people/session.service';
 import { openers } from './openers';
+import { tickOf } from '../fields/event-values';
 
 /** One walk that settles several trees: each with its own reason, ticked off together or one by one. */
 @Component({
@@ -56,7 +57,7 @@ import { openers } from './openers';
                   type="checkbox"
                   aria-label="All"
                   [checked]="ticked().length === list.length"
-                  (change)="tickAll($any($event.target).checked)"
+                  (change)="tickAll(tickOf($event))"
                 />
               </th>
             }
@@ -75,7 +76,7 @@ import { openers } from './openers';
                     type="checkbox"
                     [attr.aria-label]="'Choose ' + member.ref"
                     [checked]="!left().has(member.spotId)"
-                    (change)="tick(member, $any($event.target).checked)"
+                    (change)="tick(member, tickOf($event))"
                   />
                 </td>
               }
@@ -120,6 +121,7 @@ import { openers } from './openers';
   `,
 })
 export class DeskGroup {
+  protected readonly tickOf = tickOf;
   readonly line = input.required<DeskLine>();
   protected readonly view = inject(ViewState);
   protected readonly acts = inject(BulkActs);

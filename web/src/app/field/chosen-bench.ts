@@ -15,6 +15,7 @@ import { lifeOf, readSpotDetail } from '../spot/spot-context';
 import { BulkActs } from './bulk-acts.service';
 import { ChosenService } from './chosen.service';
 import { CompareView, type Compared } from './compare-view';
+import { textOf } from '../fields/event-values';
 
 /** Side by side is for a look, not for a list. */
 const mostCompared = 3;
@@ -34,7 +35,7 @@ const mostCompared = 3;
       <div class="acts">
         @if (remedies().length > 0) {
           <label class="visually-hidden" for="remedy">Remedy that was done</label>
-          <select id="remedy" class="form-select" (change)="remedy.set($any($event.target).value)">
+          <select id="remedy" class="form-select" (change)="remedy.set(textOf($event))">
             @for (option of remedies(); track option.code) {
               <option [value]="option.code">{{ option.name }} ({{ option.count }})</option>
             }
@@ -133,6 +134,7 @@ const mostCompared = 3;
   `,
 })
 export class ChosenBench {
+  protected readonly textOf = textOf;
   protected readonly chosen = inject(ChosenService);
   protected readonly acts = inject(BulkActs);
   protected readonly view = inject(ViewState);

@@ -42,6 +42,7 @@ import { SpotSummary } from './spot-summary';
 import { SpotTable } from './spot-table';
 import { Splitter } from './splitter';
 import { ViewMenu } from './view-menu';
+import { textOf } from '../fields/event-values';
 
 const empty: Readonly<Record<OpenStage, string>> = {
   ground: 'No spot waits for measuring.',
@@ -82,6 +83,7 @@ type Showing = (typeof showings)[number];
   styleUrl: './field-page.scss',
 })
 export class FieldPage {
+  protected readonly textOf = textOf;
   /** The stage this page is about; the whole town where there is none. */
   readonly stage = input<OpenStage | null, OpenStage | null | undefined>(null, { transform: (stage) => stage ?? null });
   readonly spotId = input<string>();

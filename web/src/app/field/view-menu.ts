@@ -7,6 +7,7 @@ import { ToastsService } from '../frame/toasts.service';
 import { ViewState } from '../frame/view-state.service';
 import { columns } from './columns';
 import { SavedViewsService } from './saved-views.service';
+import { textOf } from '../fields/event-values';
 
 /** Columns, views kept under names, and the list as file or on paper. */
 @Component({
@@ -37,7 +38,7 @@ import { SavedViewsService } from './saved-views.service';
             placeholder="Keep this view as"
             maxlength="60"
             [value]="name()"
-            (input)="name.set($any($event.target).value)"
+            (input)="name.set(textOf($event))"
           />
           <button type="submit" class="btn btn-sm btn-primary">Keep</button>
         </form>
@@ -104,6 +105,7 @@ import { SavedViewsService } from './saved-views.service';
   `,
 })
 export class ViewMenu {
+  protected readonly textOf = textOf;
   readonly shown = input.required<readonly SpotSort[]>();
   readonly csv = input.required<string>();
   readonly columnsChosen = output<readonly SpotSort[]>();

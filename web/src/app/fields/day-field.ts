@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, forwardRef, input, signal } from '@angular/core';
 import { NG_VALUE_ACCESSOR, type ControlValueAccessor } from '@angular/forms';
+import { textOf } from './event-values';
 
 let count = 0;
 
@@ -16,7 +17,7 @@ let count = 0;
         [value]="value()"
         [max]="latest()"
         [disabled]="disabled()"
-        (change)="pick($any($event.target).value)"
+        (change)="pick(textOf($event))"
         (blur)="touched()"
       />
     </span>
@@ -26,6 +27,7 @@ let count = 0;
   providers: [{ provide: NG_VALUE_ACCESSOR, useExisting: forwardRef(() => DayField), multi: true }],
 })
 export class DayField implements ControlValueAccessor {
+  protected readonly textOf = textOf;
   readonly label = input.required<string>();
   readonly latest = input('');
   readonly fault = input<string | null>(null);

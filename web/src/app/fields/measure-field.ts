@@ -19,6 +19,7 @@ import {
 } from '@sombra/core';
 import { SessionService } from '../people/session.service';
 import { TypedQuantity } from './typed-quantity';
+import { textOf } from './event-values';
 
 let count = 0;
 
@@ -38,7 +39,7 @@ let count = 0;
         [disabled]="disabled()"
         [attr.aria-invalid]="shownFault() ? 'true' : null"
         [attr.aria-describedby]="id + '-note'"
-        (input)="type($any($event.target).value)"
+        (input)="type(textOf($event))"
         (blur)="leave()"
       />
       <span class="unit">{{ unit() }}</span>
@@ -57,6 +58,7 @@ let count = 0;
   ],
 })
 export class MeasureField implements ControlValueAccessor, Validator {
+  protected readonly textOf = textOf;
   readonly label = input.required<string>();
   readonly measure = input.required<Measure>();
   readonly quantity = input<Quantity>('lengthMm');

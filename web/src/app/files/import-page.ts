@@ -7,6 +7,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { DeskService } from '../desk/desk.service';
 import { readProblem, sayProblem } from '../frame/problem';
 import { ImportService } from './import.service';
+import { filesOf, tickOf } from '../fields/event-values';
 
 const verdictWords: Readonly<Record<ImportRow['verdict'], { readonly word: string; readonly icon: string }>> = {
   new: { word: 'new', icon: 'bi-plus-circle-fill' },
@@ -34,6 +35,8 @@ const kindWords: Readonly<Record<string, string>> = {
   styleUrl: './import-page.scss',
 })
 export class ImportPage {
+  protected readonly filesOf = filesOf;
+  protected readonly tickOf = tickOf;
   private readonly imports = inject(ImportService);
   private readonly desk = inject(DeskService);
   private running: Subscription | null = null;

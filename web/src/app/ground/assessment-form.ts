@@ -29,6 +29,7 @@ import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
 import { RecordSender } from '../spot/record-sender';
 import { GroundService } from './ground.service';
+import { tickOf } from '../fields/event-values';
 
 /** What stands around a spot: distances proposed by the map and corrected by tape, soil, sun, wind and wishes. */
 @Component({
@@ -40,6 +41,7 @@ import { GroundService } from './ground.service';
   styleUrl: './assessment-form.scss',
 })
 export class AssessmentForm extends RecordForm<'assessment'> {
+  protected readonly tickOf = tickOf;
   protected readonly kind = 'assessment';
   private readonly doors = inject(GroundService);
   private readonly view = inject(ViewState);

@@ -4,6 +4,7 @@ import { openConsentSchema, type OpenConsent } from '@sombra/contract';
 import { firstValueFrom } from 'rxjs';
 import { readProblem, sayProblem } from '../frame/problem';
 import { sayDay } from '../frame/say-date';
+import { textOf } from '../fields/event-values';
 
 /** What a yard's owner sees by the link, without an account: what is asked, and two answers. */
 @Component({
@@ -36,7 +37,7 @@ import { sayDay } from '../frame/say-date';
                 autocomplete="name"
                 maxlength="120"
                 [value]="name()"
-                (input)="name.set($any($event.target).value)"
+                (input)="name.set(textOf($event))"
               />
               <label for="remark">Anything we should know</label>
               <textarea
@@ -45,7 +46,7 @@ import { sayDay } from '../frame/say-date';
                 rows="3"
                 maxlength="400"
                 [value]="remark()"
-                (input)="remark.set($any($event.target).value)"
+                (input)="remark.set(textOf($event))"
               ></textarea>
               @if (missing()) {
                 <p class="problem" role="alert">Write your name, 2 letters or more.</p>
@@ -101,6 +102,7 @@ import { sayDay } from '../frame/say-date';
   `,
 })
 export class ConsentPage {
+  protected readonly textOf = textOf;
   readonly token = input.required<string>();
   private readonly http = inject(HttpClient);
   protected readonly say = sayDay;

@@ -27,6 +27,7 @@ import {
 } from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
 import { SessionService } from '../people/session.service';
+import { textOf } from '../fields/event-values';
 
 interface Row {
   readonly minute: string;
@@ -91,7 +92,7 @@ export function readRows(rows: PercolationRows, units: UnitSystem): PercolationR
                   inputmode="decimal"
                   [attr.aria-label]="'Minute of reading ' + ($index + 1)"
                   [value]="row.minute"
-                  (input)="edit($index, { minute: $any($event.target).value })"
+                  (input)="edit($index, { minute: textOf($event) })"
                 />
               </td>
               <td>
@@ -99,7 +100,7 @@ export function readRows(rows: PercolationRows, units: UnitSystem): PercolationR
                   inputmode="decimal"
                   [attr.aria-label]="'Level of reading ' + ($index + 1)"
                   [value]="row.level"
-                  (input)="level($index, $any($event.target).value)"
+                  (input)="level($index, textOf($event))"
                 />
               </td>
               <td>
@@ -173,6 +174,7 @@ export function readRows(rows: PercolationRows, units: UnitSystem): PercolationR
   providers: [{ provide: NG_VALUE_ACCESSOR, useExisting: forwardRef(() => PercolationField), multi: true }],
 })
 export class PercolationField implements ControlValueAccessor {
+  protected readonly textOf = textOf;
   /** Of the programme's practice. */
   readonly classes = input.required<PercolationLimits>();
   private readonly session = inject(SessionService);

@@ -26,6 +26,7 @@ import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordSender } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
+import { textOf } from '../fields/event-values';
 
 /** A test under way: kept on this device after every tap, through reloads and an afternoon without signal. */
 interface Running {
@@ -52,7 +53,7 @@ const fresh: Running = { holeMm: null, soakedAt: null, filledAt: null, readings:
         </p>
         <label for="hole">Depth of the hole</label>
         <span class="big"
-          ><input id="hole" inputmode="decimal" [value]="hole.text()" (input)="typeHole($any($event.target).value)" />
+          ><input id="hole" inputmode="decimal" [value]="hole.text()" (input)="typeHole(textOf($event))" />
           {{ unit() }}</span
         >
         @if (holeFault(); as text) {
@@ -87,12 +88,7 @@ const fresh: Running = { holeMm: null, soakedAt: null, filledAt: null, readings:
             </p>
             <label for="level">Water above the bottom of the hole</label>
             <span class="big"
-              ><input
-                id="level"
-                inputmode="decimal"
-                [value]="level.text()"
-                (input)="level.type($any($event.target).value)"
-              />
+              ><input id="level" inputmode="decimal" [value]="level.text()" (input)="level.type(textOf($event))" />
               {{ unit() }}</span
             >
             <s-number-pad
@@ -137,6 +133,7 @@ const fresh: Running = { holeMm: null, soakedAt: null, filledAt: null, readings:
   styleUrl: './percolation-instrument.scss',
 })
 export class PercolationInstrument {
+  protected readonly textOf = textOf;
   private readonly store = inject(SpotStore);
   protected readonly session = inject(SessionService);
   private readonly drafts = inject(DraftsService);

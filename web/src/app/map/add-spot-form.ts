@@ -8,6 +8,7 @@ import { ToastsService } from '../frame/toasts.service';
 import { DeskService } from '../desk/desk.service';
 import { SpotListService } from '../spot/spot-list.service';
 import type { LngLat } from './measure';
+import { textOf } from '../fields/event-values';
 
 /** A new spot where somebody tapped: its number and place are proposed from what lies near. */
 @Component({
@@ -18,11 +19,7 @@ import type { LngLat } from './measure';
       <h2>New spot</h2>
       <label
         >Number
-        <input
-          class="form-control form-control-sm"
-          maxlength="24"
-          [value]="ref()"
-          (input)="ref.set($any($event.target).value)"
+        <input class="form-control form-control-sm" maxlength="24" [value]="ref()" (input)="ref.set(textOf($event))"
       /></label>
       <label
         >Place
@@ -30,7 +27,7 @@ import type { LngLat } from './measure';
           class="form-control form-control-sm"
           maxlength="80"
           [value]="place()"
-          (input)="place.set($any($event.target).value)"
+          (input)="place.set(textOf($event))"
       /></label>
       <label
         >Species, if known
@@ -38,7 +35,7 @@ import type { LngLat } from './measure';
           class="form-control form-control-sm"
           maxlength="80"
           [value]="species()"
-          (input)="species.set($any($event.target).value)"
+          (input)="species.set(textOf($event))"
       /></label>
       @if (fault(); as problem) {
         <p class="problem" role="alert">{{ say(problem) }}</p>
@@ -63,6 +60,7 @@ import type { LngLat } from './measure';
   `,
 })
 export class AddSpotForm {
+  protected readonly textOf = textOf;
   readonly at = input.required<LngLat>();
   readonly done = output();
   readonly added = output<string>();

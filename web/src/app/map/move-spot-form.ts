@@ -6,6 +6,7 @@ import { SessionService } from '../people/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
 import { geodesicLengthM, isInside, type LngLat } from './measure';
+import { textOf } from '../fields/event-values';
 
 const reasons = [
   'rock',
@@ -34,7 +35,7 @@ const reasons = [
           list="move-reasons"
           maxlength="300"
           [value]="reason()"
-          (input)="reason.set($any($event.target).value)"
+          (input)="reason.set(textOf($event))"
         />
       </label>
       <datalist id="move-reasons">
@@ -67,6 +68,7 @@ const reasons = [
   `,
 })
 export class MoveSpotForm {
+  protected readonly textOf = textOf;
   readonly to = input.required<LngLat>();
   readonly tickets = input.required<Booked['tickets']>();
   readonly done = output();

@@ -9,6 +9,7 @@ import { readProblem, sayProblem } from '../frame/problem';
 import { DraftsService } from '../offline/drafts.service';
 import { SessionService } from '../people/session.service';
 import { MatchService } from './match.service';
+import { textOf, tickOf } from '../fields/event-values';
 
 export type ListPlace = SeasonList['spots'][number];
 type Lock = AskList['locks'][number];
@@ -37,6 +38,8 @@ const fieldNames: Readonly<Record<string, string>> = {
   styleUrl: './list-ask.scss',
 })
 export class ListAsk {
+  protected readonly textOf = textOf;
+  protected readonly tickOf = tickOf;
   readonly places = input.required<readonly ListPlace[]>();
   /** A list asked for before, to be asked again with changes. */
   readonly before = input<AskList | null>(null);

@@ -5,6 +5,7 @@ import { formatNumber, formatQuantity, stockNames } from '@sombra/core';
 import { ViewState } from '../frame/view-state.service';
 import { SessionService } from '../people/session.service';
 import { sayLimit, sayMoney, sayOffer } from './say-limit';
+import { tickOf } from '../fields/event-values';
 
 const orders = ['ref', 'place', 'species', 'price', 'fit'] as const;
 type Order = (typeof orders)[number];
@@ -55,7 +56,7 @@ type Order = (typeof orders)[number];
                   type="checkbox"
                   [attr.aria-label]="'Fix ' + line.species + ' for ' + line.ref"
                   [checked]="line.kept"
-                  (change)="keep(line, $any($event.target).checked)"
+                  (change)="keep(line, tickOf($event))"
                 />
               </td>
             }
@@ -84,6 +85,7 @@ type Order = (typeof orders)[number];
   `,
 })
 export class ListPicks {
+  protected readonly tickOf = tickOf;
   readonly list = input.required<SeasonList>();
   readonly currency = input('');
   readonly mayKeep = input(false);

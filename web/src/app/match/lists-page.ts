@@ -13,6 +13,7 @@ import { SpotListService } from '../spot/spot-list.service';
 import { ListAsk } from './list-ask';
 import { listStateNames } from './list-states';
 import { MatchService } from './match.service';
+import { tickOf } from '../fields/event-values';
 
 /** As many places as one list may hold. */
 const mostPlaces = 1000;
@@ -26,6 +27,7 @@ const mostPlaces = 1000;
   styleUrl: './lists-page.scss',
 })
 export class ListsPage {
+  protected readonly tickOf = tickOf;
   private readonly doors = inject(MatchService);
   private readonly spots = inject(SpotListService);
   private readonly session = inject(SessionService);

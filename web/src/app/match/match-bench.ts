@@ -22,6 +22,7 @@ import { SpotHead } from '../spot/spot-head';
 import { SpotStore } from '../spot/spot-store';
 import { GrowthCompare } from './growth-compare';
 import { MatchService } from './match.service';
+import { tickOf } from '../fields/event-values';
 
 const mostCompared = 3;
 
@@ -35,6 +36,7 @@ const mostCompared = 3;
   styleUrl: './match-bench.scss',
 })
 export class MatchBench {
+  protected readonly tickOf = tickOf;
   protected readonly store = inject(SpotStore);
   protected readonly session = inject(SessionService);
   protected readonly sender = inject(RecordSender);

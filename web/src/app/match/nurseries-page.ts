@@ -13,6 +13,7 @@ import { SessionService } from '../people/session.service';
 import { MatchService } from './match.service';
 import { RowReportNote } from './row-report-note';
 import { sayMoney } from './say-limit';
+import { clearOf, filesOf, textOf } from '../fields/event-values';
 
 /** What nurseries have: their lists, read from their service or from a file, and what stands in them. */
 @Component({
@@ -38,7 +39,7 @@ import { sayMoney } from './say-limit';
           placeholder="Nursery"
           maxlength="80"
           [value]="nursery()"
-          (input)="nursery.set($any($event.target).value)"
+          (input)="nursery.set(textOf($event))"
         />
         <datalist id="nursery-names">
           @for (one of offers()?.nurseries ?? []; track one.name) {
@@ -52,7 +53,7 @@ import { sayMoney } from './say-limit';
             class="visually-hidden"
             accept=".csv,text/csv"
             [disabled]="busy() || nursery().trim().length < 2"
-            (change)="importFile($any($event.target).files); $any($event.target).value = ''"
+            (change)="importFile(filesOf($event)); clearOf($event)"
           />
         </label>
       </form>
@@ -101,7 +102,7 @@ import { sayMoney } from './say-limit';
           placeholder="Species"
           aria-label="Find a species in the lists"
           [value]="view.text('find') ?? ''"
-          (input)="view.set({ find: $any($event.target).value || null })"
+          (input)="view.set({ find: textOf($event) || null })"
         />
         <span class="quiet" role="status"
           >{{ lines().length }} lines{{ only() ? ' of ' + only() : '' }}
@@ -184,6 +185,9 @@ import { sayMoney } from './say-limit';
   `,
 })
 export class NurseriesPage {
+  protected readonly clearOf = clearOf;
+  protected readonly filesOf = filesOf;
+  protected readonly textOf = textOf;
   private readonly doors = inject(MatchService);
   private readonly session = inject(SessionService);
   private readonly toasts = inject(ToastsService);

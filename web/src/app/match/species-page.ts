@@ -18,6 +18,7 @@ import { SessionService } from '../people/session.service';
 import { MatchService } from './match.service';
 import { RowReportNote } from './row-report-note';
 import { speciesSheet, type SpeciesColumn } from './species-fields';
+import { clearOf, filesOf, textOf } from '../fields/event-values';
 
 const newName = 'new';
 type Cells = Readonly<Partial<Record<SpeciesColumn, string>>>;
@@ -31,6 +32,9 @@ type Cells = Readonly<Partial<Record<SpeciesColumn, string>>>;
   styleUrl: './species-page.scss',
 })
 export class SpeciesPage {
+  protected readonly clearOf = clearOf;
+  protected readonly filesOf = filesOf;
+  protected readonly textOf = textOf;
   private readonly doors = inject(MatchService);
   private readonly session = inject(SessionService);
   private readonly drafts = inject(DraftsService);

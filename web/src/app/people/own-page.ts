@@ -7,6 +7,7 @@ import { ToastsService } from '../frame/toasts.service';
 import { PasswordField } from './password-fields';
 import { roleNames } from './role-names';
 import { SessionService } from './session.service';
+import { textOf } from '../fields/event-values';
 
 /** What everybody changes about themselves, and what their role lets them do. */
 @Component({
@@ -28,10 +29,10 @@ import { SessionService } from './session.service';
               maxlength="120"
               autocomplete="name"
               [value]="name()"
-              (input)="name.set($any($event.target).value)"
+              (input)="name.set(textOf($event))"
             />
             <label for="own-units">Units</label>
-            <select id="own-units" class="form-select" (change)="units.set($any($event.target).value)">
+            <select id="own-units" class="form-select" (change)="units.set(textOf($event))">
               <option value="metric" [selected]="units() === 'metric'">Metric</option>
               <option value="us" [selected]="units() === 'us'">US customary</option>
             </select>
@@ -53,7 +54,7 @@ import { SessionService } from './session.service';
               type="password"
               autocomplete="current-password"
               [value]="current()"
-              (input)="current.set($any($event.target).value)"
+              (input)="current.set(textOf($event))"
             />
             <small class="fault">{{ faults()['current'] }}</small>
             <s-password-field
@@ -118,6 +119,7 @@ import { SessionService } from './session.service';
   `,
 })
 export class OwnPage {
+  protected readonly textOf = textOf;
   protected readonly session = inject(SessionService);
   private readonly toasts = inject(ToastsService);
   protected readonly roleNames = roleNames;

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, signal } from '@angular/core';
 import { passwordFault, passwordLeast, passwordMost } from '@sombra/contract';
+import { textOf } from '../fields/event-values';
 
 /** A password somebody chooses, and why it will not do yet; shown on wish, so that it need not be typed twice. */
 @Component({
@@ -15,7 +16,7 @@ import { passwordFault, passwordLeast, passwordMost } from '@sombra/contract';
         [type]="shown() ? 'text' : 'password'"
         [maxLength]="most"
         [value]="password()"
-        (input)="password.set($any($event.target).value)"
+        (input)="password.set(textOf($event))"
         (blur)="left.set(true)"
         aria-describedby="new-password-note"
       />
@@ -45,6 +46,7 @@ import { passwordFault, passwordLeast, passwordMost } from '@sombra/contract';
   `,
 })
 export class PasswordField {
+  protected readonly textOf = textOf;
   readonly label = input('Password');
   readonly of = input.required<{ signIn: string; name: string }>();
   readonly password = model('');

@@ -9,6 +9,7 @@ import { ToastsService } from '../frame/toasts.service';
 import { roleNames } from './role-names';
 import { PeopleService } from './people.service';
 import { SessionService } from './session.service';
+import { textOf } from '../fields/event-values';
 
 /** Who works here: added by a one-time link, given a role, let in and kept out. */
 @Component({
@@ -19,6 +20,7 @@ import { SessionService } from './session.service';
   styleUrl: './people-page.scss',
 })
 export class PeoplePage {
+  protected readonly textOf = textOf;
   private readonly doors = inject(PeopleService);
   private readonly session = inject(SessionService);
   private readonly toasts = inject(ToastsService);

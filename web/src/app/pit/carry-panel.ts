@@ -3,6 +3,7 @@ import { displays, fieldText, formatQuantity, limits, type PlantingPlan } from '
 import { TypedQuantity } from '../fields/typed-quantity';
 import { BecauseList } from '../frame/because-list';
 import { SessionService } from '../people/session.service';
+import { textOf } from '../fields/event-values';
 
 /** The way from the kerb where it is not as the assessment has it. */
 export interface Route {
@@ -27,7 +28,7 @@ export interface Route {
             [attr.aria-label]="'From the kerb, ' + unit()"
             [placeholder]="measured().distance"
             [value]="entries.distanceM.text()"
-            (input)="type('distanceM', $any($event.target).value)"
+            (input)="type('distanceM', textOf($event))"
           />
           {{ unit() }}</span
         ></label
@@ -41,7 +42,7 @@ export interface Route {
             aria-label="Slope of the way, %"
             [placeholder]="measured().slope"
             [value]="entries.slopePct.text()"
-            (input)="type('slopePct', $any($event.target).value)"
+            (input)="type('slopePct', textOf($event))"
           />
           %</span
         ></label
@@ -77,6 +78,7 @@ export interface Route {
   `,
 })
 export class CarryPanel {
+  protected readonly textOf = textOf;
   readonly planting = input.required<PlantingPlan>();
   /** Distance as the assessment has it; `null` where nobody measured it. Metres. */
   readonly kerbM = input<number | null>(null);

@@ -15,6 +15,7 @@ import { sayProblem } from '../frame/problem';
 import { SessionService } from '../people/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
+import { textOf } from '../fields/event-values';
 
 /** One choice of the practice made otherwise for this spot, with its reason; what was made otherwise before. */
 @Component({
@@ -40,7 +41,7 @@ import { SpotStore } from '../spot/spot-store';
         <summary>Make a choice otherwise for this spot</summary>
         <form (submit)="$event.preventDefault(); send()">
           <label for="ov-choice">Choice</label>
-          <select id="ov-choice" class="form-select" (change)="pick($any($event.target).value)">
+          <select id="ov-choice" class="form-select" (change)="pick(textOf($event))">
             @for (group of table; track group.name) {
               <optgroup [label]="group.name">
                 @for (one of group.choices; track one.path) {
@@ -57,12 +58,12 @@ import { SpotStore } from '../spot/spot-store';
                 class="form-control"
                 inputmode="decimal"
                 [value]="value()"
-                (input)="type($any($event.target).value)"
+                (input)="type(textOf($event))"
               />
               {{ unit() }}
             </span>
           } @else {
-            <select id="ov-value" class="form-select" (change)="type($any($event.target).value)">
+            <select id="ov-value" class="form-select" (change)="type(textOf($event))">
               @for (one of values(); track one.key) {
                 <option [value]="one.key" [selected]="one.key === value()">{{ one.name }}</option>
               }
@@ -75,7 +76,7 @@ import { SpotStore } from '../spot/spot-store';
             class="form-control"
             maxlength="300"
             [value]="reason()"
-            (input)="reason.set($any($event.target).value)"
+            (input)="reason.set(textOf($event))"
           />
           @if (fault(); as text) {
             <p class="problem" role="alert">{{ text }}</p>
@@ -120,6 +121,7 @@ import { SpotStore } from '../spot/spot-store';
   `,
 })
 export class OverrideForm {
+  protected readonly textOf = textOf;
   private readonly store = inject(SpotStore);
   private readonly session = inject(SessionService);
   protected readonly sender = inject(RecordSender);

@@ -26,6 +26,7 @@ import {
 import { SessionService } from '../people/session.service';
 import { DraftsService } from '../offline/drafts.service';
 import { choiceText, choiceUnit, readChoice, sayChoice } from './say-choice';
+import { textOf, tickOf } from '../fields/event-values';
 
 /** What was typed in the editor and not stored yet. */
 export interface TypedPractice {
@@ -55,7 +56,7 @@ interface TypedChoice {
           class="form-control"
           maxlength="80"
           [value]="name()"
-          (input)="rename($any($event.target).value)"
+          (input)="rename(textOf($event))"
         />
         <span class="words">
           @if (faults()['name']; as fault) {
@@ -68,11 +69,7 @@ interface TypedChoice {
         <span class="kinds">
           @for (kind of stockKinds; track kind) {
             <label
-              ><input
-                type="checkbox"
-                [checked]="kinds().has(kind)"
-                (change)="cover(kind, $any($event.target).checked)"
-              />
+              ><input type="checkbox" [checked]="kinds().has(kind)" (change)="cover(kind, tickOf($event))" />
               {{ stockNames[kind] }}</label
             >
           }
@@ -88,7 +85,7 @@ interface TypedChoice {
             <label [for]="choice.path">{{ choice.name }}</label>
             @switch (choice.kind) {
               @case ('option') {
-                <select [id]="choice.path" class="form-select" (change)="type(choice, $any($event.target).value)">
+                <select [id]="choice.path" class="form-select" (change)="type(choice, textOf($event))">
                   @for (key of keysOf(choice); track key) {
                     <option [value]="key" [selected]="key === shown(choice)">{{ optionName(choice, key) }}</option>
                   }
@@ -99,7 +96,7 @@ interface TypedChoice {
                   [id]="choice.path"
                   type="checkbox"
                   [checked]="shown(choice) === 'true'"
-                  (change)="type(choice, $any($event.target).checked ? 'true' : 'false')"
+                  (change)="type(choice, tickOf($event) ? 'true' : 'false')"
                 />
               }
               @default {
@@ -110,7 +107,7 @@ interface TypedChoice {
                     inputmode="decimal"
                     [class.wrong]="faults()[choice.path]"
                     [value]="shown(choice)"
-                    (input)="type(choice, $any($event.target).value)"
+                    (input)="type(choice, textOf($event))"
                   />
                   <span class="quiet">{{ unitOf(choice) }}</span>
                 </span>
@@ -198,6 +195,8 @@ interface TypedChoice {
   `,
 })
 export class ChoiceEditor {
+  protected readonly textOf = textOf;
+  protected readonly tickOf = tickOf;
   readonly practice = input.required<Practice>();
   readonly busy = input(false);
   /** Under which what is typed is kept on this device until it is stored. */

@@ -22,6 +22,7 @@ import { ViewState } from '../frame/view-state.service';
 import { SessionService } from '../people/session.service';
 import { CardsButton } from '../pit/cards-button';
 import { PracticeService } from './practice.service';
+import { textOf } from '../fields/event-values';
 
 type Line = SeasonMaterials['lines'][number];
 const versionOf = ({ id, version }: Pick<Practice, 'id' | 'version'>) => ({ practice: id, version: String(version) });
@@ -36,7 +37,7 @@ const versionOf = ({ id, version }: Pick<Practice, 'id' | 'version'>) => ({ prac
       <h1>Materials and hours</h1>
       <label
         >for
-        <select class="form-select" aria-label="For" (change)="scopeTo($any($event.target).value)">
+        <select class="form-select" aria-label="For" (change)="scopeTo(textOf($event))">
           <option value="">everything ready to plant</option>
           @if (days().length > 0) {
             <optgroup label="Planting days">
@@ -59,11 +60,7 @@ const versionOf = ({ id, version }: Pick<Practice, 'id' | 'version'>) => ({ prac
       @for (side of sides; track side.key) {
         <label
           >{{ side.word }}
-          <select
-            class="form-select"
-            [attr.aria-label]="side.name"
-            (change)="choose(side.key, $any($event.target).value)"
-          >
+          <select class="form-select" [attr.aria-label]="side.name" (change)="choose(side.key, textOf($event))">
             <option value="">{{ side.none }}</option>
             @for (one of practices()?.practices ?? []; track one.practice.id) {
               <option [value]="one.practice.id" [selected]="one.practice.id === view.text(side.key)">
@@ -131,7 +128,7 @@ const versionOf = ({ id, version }: Pick<Practice, 'id' | 'version'>) => ({ prac
                     [attr.aria-label]="nameOf(line) + ' in store'"
                     [readOnly]="!mayCount()"
                     [value]="stored(line)"
-                    (change)="count(line, $any($event.target).value)"
+                    (change)="count(line, textOf($event))"
                   />
                   <span class="unit">{{ unitOf(line) }}</span>
                 }
@@ -232,6 +229,7 @@ const versionOf = ({ id, version }: Pick<Practice, 'id' | 'version'>) => ({ prac
   `,
 })
 export class MaterialsPage {
+  protected readonly textOf = textOf;
   private readonly doors = inject(PracticeService);
   private readonly http = inject(HttpClient);
   private readonly session = inject(SessionService);

@@ -37,6 +37,7 @@ import { ChoiceEditor, type TypedPractice } from './choice-editor';
 import { DraftsService } from '../offline/drafts.service';
 import { PracticeCompare, type ExampleTree } from './practice-compare';
 import { PracticeService } from './practice.service';
+import { textOf, tickOf } from '../fields/event-values';
 
 /** Usual stock of each kind, to see a practice on before there is a tree. */
 const usual: Readonly<Record<StockKind, Stock>> = {
@@ -62,6 +63,8 @@ const fall = (mm: number) => [0, 1, 2, 3].map((i) => ({ minute: i * 60, levelMm:
   styleUrl: './practices-page.scss',
 })
 export class PracticesPage {
+  protected readonly textOf = textOf;
+  protected readonly tickOf = tickOf;
   private readonly doors = inject(PracticeService);
   private readonly http = inject(HttpClient);
   private readonly session = inject(SessionService);

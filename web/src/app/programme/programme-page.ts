@@ -33,8 +33,8 @@ const draftName = 'programme';
         @if (now.demo) {
           This is the demo town, invented from the first street to the last record.
         }
-        What is judged and how lies elsewhere: <a routerLink="/practices">practices</a>,
-        <a routerLink="/rules">rules</a>.
+        It plants by <a routerLink="/practices" [queryParams]="{ a: now.practice.id }">{{ now.practice.name }}</a>, to
+        be compared and changed there; distances, tickets and weights stand in the <a routerLink="/rules">rules</a>.
       </p>
       @if (now.working) {
         <p class="caution" role="status">
@@ -109,7 +109,8 @@ export class ProgrammePage {
 
   private show(programme: Programme): void {
     this.kept.set(programme);
-    this.form.fill(programme);
+    const { demo: _demo, working: _working, practice: _practice, version: _version, ...settings } = programme;
+    this.form.fill(settings);
     if (this.mayChange()) this.form.group.enable();
     else this.form.group.disable();
     this.changed.set(false);

@@ -11,6 +11,7 @@ import { SessionService } from '../people/session.service';
 import { ProgrammeFields } from './programme-fields';
 import { ProgrammeForm, type Settings } from './programme-form';
 import { ProgrammeService } from './programme.service';
+import { textOf } from '../fields/event-values';
 
 const draftName = 'set-up';
 const americans = new Set(['en-US', 'es-US']);
@@ -39,7 +40,7 @@ const americans = new Set(['en-US', 'es-US']);
               autocapitalize="characters"
               placeholder="XXXX-XXXX-XXXX"
               [value]="code()"
-              (input)="code.set($any($event.target).value)"
+              (input)="code.set(textOf($event))"
             />
             <small class="fault">{{ faultOf('code') }}</small>
             <label for="set-up-name">Your name</label>
@@ -49,7 +50,7 @@ const americans = new Set(['en-US', 'es-US']);
               maxlength="120"
               autocomplete="name"
               [value]="name()"
-              (input)="name.set($any($event.target).value)"
+              (input)="name.set(textOf($event))"
             />
             <small class="fault">{{ faultOf('person.name') }}</small>
             <label for="set-up-sign-in">You sign in as</label>
@@ -60,7 +61,7 @@ const americans = new Set(['en-US', 'es-US']);
               autocomplete="username"
               autocapitalize="none"
               [value]="signIn()"
-              (input)="signIn.set($any($event.target).value)"
+              (input)="signIn.set(textOf($event))"
             />
             <small class="fault">{{ faultOf('person.signIn') }}</small>
             <s-password-field
@@ -143,6 +144,7 @@ const americans = new Set(['en-US', 'es-US']);
   `,
 })
 export class SetUpPage {
+  protected readonly textOf = textOf;
   private readonly doors = inject(ProgrammeService);
   private readonly session = inject(SessionService);
   private readonly drafts = inject(DraftsService);

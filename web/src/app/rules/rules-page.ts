@@ -23,6 +23,7 @@ import { ToastsService } from '../frame/toasts.service';
 import { GroundService } from '../ground/ground.service';
 import { DraftsService } from '../offline/drafts.service';
 import { SessionService } from '../people/session.service';
+import { textOf, tickOf } from '../fields/event-values';
 
 interface NumberRule {
   readonly path: string;
@@ -150,6 +151,8 @@ const draftName = 'rules';
   `,
 })
 export class RulesPage {
+  protected readonly textOf = textOf;
+  protected readonly tickOf = tickOf;
   private readonly doors = inject(GroundService);
   private readonly session = inject(SessionService);
   private readonly toasts = inject(ToastsService);

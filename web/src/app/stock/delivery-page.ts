@@ -11,6 +11,7 @@ import { ToastsService } from '../frame/toasts.service';
 import { SessionService } from '../people/session.service';
 import { LotCard } from './lot-card';
 import { StockService } from './stock.service';
+import { textOf } from '../fields/event-values';
 
 /** A delivery as it is received: how it came, where it waits, each lot with its sample and verdict, the claim. */
 @Component({
@@ -56,7 +57,7 @@ import { StockService } from './stock.service';
             maxlength="120"
             [value]="now.holding"
             [readOnly]="!mayReceive()"
-            (change)="change({ holding: $any($event.target).value })"
+            (change)="change({ holding: textOf($event) })"
         /></label>
         <label
           >Note
@@ -65,7 +66,7 @@ import { StockService } from './stock.service';
             maxlength="400"
             [value]="now.note"
             [readOnly]="!mayReceive()"
-            (change)="change({ note: $any($event.target).value })"
+            (change)="change({ note: textOf($event) })"
         /></label>
         <p>
           Watered while held:
@@ -145,6 +146,7 @@ import { StockService } from './stock.service';
   `,
 })
 export class DeliveryPage {
+  protected readonly textOf = textOf;
   readonly deliveryId = input.required<string>();
   private readonly doors = inject(StockService);
   private readonly session = inject(SessionService);

@@ -30,6 +30,7 @@ import { readProblem, sayProblem } from '../frame/problem';
 import { ToastsService } from '../frame/toasts.service';
 import { SessionService } from '../people/session.service';
 import { StockService } from './stock.service';
+import { textOf } from '../fields/event-values';
 
 const fieldNames: Readonly<Record<string, string>> = { arrived: 'Arrived', reason: 'Because' };
 
@@ -42,6 +43,7 @@ const fieldNames: Readonly<Record<string, string>> = { arrived: 'Arrived', reaso
   styleUrl: './lot-card.scss',
 })
 export class LotCard {
+  protected readonly textOf = textOf;
   readonly deliveryId = input.required<string>();
   readonly lot = input.required<Lot>();
   readonly rules = input.required<ReceivingRules>();

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, model, output, sig
 import { PhotoButton } from '../fields/photo-button';
 import { shrinkPhoto } from '../ground/shrink-photo';
 import { photoPlace } from './photo-place';
+import { tickOf } from '../fields/event-values';
 
 export interface TakenPhoto {
   readonly picture: Blob;
@@ -21,7 +22,7 @@ export interface TakenPhoto {
     <s-photo-button [words]="busy() ? 'Reading…' : shown() ? 'New photo' : 'Photo'" (picked)="take($event)" />
     @if (placeWords(); as words) {
       <label class="place">
-        <input type="checkbox" [checked]="keepPlace()" (change)="keepPlace.set($any($event.target).checked)" />
+        <input type="checkbox" [checked]="keepPlace()" (change)="keepPlace.set(tickOf($event))" />
         Keep where it was taken, {{ words }}
       </label>
     }
@@ -53,6 +54,7 @@ export interface TakenPhoto {
   `,
 })
 export class TreePhoto {
+  protected readonly tickOf = tickOf;
   readonly photo = input<TakenPhoto | null>(null);
   /** One kept by the server before. */
   readonly before = input<string | null>(null);

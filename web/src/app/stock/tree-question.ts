@@ -29,6 +29,7 @@ import { NumberPad } from '../fields/number-pad';
 import { TypedQuantity } from '../fields/typed-quantity';
 import { SessionService } from '../people/session.service';
 import type { Question } from './tree-questions';
+import { textOf } from '../fields/event-values';
 
 /** One question about one tree, large enough for a wet glove; a tapped answer goes on by itself. */
 @Component({
@@ -39,6 +40,7 @@ import type { Question } from './tree-questions';
   styleUrl: './tree-question.scss',
 })
 export class TreeQuestion {
+  protected readonly textOf = textOf;
   readonly question = input.required<Question>();
   readonly tree = input.required<ReceivedTree>();
   /** What was ordered: a caliper far from it is asked about. */

@@ -1,0 +1,14 @@
+/** The text of the field an event came from; of a select, the value of one of its options. */
+export const textOf = <T extends string = string>(event: Event): T =>
+  (event.target as HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement).value as T;
+
+/** Whether the box an event came from is ticked. */
+export const tickOf = (event: Event): boolean => (event.target as HTMLInputElement).checked;
+
+/** The files that were chosen in the field an event came from. */
+export const filesOf = (event: Event): FileList | null => (event.target as HTMLInputElement).files;
+
+/** Empties the field an event came from, so that the same file can be chosen again. */
+export function clearOf(event: Event): void {
+  (event.target as HTMLInputElement).value = '';
+}
