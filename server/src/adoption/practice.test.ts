@@ -127,7 +127,7 @@ describe('a change of practice given up half-way', () => {
   let user: User;
   let ids: string[];
   beforeAll(async () => {
-    for (let i = 0; i < 60; i++) await town.addSpot(`H-${String(i).padStart(4, '0')}`);
+    for (let i = 0; i < 110; i++) await town.addSpot(`H-${String(i).padStart(4, '0')}`);
     ids = await town.db('spot').orderBy('id').pluck('id');
     const session = (await cora.send<Session>('GET', '/api/session')).body;
     if (!session.user) throw new Error('nobody is signed in');
@@ -147,9 +147,9 @@ describe('a change of practice given up half-way', () => {
     await half(bareRoot);
     expect(await read()).toMatchObject({
       current: { id: 'field-default' },
-      adoption: { ...bareRoot, done: 25, of: ids.length, running: false, askedBy: 'cora' },
+      adoption: { ...bareRoot, done: 50, of: ids.length, running: false, askedBy: 'cora' },
     });
-    expect(await Promise.all([ids[0], ids[24], ids[25], ids.at(-1)].map(goesBy))).toEqual([
+    expect(await Promise.all([ids[0], ids[49], ids[50], ids.at(-1)].map(goesBy))).toEqual([
       'dormant-bare-root',
       'dormant-bare-root',
       'field-default',
@@ -170,11 +170,11 @@ describe('a change of practice given up half-way', () => {
 
   it('is taken back, also in two goes, and nothing of it is left', async () => {
     await half(bareRoot);
-    expect((await read()).adoption?.done).toBe(50);
+    expect((await read()).adoption?.done).toBe(100);
     await half({ id: 'field-default', version: 1 });
-    expect((await read()).adoption?.done).toBe(25);
-    expect(await goesBy(ids[24])).toBe('dormant-bare-root');
-    expect(await goesBy(ids[25])).toBe('field-default');
+    expect((await read()).adoption?.done).toBe(50);
+    expect(await goesBy(ids[49])).toBe('dormant-bare-root');
+    expect(await goesBy(ids[50])).toBe('field-default');
     expect((await adopt({ id: 'field-default', version: 1 })).status).toBe(200);
     expect(await read()).toMatchObject({ current: { id: 'field-default' }, adoption: null });
     expect(await rebuildAll(town.db)).toEqual({ spots: ids.length, differing: [] });

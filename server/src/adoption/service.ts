@@ -4,8 +4,8 @@ import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
 import { lockSpots, spotsAfterId } from '../spots/repository';
 import { asActor, isHeldByOthers } from '../platform/db';
-import { chunkSpots, derive } from '../record/derive';
-import { announce, announceAll, replaceDerived } from '../record/repository';
+import { chunkSpots, keepDifferent } from '../record/derive';
+import { announce, announceAll } from '../record/repository';
 import {
   allPractices,
   countSpots,
@@ -151,7 +151,8 @@ async function workOut(
 ): Promise<void> {
   await lockSpots(trx, ids);
   if (!(await moveBorder(trx, runId, border))) throw busy();
-  await replaceDerived(trx, await derive(trx, ids));
+  await keepDifferent(trx, ids);
+  // By another practice even those look different that stand where they stood.
   await announce(trx, ids);
 }
 

@@ -54,8 +54,17 @@ export interface Rebuild {
   readonly check?: () => void;
 }
 
+/** Works these spots out, and writes only those that differ from what is kept. Returns the ids of those. */
+export async function keepDifferent(db: Db, spotIds: readonly string[]): Promise<string[]> {
+  const fresh = await derive(db, spotIds);
+  const stored = await storedDerived(db, spotIds);
+  const changed = fresh.filter((spot) => !sameDerived(spot, stored.get(spot.spotId)));
+  await replaceDerived(db, changed);
+  return changed.map(({ spotId }) => spotId);
+}
+
 /** Others are served between two chunks of this many spots. */
-export const chunkSpots = 25;
+export const chunkSpots = 50;
 
 /**
  * Works every spot out afresh in acts of their own, a few spots each, in the order every act locks spots in: what others
@@ -68,7 +77,7 @@ export async function rebuildInChunks(db: Knex, actor: string): Promise<void> {
     if (ids.length === 0) break;
     await asActor(db, actor, async (trx) => {
       await lockSpots(trx, ids);
-      await replaceDerived(trx, await derive(trx, ids));
+      await keepDifferent(trx, ids);
     });
     after = ids.at(-1) ?? null;
   }
@@ -82,11 +91,7 @@ export async function rebuildAll(db: Db, { chunk = 500, onProgress, check }: Reb
   for (let at = 0; at < ids.length; at += chunk) {
     check?.();
     const part = ids.slice(at, at + chunk);
-    const fresh = await derive(db, part);
-    const stored = await storedDerived(db, part);
-    const changed = fresh.filter((spot) => !sameDerived(spot, stored.get(spot.spotId)));
-    differing.push(...changed.map(({ spotId }) => spotId));
-    await replaceDerived(db, changed);
+    differing.push(...(await keepDifferent(db, part)));
     onProgress?.({ kind: 'progress', done: at + part.length, of: ids.length });
   }
   await setDerivedVersion(db, version);

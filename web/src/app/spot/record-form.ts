@@ -14,6 +14,8 @@ import { SpotStore } from './spot-store';
  */
 @Directive()
 export abstract class RecordForm<K extends RecordKind> {
+  /** The spot whose values stand in the form. */
+  private filled = '';
   protected readonly store = inject(SpotStore);
   protected readonly sender = inject(RecordSender);
   protected readonly draft = inject(FormDraft);
@@ -86,8 +88,10 @@ export abstract class RecordForm<K extends RecordKind> {
   }
 
   private fill(spotId: string): void {
-    this.tried.set(false);
     this.draft.bind(this.form, `${this.kind}.${spotId}`, this.stored());
+    // A newer state of the same spot leaves what is typed, and what was said of it.
+    if (spotId !== this.filled || !this.draft.restored()) this.tried.set(false);
+    this.filled = spotId;
     this.store.setEditing(this.draft.restored());
     this.changes.update((n) => n + 1);
   }
