@@ -24,8 +24,7 @@ export async function list({ call, read }, { spots = 300, kinds = 90 } = {}) {
     made.push(...lines.filter(({ ref }) => ref.startsWith('BENCH-')));
     if (lines.length === 0) break;
   }
-  const example = (await read(`/api/spots/${(await read('/api/spots?stage=match&limit=1')).lines[0].spotId}`))
-    .records;
+  const example = (await read(`/api/spots/${(await read('/api/spots?stage=match&limit=1')).lines[0].spotId}`)).records;
   const factsOf = (kind) => example.find((record) => record.kind === kind).facts;
   const records = made.flatMap(({ spotId }) => {
     const ground = {

@@ -112,8 +112,8 @@ const onlyOnce = `
   insert into ordered_place (order_id, spot_id)
   select distinct on (spot.id) placed.id, spot.id
   from nursery_order placed, jsonb_array_elements(placed.body -> 'lines') line,
-    jsonb_array_elements_text(line -> 'spots') ref
-  join spot on spot.ref = ref
+    jsonb_array_elements_text(line -> 'spots') as named (ref)
+  join spot on spot.ref = named.ref
   where not exists (select 1 from field_record where spot_id = spot.id and kind = 'planting')
   order by spot.id, placed.made_at desc;
 `;

@@ -167,3 +167,73 @@ describe('migration 005', () => {
     await db.destroy();
   });
 });
+
+describe('migration 006', () => {
+  it('keeps the times of records, orders delivered twice, and knows which places wait for a tree', async () => {
+    const db = await emptyDatabase();
+    await migrate(db, 5);
+    const { id, version } = fieldDefault;
+    await db('practice').insert({ id, version, body: JSON.stringify(fieldDefault) });
+    await db('programme').insert({ name: 'Old', time_zone: 'UTC', practice_id: id, practice_version: version });
+    const placeId = randomUUID();
+    await db('place').insert({ id: placeId, name: 'Mole Street' });
+    const spots = ['C-0101', 'C-0102'].map((ref) => ({ id: randomUUID(), ref }));
+    for (const spot of spots) {
+      const position = db.raw('st_setsrid(st_makepoint(-25.4, 36.9), 4326)');
+      await db('spot').insert({ ...spot, place_id: placeId, position, added_on: '2025-01-01', changed_by: 'old' });
+    }
+    const recordId = uuidv7();
+    await db('field_record').insert({
+      id: recordId,
+      kind: 'ground',
+      spot_id: spots[0]?.id,
+      facts: JSON.stringify(loam),
+      recorded_at: '2025-03-01T10:00:00Z',
+      recorded_by: 'old',
+      device: 'old',
+    });
+    const listId = randomUUID();
+    await db('season_list').insert({ id: listId, title: 'Old list', state: 'accepted', asked: '{}', made_by: 'old' });
+    const orders = ['2025-001', '2025-002'].map((number) => ({ id: randomUUID(), number }));
+    for (const [i, order] of orders.entries()) {
+      const body = JSON.stringify({ lines: [{ spots: i === 0 ? ['C-0101', 'C-0102'] : ['C-0101', 'gone'] }] });
+      const madeAt = `2025-0${i + 1}-01T00:00:00Z`;
+      await db('nursery_order').insert({
+        ...order,
+        list_id: listId,
+        nursery: 'Old',
+        body,
+        made_by: 'old',
+        made_at: madeAt,
+      });
+    }
+    const delivered = { order_id: orders[0]?.id, arrived_on: '2025-02-01', made_by: 'old' };
+    await db('delivery').insert([
+      { ...delivered, id: randomUUID() },
+      { ...delivered, id: randomUUID() },
+    ]);
+
+    await migrate(db);
+    const kept = await db('field_record').first<{ happened_at: Date; clock: string }>('happened_at', 'clock');
+    expect([kept.happened_at.toISOString(), kept.clock]).toEqual(['2025-03-01T10:00:00.000Z', 'kept']);
+    expect(await db('programme').first('name', 'demo', 'units', 'version')).toEqual({
+      name: 'Old',
+      demo: true,
+      units: 'metric',
+      version: 1,
+    });
+    // The newer order holds the place both named; the other place stays with the older one.
+    const held = await db('ordered_place as held')
+      .join('spot', 'spot.id', 'held.spot_id')
+      .join('nursery_order as placed', 'placed.id', 'held.order_id')
+      .orderBy('spot.ref')
+      .select('spot.ref', 'placed.number');
+    expect(held).toEqual([
+      { ref: 'C-0101', number: '2025-002' },
+      { ref: 'C-0102', number: '2025-001' },
+    ]);
+    expect(await db('delivery').orderBy('order_again').pluck('order_again')).toEqual([false, true]);
+    await expect(db('delivery').insert({ ...delivered, id: randomUUID() })).rejects.toThrow('delivery_of_order');
+    await db.destroy();
+  });
+});
