@@ -2,6 +2,7 @@ export * from './problem';
 export * from './measures';
 export * from './records';
 export * from './practice';
+export * from './password-limits';
 export * from './password';
 export * from './session';
 export * from './programme';

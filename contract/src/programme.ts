@@ -1,7 +1,7 @@
 import { stockKinds, unitSystems } from '@sombra/core';
 import * as z from 'zod';
 import { measure, rowVersion } from './measures';
-import { passwordMost } from './password';
+import { passwordMost } from './password-limits';
 import { addPersonSchema } from './session';
 
 export const holidaySchema = z

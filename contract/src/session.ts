@@ -1,7 +1,7 @@
 import { unitSystems } from '@sombra/core';
 import * as z from 'zod';
 import { entityId, instant, rowVersion } from './measures';
-import { passwordMost } from './password';
+import { passwordMost } from './password-limits';
 
 export const roles = ['administrator', 'coordinator', 'crew_lead', 'inspector', 'waterer', 'viewer'] as const;
 export type Role = (typeof roles)[number];
