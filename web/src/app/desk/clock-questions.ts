@@ -6,11 +6,9 @@ import { recordNames } from '@sombra/core';
 import { format, parseISO } from 'date-fns';
 import { firstValueFrom } from 'rxjs';
 import { readProblem, sayProblem } from '../frame/problem';
+import { sayMoment } from '../frame/say-date';
 import { ToastsService } from '../frame/toasts.service';
 import { SessionService } from '../people/session.service';
-
-/** `27 Nov 2026, 16:05` */
-const sayMoment = (instant: string): string => format(parseISO(instant), 'd MMM yyyy, HH:mm');
 
 /** Records whose device did not know the time: whoever decides for the programme says when they were made. */
 @Component({

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive } from '@angular/router';
-import { may } from '@sombra/contract';
 import { filter, map, startWith } from 'rxjs';
 import { SessionService } from '../people/session.service';
 import { KeysService } from './keys.service';
@@ -92,7 +91,7 @@ export class PageRow {
     const group = groupOf(this.url());
     if (!group || group.pages.length === 0) return null;
     const spots: Page[] = group.stage ? [{ path: `/${group.stage}`, name: 'Spots', key: '' }] : [];
-    return { name: group.name, pages: [...spots, ...group.pages.filter((page) => this.open(page))] };
+    return { name: group.name, pages: [...spots, ...group.pages.filter(({ act }) => !act || this.session.may(act))] };
   });
 
   constructor() {
@@ -104,13 +103,5 @@ export class PageRow {
         run: () => void this.router.navigate([page.path], { queryParams: this.day() }),
       })),
     );
-  }
-
-  /** People and base map are the administrator's to see. */
-  private open({ path }: Page): boolean {
-    const role = this.session.user()?.role;
-    if (!role) return false;
-    if (path === '/people') return may(role, 'manage_people');
-    return path !== '/base-map' || may(role, 'change_base_map');
   }
 }

@@ -1,3 +1,4 @@
+import type { Act } from '@sombra/contract';
 import { stageNames } from '@sombra/core';
 import { openStages, type OpenStage } from './open-stages';
 
@@ -6,6 +7,8 @@ export interface Page {
   readonly name: string;
   /** Pressed after `g`. */
   readonly key: string;
+  /** What one must be allowed to do to be shown it; everybody may see the others. */
+  readonly act?: Act;
   /** Other words somebody may look for it by, small. */
   readonly words?: string;
 }
@@ -38,8 +41,8 @@ const pagesOfStage: Partial<Record<OpenStage, readonly Page[]>> = {
 
 const programmePages: readonly Page[] = [
   { path: '/programme', name: 'Programme', key: 'o', words: 'settings time zone holidays windows' },
-  { path: '/people', name: 'People', key: 'e', words: 'roles passwords rights' },
-  { path: '/base-map', name: 'Base map', key: 'b', words: 'layers geojson pmtiles' },
+  { path: '/people', name: 'People', key: 'e', words: 'roles passwords rights', act: 'manage_people' },
+  { path: '/base-map', name: 'Base map', key: 'b', words: 'layers geojson pmtiles', act: 'change_base_map' },
 ];
 
 export const pageGroups: readonly PageGroup[] = [

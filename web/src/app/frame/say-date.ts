@@ -6,6 +6,9 @@ export const sayDate = (isoDate: string): string => (isoDate ? format(parseISO(i
 /** `23 Nov 2026` */
 export const sayDay = (isoDate: string): string => (isoDate ? format(parseISO(isoDate), 'd MMM yyyy') : '');
 
+/** `27 Nov 2026, 16:05`, from an instant. */
+export const sayMoment = (instant: string): string => format(parseISO(instant), 'd MMM yyyy, HH:mm');
+
 /** `14 days late`, `today`, `in 3 days`. */
 export function sayLateness(daysLate: number): string {
   if (daysLate === 0) return 'today';

@@ -4,6 +4,7 @@ import type { AddPerson, ChangePerson, Person, Role } from '@sombra/contract';
 import { of, throwError, type Observable } from 'rxjs';
 import { HttpErrorResponse } from '@angular/common/http';
 import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { ProgrammeService } from '../programme/programme.service';
 import { PeoplePage } from './people-page';
 import { PeopleService } from './people.service';
 
@@ -26,6 +27,7 @@ const person = (change: Partial<Person> = {}): Person => ({
 
 let fixture: ComponentFixture<PeoplePage>;
 let asked: unknown[];
+let programmeUnits: 'metric' | 'us' = 'metric';
 let answer: (people: Person[]) => Observable<Person[]>;
 
 async function render(people: Person[], role: Role = 'administrator'): Promise<void> {
@@ -52,8 +54,14 @@ async function render(people: Person[], role: Role = 'administrator'): Promise<v
       return of(people);
     },
   };
+  const programme = { provide: ProgrammeService, useValue: { read: () => of({ units: programmeUnits }) } };
   TestBed.configureTestingModule({
-    providers: [provideHttpClient(), provideFakeSession(session), { provide: PeopleService, useValue: doors }],
+    providers: [
+      provideHttpClient(),
+      provideFakeSession(session),
+      { provide: PeopleService, useValue: doors },
+      programme,
+    ],
   });
   fixture = TestBed.createComponent(PeoplePage);
   await fixture.whenStable();
@@ -86,6 +94,16 @@ describe('people', () => {
     expect(asked).toMatchObject([{ name: 'Ema Nova', signIn: 'ema', role: 'inspector', units: 'metric' }]);
     expect(text()).toContain('A link for Ema Nova, shown once');
     expect(element().querySelector('code')?.textContent).toContain('/welcome/once');
+  });
+
+  it('begin with the units of the programme, whatever those of who adds them', async () => {
+    programmeUnits = 'us';
+    await render([person()]);
+    programmeUnits = 'metric';
+    const form = element().querySelector('form') as HTMLFormElement;
+    form.dispatchEvent(new Event('submit', { cancelable: true }));
+    await fixture.whenStable();
+    expect(asked).toMatchObject([{ units: 'us' }]);
   });
 
   it('are kept out only once somebody says so, and let in again', async () => {

@@ -4,8 +4,10 @@ import { format, parseISO } from 'date-fns';
 import { firstValueFrom, type Observable } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
 import { readProblem, sayProblem } from '../frame/problem';
+import { sayDay, sayMoment } from '../frame/say-date';
 import { StateNote } from '../frame/state-note';
 import { ToastsService } from '../frame/toasts.service';
+import { ProgrammeService } from '../programme/programme.service';
 import { roleNames } from './role-names';
 import { PeopleService } from './people.service';
 import { SessionService } from './session.service';
@@ -39,19 +41,25 @@ export class PeoplePage {
   protected readonly say = sayProblem;
   protected readonly mayManage = this.session.may('manage_people');
   protected readonly me = () => this.session.user()?.id;
+  /** Those the programme gives new people; one's own until they are read. */
+  private units = this.session.units();
   /** Adding twice, because the answer was lost, adds once. */
   private newId = uuidv7();
 
   constructor() {
-    if (this.mayManage) void this.read();
+    if (!this.mayManage) return;
+    void this.read();
+    inject(ProgrammeService)
+      .read()
+      .subscribe({ next: ({ units }) => (this.units = units), error: () => undefined });
   }
 
   protected moment(instant: string | null): string {
-    return instant ? format(parseISO(instant), 'd MMM yyyy, HH:mm') : 'never';
+    return instant ? sayMoment(instant) : 'never';
   }
 
   protected stateOf(person: Person): string {
-    if (person.disabledAt) return `kept out since ${format(parseISO(person.disabledAt), 'd MMM yyyy')}`;
+    if (person.disabledAt) return `kept out since ${sayDay(person.disabledAt)}`;
     const link = person.linkUntil ? `a link is open until ${format(parseISO(person.linkUntil), 'd MMM')}` : '';
     return person.joined ? link : link || 'no password and no link';
   }
@@ -72,7 +80,7 @@ export class PeoplePage {
     const text = (name: string) => String(entry.get(name) ?? '');
     const name = text('name');
     const person = { id: this.newId, signIn: text('signIn'), name, role: text('role') as Role };
-    const units = this.session.units();
+    const units = this.units;
     if (await this.make(name, this.doors.add({ ...person, units }))) {
       this.newId = uuidv7();
       form.reset();

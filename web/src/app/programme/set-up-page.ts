@@ -38,7 +38,7 @@ const americans = new Set(['en-US', 'es-US']);
               class="form-control code"
               autocomplete="off"
               autocapitalize="characters"
-              placeholder="XXXX-XXXX-XXXX"
+              placeholder="AB23-CD45-EF67"
               [value]="code()"
               (input)="code.set(textOf($event))"
             />
