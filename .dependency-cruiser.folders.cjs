@@ -7,12 +7,12 @@ const { options } = require('./.dependency-cruiser.cjs');
 module.exports = {
   forbidden: [
     {
-      name: 'no-circles-of-folders-in-the-server',
+      name: 'no-circles-of-folders',
       severity: 'error',
       scope: 'folder',
-      from: { path: '^server/src/' },
+      from: { path: '^(core|server|web)/src/' },
       to: { circular: true },
     },
   ],
-  options: { ...options, exclude: { path: '(^|/)dist/|\\.test\\.ts$|/testing/' } },
+  options: { ...options, exclude: { path: '(^|/)dist/|\\.(test|spec)\\.ts$|/testing/' } },
 };

@@ -86,7 +86,9 @@ await Promise.all([
     await check('Boundaries of folders', binary('depcruise'), [
       '--config',
       '.dependency-cruiser.folders.cjs',
+      'core/src',
       'server/src',
+      'web/src',
     ]);
   })(),
 ]);

@@ -7,7 +7,7 @@ import {
   type StockKind,
 } from '@sombra/core';
 import { dice, seededUuid, type Dice } from './seed';
-import type { DemoSpot } from './town';
+import type { DemoSpot } from './spot';
 
 export interface DemoLot {
   readonly id: string;

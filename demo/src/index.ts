@@ -6,3 +6,4 @@ export type { DemoDay, DemoRound, DemoTicket } from './bookings';
 export type { DemoView } from './views';
 export * from './nurseries';
 export * from './deliveries';
+export type { DemoSpot } from './spot';

@@ -14,6 +14,7 @@ import { measuredGround, measuredStock, type Site } from './measures';
 import { demoDeliveries, type DemoDelivery } from './deliveries';
 import { demoNurseries, type DemoNursery } from './nurseries';
 import { dice, seededUuid, type Dice } from './seed';
+import type { DemoSpot } from './spot';
 import { pickSpecies } from './species-mix';
 import { crossStreetY, greenPlaces, stripPlaces, uphillStreetX } from './street-plan';
 import {
@@ -32,18 +33,6 @@ import { plantingSeasons, record, treeHistory, type DemoRecord } from './tree-hi
 import { demoViews, type DemoView } from './views';
 import { demoWeather, station, stormDaysAgo, type DemoWeather } from './weather';
 import { wetnessOf, type Wetness } from './wetness';
-
-export interface DemoSpot {
-  readonly id: string;
-  readonly treeId: string;
-  readonly ref: string;
-  readonly place: string;
-  readonly species: string | null;
-  readonly addedOn: IsoDate;
-  readonly lng: number;
-  readonly lat: number;
-  readonly records: readonly DemoRecord[];
-}
 
 export interface DemoTown {
   readonly programme: string;

@@ -2,8 +2,9 @@ import type { IsoDate } from '../calendar';
 import { requireWithin } from '../errors';
 import { limits } from '../limits';
 import type { PitPlan } from '../pit';
-import type { Practice } from '../practice';
-import { because, worstLevel, type Level, type Reason, type RemedyCode } from '../reason';
+import type { FindingOf, Practice, RemedyCode } from '../practice';
+import { worstLevel, type Level } from '../reason';
+import { because, type DayReason } from './reasons';
 
 /** How a tree was really planted. */
 export interface AsBuilt {
@@ -18,16 +19,11 @@ export interface AsBuilt {
   readonly putBackMm?: number | undefined;
 }
 
-export interface Finding {
-  readonly aspect: 'flare' | 'hole' | 'water' | 'mulch' | 'stake' | 'moisture' | 'roots';
-  readonly level: Level;
-  readonly because: Reason;
-  readonly remedy: RemedyCode;
-}
+export type PlantingFinding = FindingOf<'flare' | 'hole' | 'water', DayReason>;
 
 export interface AsBuiltJudgement {
   readonly level: Level;
-  readonly findings: readonly Finding[];
+  readonly findings: readonly PlantingFinding[];
 }
 
 /**
@@ -54,20 +50,25 @@ export function judgeAsBuilt(built: AsBuilt, plan: PitPlan | undefined, practice
   return { level: worstLevel(findings.map((f) => f.level)), findings };
 }
 
-function finding(aspect: Finding['aspect'], level: Level, reason: Reason, remedy: RemedyCode): Finding {
+function finding(
+  aspect: PlantingFinding['aspect'],
+  level: Level,
+  reason: DayReason,
+  remedy: RemedyCode,
+): PlantingFinding {
   return { aspect, level, because: reason, remedy };
 }
 
 /** The lowest point rules: that is where grade comes closest to the flare, at the uphill edge. */
 const lowestFlare = (built: AsBuilt): number => Math.min(...built.flareAboveGradeMm);
 
-function judgeFlareAlone(built: AsBuilt): Finding[] {
+function judgeFlareAlone(built: AsBuilt): PlantingFinding[] {
   const actualMm = lowestFlare(built);
   if (actualMm >= 0) return [];
   return [finding('flare', 'urgent', because('flare_below_grade', { actualMm, plannedMm: 0 }), 'replant_higher')];
 }
 
-function judgeFlare(built: AsBuilt, plan: PitPlan, practice: Practice): Finding[] {
+function judgeFlare(built: AsBuilt, plan: PitPlan, practice: Practice): PlantingFinding[] {
   const actualMm = lowestFlare(built);
   const plannedMm = plan.proudMm.value;
   const toleranceMm = practice.asBuilt.flareToleranceMm;
@@ -84,7 +85,7 @@ function judgeFlare(built: AsBuilt, plan: PitPlan, practice: Practice): Finding[
   return [finding('flare', 'good', because('flare_as_planned', facts), 'none')];
 }
 
-function judgeHole(built: AsBuilt, plan: PitPlan, practice: Practice): Finding {
+function judgeHole(built: AsBuilt, plan: PitPlan, practice: Practice): PlantingFinding {
   const plannedMm = plan.widthMm.value;
   const actualMm = built.holeWidthMm;
   const leastMm = plannedMm * practice.asBuilt.leastWidthShare;
@@ -94,7 +95,7 @@ function judgeHole(built: AsBuilt, plan: PitPlan, practice: Practice): Finding {
   return finding('hole', 'good', because('hole_as_planned', { actualMm, plannedMm }), 'none');
 }
 
-function judgeWater(built: AsBuilt, plan: PitPlan, practice: Practice): Finding {
+function judgeWater(built: AsBuilt, plan: PitPlan, practice: Practice): PlantingFinding {
   const plannedL = plan.firstWaterL.value;
   const actualL = built.firstWaterL;
   if (plannedL === 0 && actualL > 0) {

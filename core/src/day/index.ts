@@ -1,1 +1,2 @@
 export * from './as-built';
+export type { DayReason, DayReasonFacts } from './reasons';

@@ -8,3 +8,4 @@ export * from './ground-rules';
 export * from './assessment';
 export * from './site-verdict';
 export * from './ticket';
+export type { GroundReason, GroundReasonFacts } from './reasons';

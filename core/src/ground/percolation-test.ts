@@ -1,7 +1,7 @@
 import { requireWithin } from '../errors';
 import type { IsoDate } from '../calendar';
 import { limits } from '../limits';
-import { because, type Reason } from '../reason';
+import { because, type GroundReason } from './reasons';
 import type { PercolationReading } from './percolation';
 
 /** A percolation test as it was run on the spot, each tap with the clock of the device. */
@@ -38,7 +38,7 @@ export const inTime = (test: PercolationTest): PercolationTest => ({
 });
 
 /** Says that a hole was soaked for less than the rules of the programme ask; nothing where it was long enough. */
-export function soakShort(test: PercolationTest, leastMin: number): Reason[] {
+export function soakShort(test: PercolationTest, leastMin: number): GroundReason[] {
   const minutes = soakedMinutes(test);
   return minutes < leastMin ? [because('presoak_short', { minutes, leastMin })] : [];
 }

@@ -1,6 +1,8 @@
 import { requireWithin } from '../errors';
 import { limits } from '../limits';
-import type { PercolationQuestion } from '../reason';
+
+export type PercolationQuestion =
+  'too_few_readings' | 'clock_backwards' | 'level_rises' | 'refilled' | 'hole_empty_too_soon';
 
 export interface PercolationReading {
   /** Minutes since the filled, pre-soaked hole was first read. */

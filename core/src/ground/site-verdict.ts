@@ -1,4 +1,4 @@
-import { because, type Reason } from '../reason';
+import { because, type GroundReason } from './reasons';
 import { clearanceOf, requireAssessment, rootingVolumeM3, soilNeededM3, type Assessment } from './assessment';
 import { isUnsettled, type PercolationLimits } from './percolation';
 import { groundPercolation, requireGround, type GroundFacts } from './ground-facts';
@@ -12,7 +12,7 @@ export type SiteEffect = 'fine' | 'unknown' | 'smaller' | 'change' | 'move' | 'r
 
 export interface SiteLimit {
   readonly effect: SiteEffect;
-  readonly because: Reason;
+  readonly because: GroundReason;
 }
 
 export interface SiteJudgement {
@@ -77,7 +77,7 @@ function verdictOf(limits: readonly SiteLimit[]): SiteVerdict {
   return worst === 'change' || worst === 'unknown' ? 'plant_if' : 'plant';
 }
 
-const limit = (effect: SiteEffect, reason: Reason): SiteLimit => ({ effect, because: reason });
+const limit = (effect: SiteEffect, reason: GroundReason): SiteLimit => ({ effect, because: reason });
 
 function clearanceLimit(thing: SiteThing, assessment: Assessment | null, rules: GroundRules): SiteLimit[] {
   if (thing === 'wire') return [];

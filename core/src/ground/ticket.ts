@@ -1,5 +1,5 @@
 import { addDaysTo, addWorkingDays, daysBetween, workingDaysBetween, type IsoDate } from '../calendar';
-import { because, type Reason } from '../reason';
+import { because, type GroundReason } from './reasons';
 import type { GroundRules } from './ground-rules';
 
 export const replyStates = ['waiting', 'clear', 'marked', 'conflict'] as const;
@@ -31,7 +31,7 @@ export interface JudgedTicket {
   readonly standing: TicketStanding;
   /** Whether digging is covered on the day. */
   readonly covers: boolean;
-  readonly because: readonly Reason[];
+  readonly because: readonly GroundReason[];
 }
 
 /**
@@ -39,7 +39,7 @@ export interface JudgedTicket {
  * clear or has marked its lines: a missing reply is not a yes.
  */
 export function judgeTicket(ticket: TicketFacts, day: IsoDate, rules: GroundRules): JudgedTicket {
-  const say = (standing: TicketStanding, ...reasons: Reason[]): JudgedTicket => ({
+  const say = (standing: TicketStanding, ...reasons: GroundReason[]): JudgedTicket => ({
     standing,
     covers: standing === 'valid' || standing === 'renew',
     because: reasons,
@@ -97,10 +97,10 @@ export type DigCover =
       readonly number: string;
       /** How far the spot may be moved, whichever way, and still be covered. */
       readonly roomM: number;
-      readonly because: readonly Reason[];
+      readonly because: readonly GroundReason[];
     }
-  | { readonly kind: 'clearance'; readonly document: string; readonly because: readonly Reason[] }
-  | { readonly kind: 'none'; readonly because: readonly Reason[] };
+  | { readonly kind: 'clearance'; readonly document: string; readonly because: readonly GroundReason[] }
+  | { readonly kind: 'none'; readonly because: readonly GroundReason[] };
 
 /**
  * Cover of a spot on a day from the tickets whose area holds it and the clearances attached to it. Tickets in

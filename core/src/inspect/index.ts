@@ -1,2 +1,3 @@
 export * from './root-arcs';
 export * from './verdict';
+export type { InspectReason, InspectReasonFacts } from './reasons';

@@ -1,10 +1,10 @@
 import { addDaysTo, addMonthsTo, earliest, monthsBetween, type IsoDate } from '../calendar';
-import type { Finding } from '../day';
 import { InvalidInputError, requireWithin } from '../errors';
 import type { PercolationClass } from '../ground';
 import { limits } from '../limits';
-import { deepTreeRules, girdlingRules, type Practice } from '../practice';
-import { because, worstLevel, type Level, type Reason, type RemedyCode } from '../reason';
+import { deepTreeRules, girdlingRules, type FindingOf, type Practice, type RemedyCode } from '../practice';
+import { worstLevel, type Level } from '../reason';
+import { because, type InspectReason } from './reasons';
 import { compressedSharePct, type CirclingRoot } from './root-arcs';
 
 export const mulchContacts = ['clear', 'touching', 'heaped'] as const;
@@ -29,16 +29,18 @@ export interface Inspection {
   readonly circlingRoots: readonly CirclingRoot[] | null;
 }
 
+export type LookFinding = FindingOf<'flare' | 'mulch' | 'stake' | 'moisture' | 'roots', InspectReason>;
+
 export interface NextLook {
   readonly on: IsoDate;
-  readonly because: Reason;
+  readonly because: InspectReason;
 }
 
 export interface InspectionVerdict {
   /** The worst finding's; `null` where nothing was looked at. */
   readonly level: Level | null;
   /** Worst first. */
-  readonly findings: readonly Finding[];
+  readonly findings: readonly LookFinding[];
   /** Remedies asked for, worst first, each with its last day. */
   readonly remedies: readonly { readonly remedy: RemedyCode; readonly level: Level; readonly dueOn: IsoDate }[];
   readonly nextLook: NextLook;
@@ -132,11 +134,16 @@ function requireInspection(look: Inspection): void {
   );
 }
 
-function finding(aspect: Finding['aspect'], level: Level, reason: Reason, remedy: RemedyCode = 'none'): Finding {
+function finding(
+  aspect: LookFinding['aspect'],
+  level: Level,
+  reason: InspectReason,
+  remedy: RemedyCode = 'none',
+): LookFinding {
   return { aspect, level, because: reason, remedy };
 }
 
-function judgeFlareDepth(look: Inspection, context: InspectionContext, months: number): Finding | undefined {
+function judgeFlareDepth(look: Inspection, context: InspectionContext, months: number): LookFinding | undefined {
   if (look.flareDepthMm === null) return undefined;
   const rules = context.practice.inspection;
   const depthMm = look.flareDepthMm;
@@ -161,8 +168,8 @@ function judgeFlareDepth(look: Inspection, context: InspectionContext, months: n
   return finding('flare', 'urgent', because('flare_deep', facts), remedy);
 }
 
-function judgeMulch(look: Inspection, practice: Practice): Finding[] {
-  const found: Finding[] = [];
+function judgeMulch(look: Inspection, practice: Practice): LookFinding[] {
+  const found: LookFinding[] = [];
   if (look.mulchContact === 'heaped')
     found.push(finding('mulch', 'act', because('mulch_heaped', {}), 'pull_back_mulch'));
   if (look.mulchContact === 'touching')
@@ -180,7 +187,7 @@ function judgeMulch(look: Inspection, practice: Practice): Finding[] {
   return found;
 }
 
-function judgeStake(look: Inspection, practice: Practice, months: number): Finding | undefined {
+function judgeStake(look: Inspection, practice: Practice, months: number): LookFinding | undefined {
   const facts = { monthsSincePlanting: months, offAfterMonths: practice.staking.offAfterMonths };
   switch (look.stake) {
     case null:
@@ -200,7 +207,7 @@ function judgeStake(look: Inspection, practice: Practice, months: number): Findi
   }
 }
 
-function judgeProbe(look: Inspection, percolation: PercolationClass | undefined): Finding | undefined {
+function judgeProbe(look: Inspection, percolation: PercolationClass | undefined): LookFinding | undefined {
   switch (look.probe) {
     case null:
       return undefined;
@@ -222,7 +229,7 @@ function judgeProbe(look: Inspection, percolation: PercolationClass | undefined)
   }
 }
 
-function judgeRoots(look: Inspection, practice: Practice): Finding | undefined {
+function judgeRoots(look: Inspection, practice: Practice): LookFinding | undefined {
   if (look.circlingRoots === null) return undefined;
   if (look.circlingRoots.length === 0) return finding('roots', 'good', because('roots_none_circling', {}));
   const rules = practice.inspection.roots;

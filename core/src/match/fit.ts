@@ -11,7 +11,7 @@ import {
   type PercolationLimits,
   type SiteJudgement,
 } from '../ground';
-import { because, type Reason } from '../reason';
+import { because, type MatchReason } from './reasons';
 import { fitParts, type FitPart, type MatchRules } from './match-rules';
 import { matureHeightM, matureSpreadM, type Grade, type Species } from './species';
 
@@ -36,13 +36,13 @@ export interface ScoredPart {
   /** 0–1. */
   readonly score: number;
   readonly weight: number;
-  readonly because: Reason;
+  readonly because: MatchReason;
 }
 
 export type Fit =
   | { readonly kind: 'fits'; readonly score: number; readonly parts: readonly ScoredPart[] }
   /** Left out: every hard limit it breaks. */
-  | { readonly kind: 'excluded'; readonly because: readonly Reason[] };
+  | { readonly kind: 'excluded'; readonly because: readonly MatchReason[] };
 
 /**
  * How well a species suits a spot: hard limits first, each named; then a weighted mean of parts from 0 to 1. A
@@ -67,11 +67,11 @@ const phSlack = 0.5;
 /** Direct sun each need asks for at least. h */
 const sunAsked = { full: 5, part: 3, shade: 0 } as const;
 
-function hardLimits(species: Species, site: MatchSite): Reason[] {
+function hardLimits(species: Species, site: MatchSite): MatchReason[] {
   const { judgement, rules, matchRules, assessment, ground } = site;
   const heightM = matureHeightM(species);
   const size = sizeClassOf(heightM, rules);
-  const broken: Reason[] = [];
+  const broken: MatchReason[] = [];
   if (judgement.tallestM !== null && heightM > judgement.tallestM) {
     broken.push(because('fit_too_tall', { heightM, tallestM: judgement.tallestM }));
   }
@@ -107,7 +107,10 @@ function hardLimits(species: Species, site: MatchSite): Reason[] {
 }
 
 type Scored = Pick<ScoredPart, 'score' | 'because'>;
-const scored = (score: number, reason: Reason): Scored => ({ score: Math.min(1, Math.max(0, score)), because: reason });
+const scored = (score: number, reason: MatchReason): Scored => ({
+  score: Math.min(1, Math.max(0, score)),
+  because: reason,
+});
 const unknown = (part: FitPart): Scored => scored(0.5, because('fit_unknown', { part }));
 
 const scorers: Readonly<Record<FitPart, (species: Species, site: MatchSite) => Scored>> = {
@@ -205,7 +208,7 @@ export interface RankedSpecies {
 export function rankSpecies(
   library: readonly Species[],
   site: MatchSite,
-): { fitting: readonly RankedSpecies[]; excluded: readonly { species: Species; because: readonly Reason[] }[] } {
+): { fitting: readonly RankedSpecies[]; excluded: readonly { species: Species; because: readonly MatchReason[] }[] } {
   const judged = library.map((species) => ({ species, fit: fitOf(species, site) }));
   const fitting = judged
     .flatMap(({ species, fit }) => (fit.kind === 'fits' ? [{ species, fit }] : []))

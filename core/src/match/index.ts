@@ -10,3 +10,4 @@ export * from './season-programme';
 export * from './season-list';
 export * from './order-specification';
 export * from './library';
+export type { MatchReason, MatchReasonFacts } from './reasons';

@@ -1,5 +1,6 @@
 import type { IsoDate } from '../calendar';
-import { because, type Level, type Reason } from '../reason';
+import type { Level } from '../reason';
+import { because, type MatchReason } from './reasons';
 import { inPlantingWindow, type PlantingWindow } from '../season';
 import type { StockKind } from '../stock';
 
@@ -12,7 +13,7 @@ export interface ForecastDay {
 
 export interface PlantingTimeVerdict {
   readonly level: Level;
-  readonly because: readonly Reason[];
+  readonly because: readonly MatchReason[];
 }
 
 /** Minimum below which the ground freezes, maximum above which fine roots dry in the hands. °C */
@@ -30,7 +31,7 @@ export function judgePlantingTime(input: {
   forecast: readonly ForecastDay[];
 }): PlantingTimeVerdict {
   const { kind, day, windows, forecast } = input;
-  const found: { level: Level; reason: Reason }[] = [];
+  const found: { level: Level; reason: MatchReason }[] = [];
   if (inPlantingWindow(windows, kind, day))
     found.push({ level: 'good', reason: because('window_open', { stock: kind }) });
   else {

@@ -1,6 +1,7 @@
 import { drainsSlowly, type GroundFacts, type PercolationClass, type SoilClass } from '../ground';
 import { allowanceRules, type Practice } from '../practice';
-import { because, type Reason, type Reasoned } from '../reason';
+import type { Reasoned } from '../reason';
+import { because, type PitReason } from './reasons';
 import type { Stock } from '../stock';
 
 export interface FlareInput {
@@ -26,10 +27,10 @@ export function flareHeight(
     percolation,
     rootsHeightMm,
   }: { soil: SoilClass; percolation: PercolationClass | undefined; rootsHeightMm: number },
-): Reasoned {
+): Reasoned<PitReason> {
   const { practice, ground } = input;
   const rule = practice.flareAboveGrade;
-  const reasons: Reason[] = [because('flare_base', { baseMm: rule.baseMm, practice: practice.name })];
+  const reasons: PitReason[] = [because('flare_base', { baseMm: rule.baseMm, practice: practice.name })];
   const tight = drainsSlowly(percolation) || rule.heavySoils.includes(soil);
   const ballShare = tight ? Math.max(rule.ballShare, rule.ballShareHeavy) : rule.ballShare;
   const ballExtraMm = ballShare * rootsHeightMm;
@@ -37,8 +38,8 @@ export function flareHeight(
     const facts = { sharePct: ballShare * 100, ballHeightMm: rootsHeightMm, extraMm: ballExtraMm };
     reasons.push(because('flare_ball_share', facts));
   }
-  const allowances: { extraMm: number; reason: Reason }[] = [];
-  const allow = (extraMm: number, reason: Reason) => allowances.push({ extraMm, reason });
+  const allowances: { extraMm: number; reason: PitReason }[] = [];
+  const allow = (extraMm: number, reason: PitReason) => allowances.push({ extraMm, reason });
   if (rule.heavySoils.includes(soil)) {
     allow(rule.heavySoilExtraMm, because('flare_heavy_soil', { extraMm: rule.heavySoilExtraMm, soil }));
   }

@@ -7,3 +7,4 @@ export * from './labour';
 export * from './work-rules';
 export * from './steps';
 export * from './planting-plan';
+export type { PitReason, PitReasonFacts } from './reasons';

@@ -1,6 +1,6 @@
 import { pitSides, rootCorrections, settlings, type Practice } from '../practice';
 import type { SoilClass } from '../ground';
-import { because, type Reason } from '../reason';
+import { because, type PitReason } from './reasons';
 import type { PitPlan } from './pit-plan';
 import type { StakePlan } from './stake-plan';
 
@@ -45,7 +45,7 @@ export interface Labour {
   readonly tasks: readonly { readonly task: LabourTask; readonly minutes: number }[];
   /** Person-hours. */
   readonly hours: number;
-  readonly because: readonly Reason[];
+  readonly because: readonly PitReason[];
 }
 
 /** Person-hours for one tree: from pit volume, soil, stock and practice. */

@@ -11,7 +11,7 @@ import {
   type Practice,
 } from '../practice';
 import { requireWithin } from '../errors';
-import { because, type Reason } from '../reason';
+import { because, type PitReason } from './reasons';
 import { stadiumArea } from './pit-geometry';
 import type { PitPlan } from './pit-plan';
 import type { StakePlan } from './stake-plan';
@@ -89,7 +89,7 @@ export function materialsOf(input: {
   /** Deer or mowers are recorded at the place. */
   rubbed: boolean;
   soilTest: SoilTestRules;
-}): { amounts: Amounts; because: Partial<Readonly<Record<MaterialCode, readonly Reason[]>>> } {
+}): { amounts: Amounts; because: Partial<Readonly<Record<MaterialCode, readonly PitReason[]>>> } {
   const { plan, practice, stakes } = input;
   const { amendment, shape } = plan;
   const pitM2 = stadiumArea(shape.widthMm, shape.lengthMm) / 1e6;
@@ -131,7 +131,7 @@ function gypsumOf({
   saltDsM,
   sodiumSar,
   soilTest: { sodicFromSar, saltyFromDsM },
-}: Parameters<typeof materialsOf>[0]): { kgPerM2: number; because: readonly Reason[] } {
+}: Parameters<typeof materialsOf>[0]): { kgPerM2: number; because: readonly PitReason[] } {
   const { kgPerM2 } = gypsumUses[practice.backfill.gypsum];
   if (!clay || kgPerM2 === 0) return { kgPerM2: 0, because: [] };
   if (sodiumSar !== null) {

@@ -19,7 +19,8 @@ import {
   type FillMaterial,
   type Practice,
 } from '../practice';
-import { because, type Reason, type Reasoned } from '../reason';
+import type { Reasoned } from '../reason';
+import { because, type PitReason } from './reasons';
 import {
   ballVolumeL,
   effectiveBallHeightMm,
@@ -56,19 +57,19 @@ export interface PitPlan {
   /** Ball diameter, or spread of bare roots. */
   readonly rootsWidthMm: number;
   /** Depth of the hole at the uphill edge of the ball, below grade there. */
-  readonly depthMm: Reasoned;
+  readonly depthMm: Reasoned<PitReason>;
   /** Depth below grade under the centre of the ball. */
   readonly meanDepthMm: number;
-  readonly widthMm: Reasoned;
+  readonly widthMm: Reasoned<PitReason>;
   readonly shape: PitShape;
   /** Flare above grade at the uphill edge. */
-  readonly proudMm: Reasoned;
+  readonly proudMm: Reasoned<PitReason>;
   /** How far the downhill edge of the ball stands above grade. */
-  readonly downhillProudMm: Reasoned;
-  readonly pitL: Reasoned;
-  readonly backfillL: Reasoned;
+  readonly downhillProudMm: Reasoned<PitReason>;
+  readonly pitL: Reasoned<PitReason>;
+  readonly backfillL: Reasoned<PitReason>;
   /** What is mixed in, litres bought; `inFillL` of them lie in `backfillL`. Site soil and 0 L where nothing is. */
-  readonly amendment: Reasoned & { readonly material: FillMaterial; readonly inFillL: number };
+  readonly amendment: Reasoned<PitReason> & { readonly material: FillMaterial; readonly inFillL: number };
   /** A hole is bored through the base, because water stands. */
   readonly drainHole: boolean;
   /** Soil dug deeper, put back and firmed under the ball. */
@@ -78,8 +79,8 @@ export interface PitPlan {
   /** `null` on own roots or where nobody looked. */
   readonly graftAboveGradeMm: number | null;
   /** Loose soil left over once the pit is filled. */
-  readonly spoilL: Reasoned;
-  readonly mulchL: Reasoned;
+  readonly spoilL: Reasoned<PitReason>;
+  readonly mulchL: Reasoned<PitReason>;
   readonly mulchRingMm: number;
   /** Along the strip, where the pit reaches beyond the ring; else the ring. */
   readonly mulchLengthMm: number;
@@ -87,16 +88,16 @@ export interface PitPlan {
   readonly ringM2: number;
   readonly berm: { readonly where: BermPlace; readonly heightMm: number; readonly storeL: number } | null;
   /** Why it stands where it does, or why there is none. */
-  readonly bermBecause: readonly Reason[];
-  readonly firstWaterL: Reasoned;
-  readonly massKg: Reasoned;
-  readonly lifting: { readonly team: LiftingTeam; readonly because: readonly Reason[] };
-  readonly cautions: readonly Reason[];
+  readonly bermBecause: readonly PitReason[];
+  readonly firstWaterL: Reasoned<PitReason>;
+  readonly massKg: Reasoned<PitReason>;
+  readonly lifting: { readonly team: LiftingTeam; readonly because: readonly PitReason[] };
+  readonly cautions: readonly PitReason[];
 }
 
 export interface NoPitPlan {
   readonly kind: 'no_plan';
-  readonly because: readonly Reason[];
+  readonly because: readonly PitReason[];
 }
 
 export type PitResult = PitPlan | NoPitPlan;
@@ -232,7 +233,7 @@ export function pitPlan(input: PitInput): PitResult {
 }
 
 /** What a class of percolation changes in how a tree is planted and watered, by a practice. */
-export function percolationConsequences(percolation: PercolationClass, practice: Practice): readonly Reason[] {
+export function percolationConsequences(percolation: PercolationClass, practice: Practice): readonly PitReason[] {
   if (percolation === 'good') return [because('percolation_usual', {})];
   if (percolation === 'fast') return [because('water_fast_soil', {})];
   const { slowSoilExtraMm } = practice.flareAboveGrade;
@@ -245,8 +246,8 @@ export function percolationConsequences(percolation: PercolationClass, practice:
 }
 
 /** Facts still missing or doubtful at a spot before its plan can be trusted; drainage by the lines of its practice. */
-export function groundGaps(ground: GroundFacts, drainage: PercolationLimits): readonly Reason[] {
-  const gaps: Reason[] = [];
+export function groundGaps(ground: GroundFacts, drainage: PercolationLimits): readonly PitReason[] {
+  const gaps: PitReason[] = [];
   if (ground.soil === null) gaps.push(because('soil_missing', {}));
   const percolation = groundPercolation(ground, drainage);
   if (!percolation) gaps.push(because('percolation_missing', {}));
@@ -282,8 +283,8 @@ export function surplusLeft(stock: Stock, practice: Practice): number {
   return Math.max(0, overMostMm, stock.surplusLeftMm ?? 0);
 }
 
-function noPlanReasons({ ground, stock, practice, offers }: PitInput): Reason[] {
-  const reasons: Reason[] = [];
+function noPlanReasons({ ground, stock, practice, offers }: PitInput): PitReason[] {
+  const reasons: PitReason[] = [];
   if (!practice.appliesTo.includes(stock.kind)) {
     reasons.push(because('stock_kind_not_covered', { stock: stock.kind, practice: practice.name }));
   }
@@ -298,7 +299,7 @@ function noPlanReasons({ ground, stock, practice, offers }: PitInput): Reason[] 
   return reasons;
 }
 
-function onOffer(offers: readonly StockOffer[], asked: { kind: Stock['kind']; widestMm: number }): Reason {
+function onOffer(offers: readonly StockOffer[], asked: { kind: Stock['kind']; widestMm: number }): PitReason {
   const found = largestThatFits(offers, asked);
   if (!found) return because('strip_no_offer', { stock: asked.kind });
   const { nursery, kind, caliperMm } = found.offer;
@@ -346,7 +347,7 @@ function amendmentOf(
   return { material, value: ringL * share, inFillL: 0, because: [because('amendment_area', facts)] };
 }
 
-function uphillDepth(stock: Stock, rootsHeightMm: number, proudMm: number): Reasoned {
+function uphillDepth(stock: Stock, rootsHeightMm: number, proudMm: number): Reasoned<PitReason> {
   const depthMm = rootsHeightMm - proudMm;
   if (stock.kind === 'bare_root') {
     return { value: depthMm, because: [because('depth_bare_root', { rootDepthMm: rootsHeightMm, proudMm, depthMm })] };
@@ -368,7 +369,7 @@ function pitWidth(
   input: PitInput,
   rootsWidthMm: number,
   stripMm: number | 'open',
-): { widthMm: Reasoned; shape: PitShape } {
+): { widthMm: Reasoned<PitReason>; shape: PitShape } {
   const rule = input.practice.pitWidth;
   if (input.stock.kind === 'bare_root') {
     const full = rootsWidthMm + rule.bareRootMarginMm;
@@ -387,7 +388,7 @@ function pitWidth(
   return { widthMm: { value: shape.widthMm, because: [why, ...stretched(shape, full)] }, shape };
 }
 
-function stretched(shape: PitShape, fullWidthMm: number): Reason[] {
+function stretched(shape: PitShape, fullWidthMm: number): PitReason[] {
   if (shape.widthMm >= fullWidthMm) return [];
   return [because('width_stretched', { stripWidthMm: shape.widthMm, fullWidthMm, lengthMm: shape.lengthMm })];
 }
@@ -395,7 +396,7 @@ function stretched(shape: PitShape, fullWidthMm: number): Reason[] {
 function mulch(
   input: PitInput,
   { ringMm, stripMm, pit }: { ringMm: number; stripMm: number | 'open'; pit: PitShape },
-): Reasoned {
+): Reasoned<PitReason> {
   const { thicknessMm, gapMm } = input.practice.mulch;
   const trunkMm = input.stock.caliperMm;
   const value = mulchVolumeL({ ringDiameterMm: ringMm, trunkMm, gapMm, thicknessMm, stripMm, pit });
@@ -418,8 +419,8 @@ function weight(stock: Stock, practice: Practice): Pick<PitPlan, 'massKg' | 'lif
   };
 }
 
-function cautions({ ground, stock, practice }: PitInput, proudMm: number): Reason[] {
-  const found: Reason[] = [];
+function cautions({ ground, stock, practice }: PitInput, proudMm: number): PitReason[] {
+  const found: PitReason[] = [];
   if (stock.graftHeightMm !== undefined) {
     found.push(because('graft_above_grade', { aboveMm: stock.graftHeightMm + proudMm }));
   }

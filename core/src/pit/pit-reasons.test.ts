@@ -1,6 +1,6 @@
 import { percolationRate, unknownGround, type GroundFacts } from '../ground';
 import { fieldDefault, presets, withChoice, type Practice } from '../practice';
-import { type Reason } from '../reason';
+import type { PitReason } from './reasons';
 import type { Stock } from '../stock';
 import { bareRoot, container, fall, openLoam } from '../testing/checked-case';
 import { groundGaps, overDug, percolationConsequences, pitPlan, surplusLeft, type PitInput } from './pit-plan';
@@ -14,7 +14,7 @@ function planned(change: Change = {}) {
   if (result.kind !== 'plan') throw new Error(result.because.map(({ code }) => code).join());
   return result;
 }
-function refused(change: Change): readonly Reason[] | 'planned' {
+function refused(change: Change): readonly PitReason[] | 'planned' {
   const result = resultOf(change);
   return result.kind === 'no_plan' ? result.because : 'planned';
 }
@@ -23,7 +23,7 @@ const called = (id: string) => {
   if (!found) throw new Error(id);
   return found;
 };
-const codes = (reasons: readonly Reason[]) => reasons.map(({ code }) => code);
+const codes = (reasons: readonly PitReason[]) => reasons.map(({ code }) => code);
 const about = (value: number, digits = 2) => expect.closeTo(value, digits) as number;
 const balled = { kind: 'balled', caliperMm: 50, heightM: 3, ballDiameterMm: 700, ballHeightMm: 500 } as const;
 /** Falls that grow smaller from reading to reading: the hole is stopping. */
@@ -272,7 +272,7 @@ describe('there is no plan, and the numbers say why', () => {
     expect(refused({ stock: shallow(65) })).toEqual(tooShallow);
     expect(refused({ stock: shallow(65), ground: { slopePct: 10 } })).toEqual(tooShallow);
     expect(refused({ stock: shallow(60) })).toBe('planned');
-    expect(codes(refused({ stock: shallow(60), ground: { slopePct: 10 } }) as readonly Reason[])).toEqual([
+    expect(codes(refused({ stock: shallow(60), ground: { slopePct: 10 } }) as readonly PitReason[])).toEqual([
       'slope_too_steep',
     ]);
   });

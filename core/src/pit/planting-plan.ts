@@ -1,12 +1,12 @@
-import type { Assessment, GroundFacts } from '../ground';
+import { groundPercolationClass, type Assessment, type GroundFacts } from '../ground';
 import type { Practice } from '../practice';
-import { because, type Reason } from '../reason';
-import { liftingPlan, type LiftingPlan, type Stock, type StockOffer } from '../stock';
+import type { Stock, StockOffer } from '../stock';
 import { routineWater, type RoutineWater } from '../water';
-import { clearanceOf, groundPercolationClass } from '../ground';
+import { carryOf, type CarryPlan } from './carry';
 import { labourOf, type Labour } from './labour';
 import { materialsOf, type Amounts, type MaterialCode } from './materials';
 import { pitPlan, type NoPitPlan, type PitPlan, type PitResult } from './pit-plan';
+import { because, type PitReason } from './reasons';
 import { stakePlan, type StakePlan } from './stake-plan';
 import { plantingSteps, type PlantingStep } from './steps';
 import type { WorkRules } from './work-rules';
@@ -16,15 +16,15 @@ export interface PlantingPlan {
   readonly kind: 'plan';
   readonly pit: PitPlan;
   readonly stakes: StakePlan | null;
-  readonly stakeBecause: readonly Reason[];
+  readonly stakeBecause: readonly PitReason[];
   readonly materials: Amounts;
   /** Why, where the pit plan does not say it already; of what might have been needed too. */
-  readonly materialsBecause: Partial<Readonly<Record<MaterialCode, readonly Reason[]>>>;
+  readonly materialsBecause: Partial<Readonly<Record<MaterialCode, readonly PitReason[]>>>;
   readonly labour: Labour;
   /** How the tree comes from the kerb to its pit. */
-  readonly carry: LiftingPlan;
+  readonly carry: CarryPlan;
   /** What the ground holds against the pit. */
-  readonly obstacles: readonly Reason[];
+  readonly obstacles: readonly PitReason[];
   readonly routine: RoutineWater;
   readonly steps: readonly PlantingStep[];
 }
@@ -88,7 +88,7 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     work.labour,
   );
   const percolation = groundPercolationClass(ground, practice.percolation);
-  const carry = carryOf(input, pit);
+  const carry = carryOf(input, pit.massKg.value);
   return {
     kind: 'plan',
     pit,
@@ -105,20 +105,8 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
 }
 
 /** Rock that somebody found above the base of the pit, soil dug out below the ball included. */
-function rockIn(pit: PitPlan, assessment: Assessment | null): Reason[] {
+function rockIn(pit: PitPlan, assessment: Assessment | null): PitReason[] {
   const rockAtMm = assessment?.rockAtMm ?? null;
   const depthMm = pit.depthMm.value + pit.fillUnderBallMm;
   return rockAtMm !== null && rockAtMm < depthMm ? [because('rock_in_pit', { rockAtMm, depthMm })] : [];
-}
-
-/** Taken where nobody measured the way from the kerb. m */
-const usualCarryM = 5;
-
-function carryOf({ practice, ground, assessment, route }: PlantingInput, pit: PitPlan): LiftingPlan {
-  const measured = route?.distanceM ?? clearanceOf(assessment, 'kerb');
-  const distanceM = measured ?? usualCarryM;
-  const slopePct = route?.slopePct ?? ground.slopePct ?? 0;
-  const plan = liftingPlan({ massKg: pit.massKg.value, distanceM, slopePct }, practice.lifting);
-  const assumed = measured === null ? [because('lift_route_assumed', { distanceM })] : [];
-  return { ...plan, because: [...plan.because, ...assumed] };
 }

@@ -1,6 +1,6 @@
 import type { WindExposure } from '../ground';
 import { stakeLayouts, stakeOrders, stakeRules, type Practice } from '../practice';
-import { because, type Reason } from '../reason';
+import { because, type PitReason } from './reasons';
 import { treeMass, type Stock } from '../stock';
 
 export interface StakePlan {
@@ -18,7 +18,7 @@ export interface StakePlan {
   readonly offAfterMonths: number;
   /** The stake goes in before the tree; else after it, outside the ball. */
   readonly before: boolean;
-  readonly because: readonly Reason[];
+  readonly because: readonly PitReason[];
 }
 
 export interface StakeInput {
@@ -69,14 +69,14 @@ export function standingMoments(
 }
 
 /** Whether a tree is staked by a practice, and how; `null` with its reasons where it is not. */
-export function stakePlan(input: StakeInput): { plan: StakePlan | null; because: readonly Reason[] } {
+export function stakePlan(input: StakeInput): { plan: StakePlan | null; because: readonly PitReason[] } {
   const { practice, stock } = input;
   const { rule, unstakedUnderM } = practice.staking;
   const { when } = stakeRules[rule];
   if (when === 'never') return { plan: null, because: [because('stake_rule', { rule })] };
   if (when === 'always') return layOut(input, [because('stake_rule', { rule })]);
   const exposure = input.exposure ?? 'open';
-  const unknown: Reason[] = input.exposure === null ? [because('stake_wind_unknown', {})] : [];
+  const unknown: PitReason[] = input.exposure === null ? [because('stake_wind_unknown', {})] : [];
   if (stock.heightM < unstakedUnderM && exposure !== 'exposed') {
     const short = because('stake_short', { heightM: stock.heightM, underM: unstakedUnderM });
     return { plan: null, because: [short, ...unknown] };
@@ -96,7 +96,10 @@ const stakeHalfMm = 50;
 const lowestTieMm = 200;
 const highestTieMm = 1500;
 
-function layOut(input: StakeInput, why: readonly Reason[]): { plan: StakePlan | null; because: readonly Reason[] } {
+function layOut(
+  input: StakeInput,
+  why: readonly PitReason[],
+): { plan: StakePlan | null; because: readonly PitReason[] } {
   const { practice, stock, firstBranchM } = input;
   const { layout, order, offAfterMonths } = practice.staking;
   const rootsMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;

@@ -1,6 +1,7 @@
 import type { PercolationClass } from '../ground';
 import { fertilisers, herbicideUses, type Practice } from '../practice';
-import type { LiftingPlan, Stock } from '../stock';
+import type { Stock } from '../stock';
+import type { CarryPlan } from './carry';
 import type { Amounts } from './materials';
 import type { PitPlan } from './pit-plan';
 import type { StakePlan } from './stake-plan';
@@ -55,7 +56,7 @@ interface StepsInput {
   readonly stakes: StakePlan | null;
   readonly materials: Amounts;
   readonly percolation: PercolationClass | undefined;
-  readonly carry: LiftingPlan;
+  readonly carry: CarryPlan;
 }
 
 /** The steps in their order, which kind of stock and practice change. */

@@ -1,5 +1,5 @@
 /** Options of berm, mulch and water, and of what is found later. */
-import type { RemedyCode } from '../reason';
+import type { RemedyCode } from './remedy';
 import type { Option } from './option';
 
 /** `at`: whose edge the ring stands on; `null` for none. */

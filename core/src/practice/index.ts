@@ -1,3 +1,5 @@
+export * from './remedy';
+export * from './finding';
 export * from './option';
 export * from './pit-options';
 export * from './tree-options';

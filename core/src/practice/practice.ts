@@ -1,5 +1,5 @@
 import { defaultPercolationLimits, type PercolationLimits, type SoilClass } from '../ground';
-import type { RemedyCode } from '../reason';
+import type { RemedyCode } from './remedy';
 import {
   defaultLiftingLimits,
   defaultReceivingRules,

@@ -1,3 +1,4 @@
+export * from './reasons';
 export * from './record';
 export * from './clock';
 export * from './measured-drop';

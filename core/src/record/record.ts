@@ -2,7 +2,7 @@ import type { AsBuilt } from '../day';
 import type { Assessment, GroundFacts, PercolationTest, SiteVerdict } from '../ground';
 import type { Inspection } from '../inspect';
 import type { Override } from '../practice';
-import type { RemedyCode } from '../reason';
+import type { RemedyCode } from '../practice';
 import type { Stock, StockKind } from '../stock';
 import type { IsoDate } from '../calendar';
 

@@ -10,7 +10,9 @@ import {
 } from '../inspect';
 import { groundGaps, surplusLeft } from '../pit';
 import type { Practice } from '../practice';
-import { because, worstLevel, type Level, type Reason, type RemedyCode } from '../reason';
+import { worstLevel, type Level } from '../reason';
+import { because, type Reason } from './reasons';
+import type { RemedyCode } from '../practice';
 import type { Stock } from '../stock';
 import { ofKind, standing, type ChoiceFacts, type FieldRecord, type RecordOfKind, type VerdictFacts } from './record';
 import { spotBasis, type SpotBasis, type SpotContext } from './spot-basis';

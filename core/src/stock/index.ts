@@ -6,3 +6,4 @@ export * from './lot';
 export * from './claim';
 export * from './received-stock';
 export * from './lifting-plan';
+export type { StockReason, StockReasonFacts } from './reasons';

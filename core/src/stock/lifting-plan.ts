@@ -1,5 +1,5 @@
 import { requireWithin } from '../errors';
-import { because, type Reason } from '../reason';
+import { because, type StockReason } from './reasons';
 import { defaultLiftingLimits, liftingTeam, type LiftingLimits } from './mass';
 
 export type LiftingMeans = 'people' | 'trolley' | 'machine';
@@ -8,7 +8,7 @@ export interface LiftingPlan {
   readonly means: LiftingMeans;
   /** For lifting, or to push and hold a trolley. */
   readonly people: number;
-  readonly because: readonly Reason[];
+  readonly because: readonly StockReason[];
 }
 
 /** Rolling resistance of a ball trolley on soft ground, and the push one person keeps up. */

@@ -1,5 +1,5 @@
 import { requireWhole } from '../errors';
-import { because, type Reason } from '../reason';
+import { because, type StockReason } from './reasons';
 import type { ReceivedTree } from './received-tree';
 import type { StockKind } from './stock';
 import {
@@ -74,7 +74,7 @@ export function judgeLot(
   // A bad tree is decided whatever its roots are; of the others only those whose roots were seen.
   const decided = opened.filter((tree, i) => isBadAt(i) || rootsSeen(tree, ordered.kind)).length;
   const openMore = Math.max(0, (bad.length > 0 ? arrived : sample.open) - decided);
-  const judged = (verdict: ReceivingJudgement['verdict'], reasons: readonly Reason[]): LotJudgement => ({
+  const judged = (verdict: ReceivingJudgement['verdict'], reasons: readonly StockReason[]): LotJudgement => ({
     verdict,
     because: reasons,
     level: levelOfVerdict[verdict],
@@ -106,8 +106,8 @@ export function judgeLot(
 }
 
 /** Each finding once, however many trees show it: the first of its kind stands for them. */
-function distinct(judged: readonly ReceivingJudgement[]): Reason[] {
-  const byCode = new Map<string, Reason>();
+function distinct(judged: readonly ReceivingJudgement[]): StockReason[] {
+  const byCode = new Map<string, StockReason>();
   for (const reason of judged.flatMap(({ because: reasons }) => reasons)) {
     if (reason.code !== 'stock_sound' && !byCode.has(reason.code)) byCode.set(reason.code, reason);
   }

@@ -1,4 +1,5 @@
-import { because, type Level, type Reason } from '../reason';
+import type { Level } from '../reason';
+import { because, type StockReason } from './reasons';
 import { structuralDepthMm, type ReceivedTree } from './received-tree';
 import type { StockKind } from './stock';
 
@@ -42,7 +43,7 @@ export type ReceivingVerdict = (typeof receivingVerdicts)[number];
 
 export interface ReceivingJudgement {
   readonly verdict: ReceivingVerdict;
-  readonly because: readonly Reason[];
+  readonly because: readonly StockReason[];
   readonly level: Level;
 }
 
@@ -62,7 +63,7 @@ export const levelOfVerdict: Readonly<Record<ReceivingVerdict, Level>> = {
 export const worstVerdict = (verdicts: readonly ReceivingVerdict[]): ReceivingVerdict =>
   receivingVerdicts[Math.max(0, ...verdicts.map((verdict) => receivingVerdicts.indexOf(verdict)))] ?? 'accept';
 
-type Found = readonly [ReceivingVerdict, Reason];
+type Found = readonly [ReceivingVerdict, StockReason];
 
 /** Accept, correct at planting, hold or return: the worst finding rules, each with its reason. */
 export function judgeReceived(tree: ReceivedTree, ordered: OrderedTree, rules: ReceivingRules): ReceivingJudgement {

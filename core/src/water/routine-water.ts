@@ -1,6 +1,6 @@
 import { drainsSlowly, type PercolationClass } from '../ground';
 import { routineRules, type Practice, type WateringPhase } from '../practice';
-import { because, type Reason } from '../reason';
+import { because, type WaterReason } from './reasons';
 import type { Stock } from '../stock';
 
 export interface RoutineWater {
@@ -9,7 +9,7 @@ export interface RoutineWater {
   /** Over the first growing season, on average where visits thin out. */
   readonly visitsPerWeek: number | null;
   readonly weeklyL: number | null;
-  readonly because: readonly Reason[];
+  readonly because: readonly WaterReason[];
 }
 
 export interface RoutineInput {
@@ -34,7 +34,7 @@ export function routineWater(input: RoutineInput): RoutineWater {
   const { rule, visitsPerWeek: usual, weeklyL, summerFactor, dormant, slowVisitsShare } = input.practice.routine;
   const { by, bySoil, fromGrowth, phases } = routineRules[rule];
   const season = dormant ? [] : [because('routine_dormant', {})];
-  const why: Reason[] = [because('routine', { rule }), ...season];
+  const why: WaterReason[] = [because('routine', { rule }), ...season];
   if (by === 'nothing') return { perVisitL: null, visitsPerWeek: null, weeklyL: null, because: why };
   if (by === 'week') {
     const visits = usual > 0 ? usual : 1;

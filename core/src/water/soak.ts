@@ -1,6 +1,7 @@
 import { drainsSlowly, soilWater, type BallMedium, type PercolationClass, type SoilClass } from '../ground';
 import { soakRules, type Practice } from '../practice';
-import { because, type Reason, type Reasoned } from '../reason';
+import type { Reasoned } from '../reason';
+import { because, type WaterReason } from './reasons';
 import { ballVolumeL, effectiveBallHeightMm, type BallStock, type Stock } from '../stock';
 
 const mediumOf = ({ kind }: BallStock): BallMedium => (kind === 'container' ? 'container_mix' : 'nursery_soil');
@@ -30,7 +31,7 @@ export interface SoakInput {
  * for dormant roots in slow soil where the practice skips it. Where a berm was to be filled and none is built, doses of
  * the store are given instead.
  */
-export function firstSoakL(input: SoakInput): Reasoned {
+export function firstSoakL(input: SoakInput): Reasoned<WaterReason> {
   const { stock, practice, bermStoreL: storeL } = input;
   const { rule, doses: times, fixedL, lPer25Mm } = practice.firstSoak;
   const { by } = soakRules[rule];
@@ -46,7 +47,10 @@ export function firstSoakL(input: SoakInput): Reasoned {
   return dosesOfStore(input, by === 'berm' ? [because('soak_no_berm', {})] : []);
 }
 
-function dosesOfStore({ stock, soil, percolation, pitVolumeL, dormant, practice }: SoakInput, why: readonly Reason[]) {
+function dosesOfStore(
+  { stock, soil, percolation, pitVolumeL, dormant, practice }: SoakInput,
+  why: readonly WaterReason[],
+) {
   const { doses, skipBareRootInSlowSoil } = practice.firstSoak;
   if (stock.kind === 'bare_root') {
     if (dormant && skipBareRootInSlowSoil && drainsSlowly(percolation)) {

@@ -19,7 +19,7 @@ import { defaultMatchRules, judgePlantingTime, matchSite, rankSpecies, shippedSp
 import { defaultWorkRules, groundGaps, percolationConsequences, pitPlan, plantingPlan } from '../pit';
 import { fieldDefault, presets, replaced, type ChoiceValue, type Practice } from '../practice';
 import { spotLife, type FieldRecord, type RecordFacts, type RecordKind } from '../record';
-import type { Reason } from '../reason';
+import type { Reason } from '../record';
 import { mildWinterWindows } from '../season';
 import {
   defaultReceivingRules,

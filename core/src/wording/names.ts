@@ -1,5 +1,6 @@
 import type { DecisionKind, RecordKind, Stage } from '../record';
-import type { Level, PercolationQuestion } from '../reason';
+import type { Level } from '../reason';
+import type { PercolationQuestion } from '../ground';
 import type {
   GroundOwner,
   PercolationClass,

@@ -1,6 +1,6 @@
 import type { RecordFacts, RecordKind } from '../record';
 import type { SiteThing } from '../ground';
-import type { RemedyCode } from '../reason';
+import type { RemedyCode } from '../practice';
 import { formatQuantity, type Quantity, type UnitSystem } from '../units';
 import {
   factNames,

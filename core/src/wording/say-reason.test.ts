@@ -1,4 +1,4 @@
-import { because } from '../reason';
+import { because } from '../record';
 import { sayReason } from './say-reason';
 import { sayFacts } from './say-facts';
 

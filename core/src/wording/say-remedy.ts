@@ -1,4 +1,4 @@
-import type { RemedyCode } from '../reason';
+import type { RemedyCode } from '../practice';
 
 export interface RemedyWords {
   /** Short imperative for lists and buttons. */

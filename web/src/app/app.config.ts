@@ -2,7 +2,7 @@ import { provideHttpClient, withFetch, withInterceptors } from '@angular/common/
 import { provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
 import { provideRouter, withComponentInputBinding } from '@angular/router';
 import { routes } from './app.routes';
-import { sessionInterceptor } from './people/session-interceptor';
+import { sessionInterceptor } from './session/session-interceptor';
 
 export const appConfig: ApplicationConfig = {
   providers: [

@@ -1,7 +1,7 @@
 import type { Routes, UrlMatcher } from '@angular/router';
 import { stageNames } from '@sombra/core';
 import { galleryRoutes } from './gallery/gallery.routes';
-import { openStages, type OpenStage } from './frame/open-stages';
+import { openStages, type OpenStage } from './ui/open-stages';
 
 const field = () => import('./field/field-page').then((m) => m.FieldPage);
 
@@ -27,7 +27,7 @@ export const routes: Routes = [
   {
     path: 'tree/:treeId',
     title: 'Tree · Sombra',
-    loadComponent: () => import('./spot/tree-page').then((m) => m.TreePage),
+    loadComponent: () => import('./tree/tree-page').then((m) => m.TreePage),
   },
   {
     path: 'import',
@@ -82,7 +82,7 @@ export const routes: Routes = [
   {
     path: 'materials',
     title: 'Materials · Sombra',
-    loadComponent: () => import('./practice/materials-page').then((m) => m.MaterialsPage),
+    loadComponent: () => import('./pit/materials-page').then((m) => m.MaterialsPage),
   },
   {
     path: 'rules',

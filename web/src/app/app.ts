@@ -6,8 +6,8 @@ import { RefusedRecords } from './frame/refused-records';
 import { Toasts } from './frame/toasts';
 import { Topbar } from './frame/topbar';
 import { SeasonBandView } from './season/season-band-view';
-import { ThemeService } from './frame/theme.service';
-import { SessionService } from './people/session.service';
+import { ThemeService } from './ui/theme.service';
+import { SessionService } from './session/session.service';
 import { SignInForm } from './people/sign-in-form';
 import { SetUpPage } from './programme/set-up-page';
 

@@ -12,12 +12,12 @@ import {
   sayReason,
   type PlantingFacts,
 } from '@sombra/core';
-import { PitSectionView } from '../pit/pit-section-view';
+import { PitSectionView } from '../drawing/pit-section-view';
 import { ChoiceField } from '../fields/choice-field';
 import { DayField } from '../fields/day-field';
 import { MeasureField } from '../fields/measure-field';
-import { LevelMark } from '../frame/level-mark';
-import { FindingsList } from '../inspect/findings-list';
+import { LevelMark } from '../ui/level-mark';
+import { FindingsList } from '../ui/findings-list';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';

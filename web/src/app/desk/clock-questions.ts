@@ -5,10 +5,10 @@ import { clockQuestionsSchema, type ClockQuestion } from '@sombra/contract';
 import { recordNames } from '@sombra/core';
 import { format, parseISO } from 'date-fns';
 import { firstValueFrom } from 'rxjs';
-import { readProblem, sayProblem } from '../frame/problem';
-import { sayMoment } from '../frame/say-date';
-import { ToastsService } from '../frame/toasts.service';
-import { SessionService } from '../people/session.service';
+import { readProblem, sayProblem } from '../ui/problem';
+import { sayMoment } from '../ui/say-date';
+import { ToastsService } from '../ui/toasts.service';
+import { SessionService } from '../session/session.service';
 
 /** Records whose device did not know the time: whoever decides for the programme says when they were made. */
 @Component({

@@ -2,17 +2,17 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import type { DeskLine } from '@sombra/contract';
 import { remedyWords } from '@sombra/core';
-import { PitSectionView } from '../pit/pit-section-view';
-import { BecauseList } from '../frame/because-list';
-import { sayProblem } from '../frame/problem';
-import { sayDate } from '../frame/say-date';
-import { FindingsList } from '../inspect/findings-list';
-import { SessionService } from '../people/session.service';
+import { PitSectionView } from '../drawing/pit-section-view';
+import { BecauseList } from '../ui/because-list';
+import { sayProblem } from '../ui/problem';
+import { sayDate } from '../ui/say-date';
+import { FindingsList } from '../ui/findings-list';
+import { SessionService } from '../session/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { SpotStore } from '../spot/spot-store';
-import { openers } from './openers';
-import { ViewState } from '../frame/view-state.service';
+import { openers } from '../spot/openers';
+import { ViewState } from '../ui/view-state.service';
 
 /** The chosen decision: why, what to do, and the act in place. */
 @Component({

@@ -3,7 +3,7 @@ import type { DeskLine, SendBatch } from '@sombra/contract';
 import { because } from '@sombra/core';
 import { FakeOutbox } from '../../testing/bench-rig';
 import { PageRig } from '../../testing/page-rig';
-import { ToastsService } from '../frame/toasts.service';
+import { ToastsService } from '../ui/toasts.service';
 import { OutboxService } from '../offline/outbox.service';
 import { DeskGroup } from './desk-group';
 

@@ -5,13 +5,13 @@ import { RouterLink } from '@angular/router';
 import { deskMembersSchema, type DeskLine, type DeskMember, type Problem } from '@sombra/contract';
 import { decisionNames, remedyWords, sayReason } from '@sombra/core';
 import { catchError, map, merge, of, switchMap } from 'rxjs';
-import { BulkActs } from '../field/bulk-acts.service';
-import { readProblem } from '../frame/problem';
-import { sayDay } from '../frame/say-date';
-import { StateNote } from '../frame/state-note';
-import { ViewState } from '../frame/view-state.service';
-import { SessionService } from '../people/session.service';
-import { openers } from './openers';
+import { BulkActs } from '../spot/bulk-acts.service';
+import { readProblem } from '../ui/problem';
+import { sayDay } from '../ui/say-date';
+import { StateNote } from '../ui/state-note';
+import { ViewState } from '../ui/view-state.service';
+import { SessionService } from '../session/session.service';
+import { openers } from '../spot/openers';
 import { tickOf } from '../fields/event-values';
 
 /** One walk that settles several trees: each with its own reason, ticked off together or one by one. */

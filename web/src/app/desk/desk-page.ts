@@ -2,20 +2,20 @@ import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, injec
 import { Router, RouterLink } from '@angular/router';
 import type { DeskLine } from '@sombra/contract';
 import { decisionNames, formatNumber, remedyWords, sayReason } from '@sombra/core';
-import { BulkActs } from '../field/bulk-acts.service';
-import { Splitter } from '../field/splitter';
-import { KeysService } from '../frame/keys.service';
-import { sayDay, sayLateness } from '../frame/say-date';
-import { StateNote } from '../frame/state-note';
-import { ViewState } from '../frame/view-state.service';
-import { LevelMark } from '../frame/level-mark';
-import { SessionService } from '../people/session.service';
+import { BulkActs } from '../spot/bulk-acts.service';
+import { Splitter } from '../ui/splitter';
+import { KeysService } from '../ui/keys.service';
+import { sayDay, sayLateness } from '../ui/say-date';
+import { StateNote } from '../ui/state-note';
+import { ViewState } from '../ui/view-state.service';
+import { LevelMark } from '../ui/level-mark';
+import { SessionService } from '../session/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
 import { ClockQuestions } from './clock-questions';
 import { DeskBench } from './desk-bench';
 import { DeskGroup } from './desk-group';
-import { openers } from './openers';
+import { openers } from '../spot/openers';
 import { DeskService } from './desk.service';
 
 interface ShownLine {

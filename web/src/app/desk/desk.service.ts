@@ -3,11 +3,11 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { deskSchema, type Desk, type Problem } from '@sombra/contract';
 import { catchError, map, merge, of, Subject, switchMap, tap } from 'rxjs';
-import { LiveService } from '../frame/live.service';
-import { readProblem } from '../frame/problem';
-import { ViewState } from '../frame/view-state.service';
+import { LiveService } from '../ui/live.service';
+import { readProblem } from '../ui/problem';
+import { ViewState } from '../ui/view-state.service';
 import { OutboxService } from '../offline/outbox.service';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 
 /** The ranked list of what needs somebody, refreshed after every record that was kept. */
 @Injectable({ providedIn: 'root' })

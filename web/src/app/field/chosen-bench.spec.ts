@@ -4,7 +4,7 @@ import { container, detailOf, FakeOutbox, kept, loam, planted } from '../../test
 import { PageRig } from '../../testing/page-rig';
 import { OutboxService } from '../offline/outbox.service';
 import { ChosenBench } from './chosen-bench';
-import { ChosenService } from './chosen.service';
+import { ChosenService } from '../spot/chosen.service';
 
 const line = (i: number, change: Partial<SpotLine> = {}): SpotLine => ({
   spotId: `0190a5c2-0000-7000-8000-${String(i).padStart(12, '0')}`,

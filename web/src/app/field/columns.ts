@@ -1,6 +1,6 @@
 import type { SpotLine, SpotSort } from '@sombra/contract';
 import { probeNames, stageNames, type Stage } from '@sombra/core';
-import { sayDay, sayLateness } from '../frame/say-date';
+import { sayDay, sayLateness } from '../ui/say-date';
 
 export interface Column {
   readonly key: SpotSort;

@@ -11,10 +11,10 @@ import {
   type Decision,
   type SpotLife,
 } from '@sombra/core';
-import { LevelMark } from '../frame/level-mark';
-import { sayDay } from '../frame/say-date';
-import { SessionService } from '../people/session.service';
-import { PitSectionView } from '../pit/pit-section-view';
+import { LevelMark } from '../ui/level-mark';
+import { sayDay } from '../ui/say-date';
+import { SessionService } from '../session/session.service';
+import { PitSectionView } from '../drawing/pit-section-view';
 
 export interface Compared {
   readonly detail: SpotDetail;

@@ -4,8 +4,8 @@ import { NgbDropdown, NgbDropdownMenu, NgbDropdownToggle } from '@ng-bootstrap/n
 import { remedyCodes, type Facets, type SpotFilter } from '@sombra/contract';
 import { levelNames, probeClasses, probeNames, remedyWords, stageNames } from '@sombra/core';
 import { catchError, filter, of, switchMap } from 'rxjs';
-import { openStages } from '../frame/open-stages';
-import { ViewState } from '../frame/view-state.service';
+import { openStages } from '../ui/open-stages';
+import { ViewState } from '../ui/view-state.service';
 import { SpotListService } from '../spot/spot-list.service';
 
 type Key = 'stage' | 'level' | 'place' | 'species' | 'probe' | 'remedy' | 'due' | 'planted' | 'season';

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { SpotLine, SpotSort } from '@sombra/contract';
 import { levelNames } from '@sombra/core';
-import { sayDate } from '../frame/say-date';
-import { ViewState } from '../frame/view-state.service';
+import { sayDate } from '../ui/say-date';
+import { ViewState } from '../ui/view-state.service';
 import { columns } from './columns';
 
 /** The list as seen, for paper. */

@@ -3,11 +3,11 @@ import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import type { Facets, SpotFilter } from '@sombra/contract';
 import { levelNames, stageNames, type Level, type Stage } from '@sombra/core';
 import { auditTime, catchError, combineLatest, map, merge, of, startWith, switchMap } from 'rxjs';
-import { LevelMark } from '../frame/level-mark';
-import { LiveService } from '../frame/live.service';
-import { ViewState } from '../frame/view-state.service';
+import { LevelMark } from '../ui/level-mark';
+import { LiveService } from '../ui/live.service';
+import { ViewState } from '../ui/view-state.service';
 import { SpotListService } from '../spot/spot-list.service';
-import { BulkActs } from './bulk-acts.service';
+import { BulkActs } from '../spot/bulk-acts.service';
 
 interface Bar {
   readonly value: string;

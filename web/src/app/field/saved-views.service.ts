@@ -4,7 +4,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { savedViewsSchema, type SavedView } from '@sombra/contract';
 import { catchError, map, merge, of, Subject, switchMap, tap, type Observable } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 
 /** The views a person keeps under names. */
 @Injectable({ providedIn: 'root' })

@@ -2,7 +2,7 @@ import { DataSource, type CollectionViewer } from '@angular/cdk/collections';
 import { signal } from '@angular/core';
 import type { Problem, SpotLine, SpotList } from '@sombra/contract';
 import { BehaviorSubject, catchError, EMPTY, mergeMap, Subject, takeUntil, type Observable } from 'rxjs';
-import { readProblem } from '../frame/problem';
+import { readProblem } from '../ui/problem';
 
 export type FetchPage = (offset: number, limit: number) => Observable<SpotList>;
 

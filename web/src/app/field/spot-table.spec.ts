@@ -5,7 +5,7 @@ import { provideRouter } from '@angular/router';
 import type { SpotLine } from '@sombra/contract';
 import { of } from 'rxjs';
 import { FakeSession, provideFakeSession } from '../../testing/fake-session';
-import { ChosenService } from './chosen.service';
+import { ChosenService } from '../spot/chosen.service';
 import { SpotSource } from './spot-source';
 import { SpotTable } from './spot-table';
 

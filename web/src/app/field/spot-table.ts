@@ -14,9 +14,9 @@ import {
 import { RouterLink } from '@angular/router';
 import type { SpotLine, SpotSort } from '@sombra/contract';
 import { firstValueFrom, type Observable } from 'rxjs';
-import { LevelMark } from '../frame/level-mark';
-import { ViewState } from '../frame/view-state.service';
-import { ChosenService } from './chosen.service';
+import { LevelMark } from '../ui/level-mark';
+import { ViewState } from '../ui/view-state.service';
+import { ChosenService } from '../spot/chosen.service';
 import { columns, type Column } from './columns';
 import type { SpotSource } from './spot-source';
 

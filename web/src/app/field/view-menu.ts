@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, inject, input, output, signal } fro
 import { Router } from '@angular/router';
 import { NgbDropdown, NgbDropdownItem, NgbDropdownMenu, NgbDropdownToggle } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import type { SavedView, SpotSort } from '@sombra/contract';
-import { readProblem, sayProblem } from '../frame/problem';
-import { ToastsService } from '../frame/toasts.service';
-import { ViewState } from '../frame/view-state.service';
+import { readProblem, sayProblem } from '../ui/problem';
+import { ToastsService } from '../ui/toasts.service';
+import { ViewState } from '../ui/view-state.service';
 import { columns } from './columns';
 import { SavedViewsService } from './saved-views.service';
 import { textOf } from '../fields/event-values';

@@ -17,7 +17,7 @@ import {
   type Measure,
   type Quantity,
 } from '@sombra/core';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { TypedQuantity } from './typed-quantity';
 import { textOf } from './event-values';
 

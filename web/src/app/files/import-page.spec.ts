@@ -3,7 +3,7 @@ import { provideRouter } from '@angular/router';
 import type { ImportPreview, ImportProgress } from '@sombra/contract';
 import { HttpErrorResponse } from '@angular/common/http';
 import { Subject } from 'rxjs';
-import { DeskService } from '../desk/desk.service';
+import { LiveService } from '../ui/live.service';
 import { ImportPage } from './import-page';
 import { ImportService } from './import.service';
 
@@ -55,7 +55,7 @@ beforeEach(async () => {
     providers: [
       provideRouter([]),
       { provide: ImportService, useValue: imports },
-      { provide: DeskService, useValue: { refresh: () => (refreshed += 1) } },
+      { provide: LiveService, useValue: { acted: () => (refreshed += 1) } },
     ],
   });
   fixture = TestBed.createComponent(ImportPage);

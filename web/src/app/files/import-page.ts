@@ -4,8 +4,8 @@ import { RouterLink } from '@angular/router';
 import type { ImportPreview, ImportProgress, ImportRow, RowIssue } from '@sombra/contract';
 import type { Subscription } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
-import { DeskService } from '../desk/desk.service';
-import { readProblem, sayProblem } from '../frame/problem';
+import { LiveService } from '../ui/live.service';
+import { readProblem, sayProblem } from '../ui/problem';
 import { ImportService } from './import.service';
 import { filesOf, tickOf } from '../fields/event-values';
 
@@ -38,7 +38,7 @@ export class ImportPage {
   protected readonly filesOf = filesOf;
   protected readonly tickOf = tickOf;
   private readonly imports = inject(ImportService);
-  private readonly desk = inject(DeskService);
+  private readonly live = inject(LiveService);
   private running: Subscription | null = null;
   private actId = '';
   protected readonly file = signal<File | null>(null);
@@ -101,7 +101,7 @@ export class ImportPage {
         if (progress.kind === 'failed')
           this.fault.set(progress.reference ? `${progress.title} Reference ${progress.reference}.` : progress.title);
         this.progress.set(progress.kind === 'failed' ? null : progress);
-        if (progress.kind === 'done') this.desk.refresh();
+        if (progress.kind === 'done') this.live.acted();
       },
       error: (error: unknown) => this.fail(error),
     });

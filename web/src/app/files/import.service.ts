@@ -2,7 +2,7 @@ import { HttpClient, HttpParams } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import { importPreviewSchema, importProgressSchema, type ImportPreview, type ImportProgress } from '@sombra/contract';
 import { map, type Observable } from 'rxjs';
-import { ProgressService } from '../frame/progress.service';
+import { ProgressService } from '../ui/progress.service';
 
 const typeOf = (file: File): string => (file.name.toLowerCase().endsWith('.csv') ? 'text/csv' : 'application/geo+json');
 

@@ -4,9 +4,9 @@ import { Router } from '@angular/router';
 import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
 import { findHitsSchema, type FindHit } from '@sombra/contract';
 import { catchError, debounceTime, distinctUntilChanged, map, of, switchMap, type Observable } from 'rxjs';
-import { KeysService } from './keys.service';
+import { KeysService } from '../ui/keys.service';
 import { pagesLike } from './pages';
-import { ViewState } from './view-state.service';
+import { ViewState } from '../ui/view-state.service';
 
 type Hit = Omit<FindHit, 'kind'> & { readonly kind: FindHit['kind'] | 'page' };
 

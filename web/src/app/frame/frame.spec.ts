@@ -1,6 +1,6 @@
 import { HttpErrorResponse } from '@angular/common/http';
-import { passes, readProblem, sayProblem } from './problem';
-import { sayDate, sayDay, sayLateness } from './say-date';
+import { passes, readProblem, sayProblem } from '../ui/problem';
+import { sayDate, sayDay, sayLateness } from '../ui/say-date';
 
 const answered = (status: number, error: unknown) => new HttpErrorResponse({ status, error });
 const problem = { type: 'x', title: 'Not so', status: 409, code: 'conflict' };

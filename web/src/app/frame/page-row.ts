@@ -2,10 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { filter, map, startWith } from 'rxjs';
-import { SessionService } from '../people/session.service';
-import { KeysService } from './keys.service';
+import { SessionService } from '../session/session.service';
+import { KeysService } from '../ui/keys.service';
 import { allPages, groupOf, type Page } from './pages';
-import { ViewState } from './view-state.service';
+import { ViewState } from '../ui/view-state.service';
 
 /** The pages that belong with the one that is open, in one row. */
 @Component({

@@ -1,6 +1,6 @@
 import type { Act } from '@sombra/contract';
 import { stageNames } from '@sombra/core';
-import { openStages, type OpenStage } from './open-stages';
+import { openStages, type OpenStage } from '../ui/open-stages';
 
 export interface Page {
   readonly path: string;

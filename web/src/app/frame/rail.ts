@@ -3,10 +3,10 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { stageNames } from '@sombra/core';
 import { filter, map, startWith } from 'rxjs';
-import { KeysService } from './keys.service';
-import { openStages } from './open-stages';
+import { KeysService } from '../ui/keys.service';
+import { openStages } from '../ui/open-stages';
 import { groupOf } from './pages';
-import { ViewState } from './view-state.service';
+import { ViewState } from '../ui/view-state.service';
 import { DeskService } from '../desk/desk.service';
 
 /** Work order as navigation: each stage with the decisions that wait in it. */

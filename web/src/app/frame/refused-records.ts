@@ -5,9 +5,9 @@ import { format } from 'date-fns';
 import { OutboxService } from '../offline/outbox.service';
 import { ParcelsService } from '../offline/parcels.service';
 import type { OutboxEntry } from '../offline/outbox-store';
-import { SessionService } from '../people/session.service';
-import type { OpenStage } from './open-stages';
-import { readProblem, sayProblem, stumbled } from './problem';
+import { SessionService } from '../session/session.service';
+import type { OpenStage } from '../ui/open-stages';
+import { readProblem, sayProblem, stumbled } from '../ui/problem';
 
 const benches: Readonly<Record<RecordKind, OpenStage>> = {
   ground: 'ground',

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NgbToast } from '@ng-bootstrap/ng-bootstrap/toast';
-import { ToastsService } from './toasts.service';
+import { ToastsService } from '../ui/toasts.service';
 
 @Component({
   selector: 's-toasts',

@@ -4,12 +4,12 @@ import { NgbDropdown, NgbDropdownItem, NgbDropdownMenu, NgbDropdownToggle } from
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { OutboxService } from '../offline/outbox.service';
 import { ParcelsService } from '../offline/parcels.service';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { FindBox } from './find-box';
-import { KeysService } from './keys.service';
-import { sayDate } from './say-date';
-import { ThemeService, themes, type Theme } from './theme.service';
-import { ViewState } from './view-state.service';
+import { KeysService } from '../ui/keys.service';
+import { sayDate } from '../ui/say-date';
+import { ThemeService, themes, type Theme } from '../ui/theme.service';
+import { ViewState } from '../ui/view-state.service';
 
 const themeNames: Readonly<Record<Theme, string>> = {
   light: 'Light, for sun',
@@ -210,14 +210,14 @@ export class Topbar {
   }
 
   protected pickDay(): void {
-    void import('./day-picker').then(({ DayPicker }) =>
+    void import('../ui/day-picker').then(({ DayPicker }) =>
       this.modals.open(DayPicker, { size: 'sm', ariaLabelledBy: 'day-picker-title' }),
     );
   }
 
   protected showKeys(): void {
     // Opened now and then: its words need not come with the first page.
-    void import('./key-map').then(({ KeyMap }) =>
+    void import('../ui/key-map').then(({ KeyMap }) =>
       this.modals.open(KeyMap, { size: 'lg', ariaLabelledBy: 'key-map-title' }),
     );
   }

@@ -19,15 +19,15 @@ import { DrawingView } from '../drawing/drawing-view';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { DayField } from '../fields/day-field';
 import { MeasureField } from '../fields/measure-field';
-import { BecauseList } from '../frame/because-list';
-import { LevelMark } from '../frame/level-mark';
-import { StateNote } from '../frame/state-note';
-import { ThemeService } from '../frame/theme.service';
-import { ToastsService } from '../frame/toasts.service';
+import { BecauseList } from '../ui/because-list';
+import { LevelMark } from '../ui/level-mark';
+import { StateNote } from '../ui/state-note';
+import { ThemeService } from '../ui/theme.service';
+import { ToastsService } from '../ui/toasts.service';
 import { allMarks, markName, markPicture } from '../map/marks';
 import { readPalette } from '../map/palette';
-import { SessionService } from '../people/session.service';
-import { PitSectionView } from '../pit/pit-section-view';
+import { SessionService } from '../session/session.service';
+import { PitSectionView } from '../drawing/pit-section-view';
 
 const problem = (status: number, title: string): Problem => ({
   type: 'urn:sombra:problem:x',

@@ -23,7 +23,7 @@ import { firstValueFrom } from 'rxjs';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { DayField } from '../fields/day-field';
 import { MeasureField } from '../fields/measure-field';
-import { ViewState } from '../frame/view-state.service';
+import { ViewState } from '../ui/view-state.service';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';

@@ -2,8 +2,8 @@ import { HttpClient } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, effect, inject, input, signal } from '@angular/core';
 import { openConsentSchema, type OpenConsent } from '@sombra/contract';
 import { firstValueFrom } from 'rxjs';
-import { readProblem, sayProblem } from '../frame/problem';
-import { sayDay } from '../frame/say-date';
+import { readProblem, sayProblem } from '../ui/problem';
+import { sayDay } from '../ui/say-date';
 import { textOf } from '../fields/event-values';
 
 /** What a yard's owner sees by the link, without an account: what is asked, and two answers. */

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { groundGaps, siteVerdictNames } from '@sombra/core';
-import { ViewState } from '../frame/view-state.service';
+import { ViewState } from '../ui/view-state.service';
 import { SpotHead } from '../spot/spot-head';
 import { SpotStore } from '../spot/spot-store';
 import { AssessmentForm } from './assessment-form';

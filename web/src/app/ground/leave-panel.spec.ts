@@ -7,7 +7,7 @@ import { detailOf, kept, loam, spotId } from '../../testing/bench-rig';
 import { PageRig } from '../../testing/page-rig';
 import { OutboxService } from '../offline/outbox.service';
 import { FakeOutbox } from '../../testing/bench-rig';
-import { ToastsService } from '../frame/toasts.service';
+import { ToastsService } from '../ui/toasts.service';
 import { SpotStore } from '../spot/spot-store';
 import { GroundService } from './ground.service';
 import { LeavePanel } from './leave-panel';

@@ -3,11 +3,11 @@ import { RouterLink } from '@angular/router';
 import { digCover, judgeTicket, ticketNames } from '@sombra/core';
 import { firstValueFrom, type Observable } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
-import { BecauseList } from '../frame/because-list';
-import { readProblem, sayProblem } from '../frame/problem';
-import { sayDay } from '../frame/say-date';
-import { ToastsService } from '../frame/toasts.service';
-import { SessionService } from '../people/session.service';
+import { BecauseList } from '../ui/because-list';
+import { readProblem, sayProblem } from '../ui/problem';
+import { sayDay } from '../ui/say-date';
+import { ToastsService } from '../ui/toasts.service';
+import { SessionService } from '../session/session.service';
 import { SpotStore } from '../spot/spot-store';
 import { GroundService } from './ground.service';
 

@@ -26,7 +26,7 @@ import {
   type UnitSystem,
 } from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { textOf } from '../fields/event-values';
 
 interface Row {

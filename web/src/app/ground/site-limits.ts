@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { sayReason, type SiteEffect, type SiteLimit } from '@sombra/core';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 
 /** Each effect has a word and a shape of its own beside its colour. */
 const effects: Readonly<Record<SiteEffect, { word: string; icon: string; tone: string }>> = {

@@ -12,8 +12,8 @@ import {
   type VerdictFacts,
 } from '@sombra/core';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
-import { sayDay } from '../frame/say-date';
-import { ViewState } from '../frame/view-state.service';
+import { sayDay } from '../ui/say-date';
+import { ViewState } from '../ui/view-state.service';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';

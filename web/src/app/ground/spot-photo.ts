@@ -2,12 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { ofKind, standing, unknownAssessment } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { PhotoButton } from '../fields/photo-button';
-import { readProblem, sayProblem } from '../frame/problem';
+import { readProblem, sayProblem } from '../ui/problem';
 import { ParcelsService } from '../offline/parcels.service';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
-import { shrinkPhoto } from './shrink-photo';
+import { shrinkPhoto } from '../fields/shrink-photo';
 
 /** A photo of the place in one tap: made smaller here, its hidden data left behind. */
 @Component({

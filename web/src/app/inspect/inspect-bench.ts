@@ -20,14 +20,14 @@ import {
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { DayField } from '../fields/day-field';
 import { MeasureField } from '../fields/measure-field';
-import { LevelMark } from '../frame/level-mark';
-import { sayDate, sayDay } from '../frame/say-date';
+import { LevelMark } from '../ui/level-mark';
+import { sayDate, sayDay } from '../ui/say-date';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
 import { RecordSender } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
-import { FindingsList } from './findings-list';
+import { FindingsList } from '../ui/findings-list';
 
 /** One look at a tree, in walking order, with the verdict as it is entered. */
 @Component({

@@ -3,7 +3,7 @@ import { HttpErrorResponse } from '@angular/common/http';
 import { of, throwError, type Observable } from 'rxjs';
 import { FakeOutbox } from '../../testing/bench-rig';
 import { PageRig } from '../../testing/page-rig';
-import { ToastsService } from '../frame/toasts.service';
+import { ToastsService } from '../ui/toasts.service';
 import { OutboxService } from '../offline/outbox.service';
 import { SpotListService } from '../spot/spot-list.service';
 import { AddSpotForm } from './add-spot-form';

@@ -2,10 +2,10 @@ import { ChangeDetectionStrategy, Component, effect, inject, input, output, sign
 import type { Problem } from '@sombra/contract';
 import { firstValueFrom } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
-import { BulkActs } from '../field/bulk-acts.service';
-import { readProblem, sayProblem } from '../frame/problem';
-import { ToastsService } from '../frame/toasts.service';
-import { DeskService } from '../desk/desk.service';
+import { BulkActs } from '../spot/bulk-acts.service';
+import { readProblem, sayProblem } from '../ui/problem';
+import { ToastsService } from '../ui/toasts.service';
+import { LiveService } from '../ui/live.service';
 import { SpotListService } from '../spot/spot-list.service';
 import type { LngLat } from './measure';
 import { textOf } from '../fields/event-values';
@@ -67,7 +67,7 @@ export class AddSpotForm {
   private readonly lists = inject(SpotListService);
   private readonly toasts = inject(ToastsService);
   private readonly acts = inject(BulkActs);
-  private readonly desk = inject(DeskService);
+  private readonly live = inject(LiveService);
   protected readonly ref = signal('');
   protected readonly place = signal('');
   protected readonly species = signal('');
@@ -108,7 +108,7 @@ export class AddSpotForm {
         name: 'Undo',
         run: () => void this.acts.withdraw(target),
       });
-      this.desk.refresh();
+      this.live.acted();
       this.added.emit(spot.id);
       this.done.emit();
     } catch (error) {

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { baseLayers, mapLimits, type BaseLayer, type MapInfo, type Problem } from '@sombra/contract';
 import { firstValueFrom, type Observable } from 'rxjs';
-import { readProblem } from '../frame/problem';
-import { sayDay } from '../frame/say-date';
-import { StateNote } from '../frame/state-note';
-import { ToastsService } from '../frame/toasts.service';
+import { readProblem } from '../ui/problem';
+import { sayDay } from '../ui/say-date';
+import { StateNote } from '../ui/state-note';
+import { ToastsService } from '../ui/toasts.service';
 import { MapService } from './map.service';
 
 const layerWords: Readonly<Record<BaseLayer, string>> = {

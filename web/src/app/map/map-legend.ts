@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { ThemeService } from '../frame/theme.service';
+import { ThemeService } from '../ui/theme.service';
 import { markPicture, type Mark } from './marks';
 import { readPalette } from './palette';
 

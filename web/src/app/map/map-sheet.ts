@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { formatQuantity } from '@sombra/core';
-import { ChosenService } from '../field/chosen.service';
-import { sayDate } from '../frame/say-date';
-import { ViewState } from '../frame/view-state.service';
-import { SessionService } from '../people/session.service';
+import { ChosenService } from '../spot/chosen.service';
+import { sayDate } from '../ui/say-date';
+import { ViewState } from '../ui/view-state.service';
+import { SessionService } from '../session/session.service';
 import { MapLegend } from './map-legend';
 
 /** The map on paper: what it shows, the day, and the chosen spots by number. */

@@ -1,6 +1,6 @@
 import { countUpToZoom, type MapInfo, type SpotFilter } from '@sombra/contract';
 import type { ExpressionSpecification, LayerSpecification, StyleSpecification } from 'maplibre-gl';
-import { filterParams } from '../frame/view-state.service';
+import { filterParams } from '../ui/view-state.service';
 import type { Palette } from './palette';
 
 const text = 'Atkinson Hyperlegible Next Variable';

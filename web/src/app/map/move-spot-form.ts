@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import type { Booked } from '@sombra/contract';
 import { formatQuantity } from '@sombra/core';
-import { sayProblem } from '../frame/problem';
-import { SessionService } from '../people/session.service';
+import { sayProblem } from '../ui/problem';
+import { SessionService } from '../session/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
 import { geodesicLengthM, isInside, type LngLat } from './measure';

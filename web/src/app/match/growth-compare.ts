@@ -15,7 +15,7 @@ import {
   type SpotRoom,
 } from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 
 export interface GrowingPlace {
   readonly position: readonly [number, number];

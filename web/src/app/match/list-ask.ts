@@ -4,10 +4,10 @@ import { askListSchema, type AskList, type KeptSpecies, type Outlook, type Seaso
 import { judgePlantingTime, sayReason, stockKinds, stockNames, type StockKind } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
-import { LevelMark } from '../frame/level-mark';
-import { readProblem, sayProblem } from '../frame/problem';
+import { LevelMark } from '../ui/level-mark';
+import { readProblem, sayProblem } from '../ui/problem';
 import { DraftsService } from '../offline/drafts.service';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { MatchService } from './match.service';
 import { textOf, tickOf } from '../fields/event-values';
 

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, model } fr
 import { RouterLink } from '@angular/router';
 import type { AskList, SeasonList } from '@sombra/contract';
 import { formatNumber, formatQuantity, stockNames } from '@sombra/core';
-import { ViewState } from '../frame/view-state.service';
-import { SessionService } from '../people/session.service';
+import { ViewState } from '../ui/view-state.service';
+import { SessionService } from '../session/session.service';
 import { sayLimit, sayMoney, sayOffer } from './say-limit';
 import { tickOf } from '../fields/event-values';
 

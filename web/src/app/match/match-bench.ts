@@ -12,10 +12,10 @@ import {
   type Species,
 } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
-import { readProblem, sayProblem } from '../frame/problem';
-import { sayDay } from '../frame/say-date';
-import { ViewState } from '../frame/view-state.service';
-import { SessionService } from '../people/session.service';
+import { readProblem, sayProblem } from '../ui/problem';
+import { sayDay } from '../ui/say-date';
+import { ViewState } from '../ui/view-state.service';
+import { SessionService } from '../session/session.service';
 import { FormDraft } from '../spot/form-draft';
 import { RecordSender } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';

@@ -12,8 +12,8 @@ import {
 } from '@angular/core';
 import { rankNames, ranks, sharesOf, type PopulationCount, type Rank } from '@sombra/core';
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip, type Plugin } from 'chart.js';
-import { ThemeService } from '../frame/theme.service';
-import { ViewState } from '../frame/view-state.service';
+import { ThemeService } from '../ui/theme.service';
+import { ViewState } from '../ui/view-state.service';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 

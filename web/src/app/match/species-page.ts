@@ -9,12 +9,12 @@ import {
   type SpeciesCells,
 } from '@sombra/contract';
 import { catchError, firstValueFrom, of, startWith, Subject, switchMap } from 'rxjs';
-import { readProblem, sayProblem } from '../frame/problem';
-import { StateNote } from '../frame/state-note';
-import { ToastsService } from '../frame/toasts.service';
-import { ViewState } from '../frame/view-state.service';
+import { readProblem, sayProblem } from '../ui/problem';
+import { StateNote } from '../ui/state-note';
+import { ToastsService } from '../ui/toasts.service';
+import { ViewState } from '../ui/view-state.service';
 import { DraftsService } from '../offline/drafts.service';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { MatchService } from './match.service';
 import { RowReportNote } from './row-report-note';
 import { speciesSheet, type SpeciesColumn } from './species-fields';

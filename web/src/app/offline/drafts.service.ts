@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 
 interface Draft {
   readonly savedAt: number;

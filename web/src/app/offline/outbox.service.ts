@@ -11,7 +11,7 @@ import {
 } from '@sombra/contract';
 import { ofKind, standing } from '@sombra/core';
 import { firstValueFrom, map, Subject, type Observable } from 'rxjs';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { OutboxStore, type OutboxEntry } from './outbox-store';
 import { SendQueue, type Sent } from './send-queue';
 

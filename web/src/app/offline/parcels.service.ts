@@ -1,7 +1,7 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import { Subject, type Observable } from 'rxjs';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { OutboxStore, type Parcel } from './outbox-store';
 import { SendQueue, type Sent } from './send-queue';
 

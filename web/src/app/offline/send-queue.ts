@@ -15,8 +15,8 @@ import {
   timer,
   type Observable,
 } from 'rxjs';
-import { passes, readProblem, stumbled } from '../frame/problem';
-import type { SessionService } from '../people/session.service';
+import { passes, readProblem, stumbled } from '../ui/problem';
+import type { SessionService } from '../session/session.service';
 
 export interface Queued {
   readonly id: string;

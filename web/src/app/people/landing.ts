@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { Router } from '@angular/router';
 import type { Role } from '@sombra/contract';
-import { SessionService } from './session.service';
+import { SessionService } from '../session/session.service';
 
 interface Place {
   readonly path: string;

@@ -2,11 +2,11 @@ import { ChangeDetectionStrategy, Component, inject, linkedSignal, signal } from
 import { acts, may, permissions } from '@sombra/contract';
 import type { UnitSystem } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
-import { readProblem, sayProblem } from '../frame/problem';
-import { ToastsService } from '../frame/toasts.service';
-import { PasswordField } from './password-fields';
+import { readProblem, sayProblem } from '../ui/problem';
+import { ToastsService } from '../ui/toasts.service';
+import { PasswordField } from '../fields/password-fields';
 import { roleNames } from './role-names';
-import { SessionService } from './session.service';
+import { SessionService } from '../session/session.service';
 import { textOf } from '../fields/event-values';
 
 /** What everybody changes about themselves, and what their role lets them do. */

@@ -3,14 +3,14 @@ import { acts, may, permissions, roles, type Person, type Problem, type Role } f
 import { format, parseISO } from 'date-fns';
 import { firstValueFrom, type Observable } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
-import { readProblem, sayProblem } from '../frame/problem';
-import { sayDay, sayMoment } from '../frame/say-date';
-import { StateNote } from '../frame/state-note';
-import { ToastsService } from '../frame/toasts.service';
+import { readProblem, sayProblem } from '../ui/problem';
+import { sayDay, sayMoment } from '../ui/say-date';
+import { StateNote } from '../ui/state-note';
+import { ToastsService } from '../ui/toasts.service';
 import { ProgrammeService } from '../programme/programme.service';
 import { roleNames } from './role-names';
 import { PeopleService } from './people.service';
-import { SessionService } from './session.service';
+import { SessionService } from '../session/session.service';
 import { textOf } from '../fields/event-values';
 
 /** Who works here: added by a one-time link, given a role, let in and kept out. */

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule, Validators } from '@angular/forms';
-import { readProblem } from '../frame/problem';
-import { SessionService } from './session.service';
+import { readProblem } from '../ui/problem';
+import { SessionService } from '../session/session.service';
 
 @Component({
   selector: 's-sign-in-form',

@@ -2,9 +2,9 @@ import { HttpClient } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, effect, inject, input, signal } from '@angular/core';
 import { invitationSchema, type Invitation } from '@sombra/contract';
 import { firstValueFrom } from 'rxjs';
-import { readProblem, sayProblem } from '../frame/problem';
-import { PasswordField } from './password-fields';
-import { SessionService } from './session.service';
+import { readProblem, sayProblem } from '../ui/problem';
+import { PasswordField } from '../fields/password-fields';
+import { SessionService } from '../session/session.service';
 
 /** Where a one-time link leads: a person sets their password and is signed in. */
 @Component({

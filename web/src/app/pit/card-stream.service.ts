@@ -1,8 +1,8 @@
 import { inject, Injectable } from '@angular/core';
 import { problemSchema } from '@sombra/contract';
 import { Observable } from 'rxjs';
-import { sayProblem } from '../frame/problem';
-import { SessionService } from '../people/session.service';
+import { sayProblem } from '../ui/problem';
+import { SessionService } from '../session/session.service';
 
 export interface CardsAsk {
   readonly spots?: readonly string[];

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import type { Subscription } from 'rxjs';
-import { ToastsService } from '../frame/toasts.service';
+import { ToastsService } from '../ui/toasts.service';
 import { CardStreamService, type CardsAsk, type CardsNews } from './card-stream.service';
 
 /** Prints spot cards: says how many are drawn so far, and can be cancelled. */

@@ -3,7 +3,7 @@ import { loam } from '../../testing/bench-rig';
 import { PageRig } from '../../testing/page-rig';
 import { CarryPanel, type Route } from './carry-panel';
 import { PlantingNeeds } from './planting-needs';
-import { PlantingSteps } from './planting-steps';
+import { PlantingSteps } from '../drawing/planting-steps';
 
 const balled: Stock = {
   kind: 'balled',

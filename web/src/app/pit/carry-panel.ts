@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { displays, fieldText, formatQuantity, limits, type PlantingPlan } from '@sombra/core';
 import { TypedQuantity } from '../fields/typed-quantity';
-import { BecauseList } from '../frame/because-list';
-import { SessionService } from '../people/session.service';
+import { BecauseList } from '../ui/because-list';
+import { SessionService } from '../session/session.service';
 import { textOf } from '../fields/event-values';
 
 /** The way from the kerb where it is not as the assessment has it. */

@@ -11,8 +11,8 @@ import {
   type UnitSystem,
 } from '@sombra/core';
 import { choiceText, choiceUnit, readChoice, sayChoice } from '../practice/say-choice';
-import { sayProblem } from '../frame/problem';
-import { SessionService } from '../people/session.service';
+import { sayProblem } from '../ui/problem';
+import { SessionService } from '../session/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
 import { textOf } from '../fields/event-values';

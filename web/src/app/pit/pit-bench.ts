@@ -23,7 +23,7 @@ import {
 } from '@sombra/core';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { MeasureField } from '../fields/measure-field';
-import { BecauseList } from '../frame/because-list';
+import { BecauseList } from '../ui/because-list';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
@@ -34,8 +34,8 @@ import { CarryPanel, type Route } from './carry-panel';
 import { OverrideForm } from './override-form';
 import { PitNumbers } from './pit-numbers';
 import { PlantingNeeds } from './planting-needs';
-import { PlantingSteps } from './planting-steps';
-import { PitSectionView } from './pit-section-view';
+import { PlantingSteps } from '../drawing/planting-steps';
+import { PitSectionView } from '../drawing/pit-section-view';
 import { caliperNote } from '../stock/tree-questions';
 
 /** Stock measures on one side, the pit they ask for on the other, live. */

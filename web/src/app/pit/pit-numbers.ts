@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { formatQuantity, sayReason, type PitPlan, type Quantity, type Reason } from '@sombra/core';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 
 interface Line {
   readonly name: string;

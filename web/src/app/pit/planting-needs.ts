@@ -12,8 +12,8 @@ import {
   type PlantingPlan,
 } from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
-import { BecauseList } from '../frame/because-list';
-import { SessionService } from '../people/session.service';
+import { BecauseList } from '../ui/because-list';
+import { SessionService } from '../session/session.service';
 
 /** What the tree takes besides its hole: the pit from above with its stakes, materials, hours, water afterwards. */
 @Component({

@@ -23,7 +23,7 @@ import {
   type StockKind,
   type UnitSystem,
 } from '@sombra/core';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { DraftsService } from '../offline/drafts.service';
 import { choiceText, choiceUnit, readChoice, sayChoice } from './say-choice';
 import { textOf, tickOf } from '../fields/event-values';

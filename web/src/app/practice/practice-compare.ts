@@ -21,9 +21,9 @@ import {
   type Stock,
   type WorkRules,
 } from '@sombra/core';
-import { PitSectionView } from '../pit/pit-section-view';
-import { PlantingSteps } from '../pit/planting-steps';
-import { SessionService } from '../people/session.service';
+import { PitSectionView } from '../drawing/pit-section-view';
+import { PlantingSteps } from '../drawing/planting-steps';
+import { SessionService } from '../session/session.service';
 import { sayChoice } from './say-choice';
 
 export interface ExampleTree {

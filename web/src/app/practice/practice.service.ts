@@ -16,7 +16,7 @@ import {
 } from '@sombra/contract';
 import type { Practice } from '@sombra/core';
 import { map, type Observable } from 'rxjs';
-import { ProgressService } from '../frame/progress.service';
+import { ProgressService } from '../ui/progress.service';
 
 /** Doors to practices, and to what they ask for over many spots. */
 @Injectable({ providedIn: 'root' })

@@ -27,11 +27,11 @@ import {
 import { NgTemplateOutlet } from '@angular/common';
 import { HttpClient } from '@angular/common/http';
 import { firstValueFrom, timer, type Subscription } from 'rxjs';
-import { readProblem, sayProblem } from '../frame/problem';
-import { StateNote } from '../frame/state-note';
-import { ToastsService } from '../frame/toasts.service';
-import { ViewState } from '../frame/view-state.service';
-import { SessionService } from '../people/session.service';
+import { readProblem, sayProblem } from '../ui/problem';
+import { StateNote } from '../ui/state-note';
+import { ToastsService } from '../ui/toasts.service';
+import { ViewState } from '../ui/view-state.service';
+import { SessionService } from '../session/session.service';
 import { lifeOf, readSpotDetail } from '../spot/spot-context';
 import { ChoiceEditor, type TypedPractice } from './choice-editor';
 import { DraftsService } from '../offline/drafts.service';

@@ -16,13 +16,13 @@ import {
   windNames,
 } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
-import { readProblem, sayProblem } from '../frame/problem';
-import { sayDay } from '../frame/say-date';
-import { StateNote } from '../frame/state-note';
-import { ToastsService } from '../frame/toasts.service';
+import { readProblem, sayProblem } from '../ui/problem';
+import { sayDay } from '../ui/say-date';
+import { StateNote } from '../ui/state-note';
+import { ToastsService } from '../ui/toasts.service';
 import { GroundService } from '../ground/ground.service';
 import { DraftsService } from '../offline/drafts.service';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { textOf, tickOf } from '../fields/event-values';
 
 interface NumberRule {

@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signa
 import { addDaysTo, bandScale, dayAt, dayX, seasonBand } from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
 import { elementWidth } from '../drawing/element-width';
-import { sayDate, sayDay } from '../frame/say-date';
-import { ViewState } from '../frame/view-state.service';
-import { SessionService } from '../people/session.service';
+import { sayDate, sayDay } from '../ui/say-date';
+import { ViewState } from '../ui/view-state.service';
+import { SessionService } from '../session/session.service';
 import { bandWeeks, SeasonService } from './season.service';
 
 /** Lower where the screen is small: the thread matters there more than the depths. */

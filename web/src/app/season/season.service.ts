@@ -4,9 +4,9 @@ import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { seasonSchema, type Problem, type Season } from '@sombra/contract';
 import { addDaysTo, mondayOf } from '@sombra/core';
 import { catchError, combineLatest, filter, map, of, startWith, switchMap } from 'rxjs';
-import { readProblem } from '../frame/problem';
-import { ViewState } from '../frame/view-state.service';
-import { SessionService } from '../people/session.service';
+import { readProblem } from '../ui/problem';
+import { ViewState } from '../ui/view-state.service';
+import { SessionService } from '../session/session.service';
 
 /** The band shows a year back and half a year ahead. */
 export const bandWeeks = 78;

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { sayProblem } from '../frame/problem';
+import { sayProblem } from '../ui/problem';
 import { FormDraft } from './form-draft';
 import { RecordSender } from './record-sender';
 

@@ -2,7 +2,7 @@ import { computed, DestroyRef, Directive, effect, inject, signal, untracked } fr
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import type { FormGroup } from '@angular/forms';
 import { ofKind, sayFacts, standing, type RecordFacts, type RecordKind, type RecordOfKind } from '@sombra/core';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { FormDraft } from './form-draft';
 import type { Difference } from './form-foot';
 import { RecordSender } from './record-sender';

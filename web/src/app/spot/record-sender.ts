@@ -2,9 +2,9 @@ import { inject, Injectable, signal } from '@angular/core';
 import { versionedKinds, type Problem, type SpotDetail } from '@sombra/contract';
 import { remedyWords, type FieldRecord, type RecordFacts, type RecordKind, type RemedyCode } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
-import { DeskService } from '../desk/desk.service';
-import { sayProblem } from '../frame/problem';
-import { ToastsService, type ToastAct } from '../frame/toasts.service';
+import { LiveService } from '../ui/live.service';
+import { sayProblem } from '../ui/problem';
+import { ToastsService, type ToastAct } from '../ui/toasts.service';
 import { OutboxService } from '../offline/outbox.service';
 import { readSpotDetail } from './spot-context';
 import { SpotStore } from './spot-store';
@@ -29,7 +29,7 @@ export class RecordSender {
   private readonly outbox = inject(OutboxService);
   private readonly store = inject(SpotStore);
   private readonly toasts = inject(ToastsService);
-  private readonly desk = inject(DeskService);
+  private readonly live = inject(LiveService);
   private recordId: string | null = null;
   private readonly busyNow = signal(false);
   private readonly faultNow = signal<Problem | null>(null);
@@ -67,7 +67,7 @@ export class RecordSender {
     if (delivery.kind === 'stored') this.toasts.say(done, this.undoOf(detail.spot.id, record));
     else
       this.toasts.say(`Kept on this device: ${sayProblem(delivery.problem)} It is sent by itself when that is over.`);
-    this.desk.refresh();
+    this.live.acted();
     return true;
   }
 
@@ -94,7 +94,7 @@ export class RecordSender {
       };
       const delivery = await this.outbox.deliver({ spotId, device: 'browser', spotVersion: null, record });
       this.toasts.say(delivery.kind === 'refused' ? sayProblem(delivery.problem) : 'Taken back.');
-      this.desk.refresh();
+      this.live.acted();
     };
     return { name: 'Undo', run: () => void take() };
   }

@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { stageNames } from '@sombra/core';
-import { openStages } from '../frame/open-stages';
-import { LevelMark } from '../frame/level-mark';
-import { BulkActs } from '../field/bulk-acts.service';
-import { sayDay } from '../frame/say-date';
-import { SessionService } from '../people/session.service';
+import { openStages } from '../ui/open-stages';
+import { LevelMark } from '../ui/level-mark';
+import { BulkActs } from './bulk-acts.service';
+import { sayDay } from '../ui/say-date';
+import { SessionService } from '../session/session.service';
 import { SpotStore } from './spot-store';
 
 /** Which spot this is and the stages of its life, with the one it waits in marked. */

@@ -14,7 +14,7 @@ import {
   type Withdraw,
 } from '@sombra/contract';
 import { catchError, map, of, type Observable } from 'rxjs';
-import { filterParams } from '../frame/view-state.service';
+import { filterParams } from '../ui/view-state.service';
 import { readSpotDetail } from './spot-context';
 
 export interface ListPage {

@@ -4,11 +4,11 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import type { KeptRecord, Problem, SpotDetail } from '@sombra/contract';
 import { defaultPercolationLimits, recordsUpTo, windsOf, wholePlan } from '@sombra/core';
 import { catchError, filter, map, merge, of, Subject, switchMap, tap, type Observable } from 'rxjs';
-import { LiveService } from '../frame/live.service';
-import { readProblem } from '../frame/problem';
-import { ViewState } from '../frame/view-state.service';
+import { LiveService } from '../ui/live.service';
+import { readProblem } from '../ui/problem';
+import { ViewState } from '../ui/view-state.service';
 import { OutboxService } from '../offline/outbox.service';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { lifeOf, readSpotDetail } from './spot-context';
 
 type KnownRecord = KeptRecord & { waiting?: true };

@@ -3,10 +3,10 @@ import { Router, RouterLink } from '@angular/router';
 import type { DeliveryList, Problem } from '@sombra/contract';
 import { firstValueFrom } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
-import { readProblem, sayProblem } from '../frame/problem';
-import { sayDay } from '../frame/say-date';
-import { StateNote } from '../frame/state-note';
-import { SessionService } from '../people/session.service';
+import { readProblem, sayProblem } from '../ui/problem';
+import { sayDay } from '../ui/say-date';
+import { StateNote } from '../ui/state-note';
+import { SessionService } from '../session/session.service';
 import { StockService } from './stock.service';
 
 /** What nurseries still owe, and what has come. */

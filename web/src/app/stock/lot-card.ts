@@ -24,11 +24,11 @@ import {
   type ReceivingVerdict,
 } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
-import { BecauseList } from '../frame/because-list';
-import { LevelMark } from '../frame/level-mark';
-import { readProblem, sayProblem } from '../frame/problem';
-import { ToastsService } from '../frame/toasts.service';
-import { SessionService } from '../people/session.service';
+import { BecauseList } from '../ui/because-list';
+import { LevelMark } from '../ui/level-mark';
+import { readProblem, sayProblem } from '../ui/problem';
+import { ToastsService } from '../ui/toasts.service';
+import { SessionService } from '../session/session.service';
 import { StockService } from './stock.service';
 import { textOf } from '../fields/event-values';
 

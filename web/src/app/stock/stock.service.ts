@@ -12,9 +12,9 @@ import {
   type ReceiveLot,
 } from '@sombra/contract';
 import { catchError, filter, map, of, tap, throwError, type Observable } from 'rxjs';
-import { passes, readProblem } from '../frame/problem';
+import { passes, readProblem } from '../ui/problem';
 import { ParcelsService } from '../offline/parcels.service';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 
 /** Doors of the stock stage: what is awaited, what came, and what is decided about it. */
 @Injectable({ providedIn: 'root' })

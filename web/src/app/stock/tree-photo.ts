@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, output, signal } from '@angular/core';
 import { PhotoButton } from '../fields/photo-button';
-import { shrinkPhoto } from '../ground/shrink-photo';
+import { shrinkPhoto } from '../fields/shrink-photo';
 import { photoPlace } from './photo-place';
 import { tickOf } from '../fields/event-values';
 

@@ -27,7 +27,7 @@ import {
 import { DrawingView } from '../drawing/drawing-view';
 import { NumberPad } from '../fields/number-pad';
 import { TypedQuantity } from '../fields/typed-quantity';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import type { Question } from './tree-questions';
 import { textOf } from '../fields/event-values';
 

@@ -3,7 +3,7 @@ import { defaultGroundRules } from '@sombra/core';
 import { HttpErrorResponse } from '@angular/common/http';
 import { NEVER, of, throwError } from 'rxjs';
 import { PageRig } from '../../testing/page-rig';
-import { LiveService } from '../frame/live.service';
+import { LiveService } from '../ui/live.service';
 import { GroundService } from '../ground/ground.service';
 import { TicketsPage } from './tickets-page';
 

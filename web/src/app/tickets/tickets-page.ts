@@ -12,15 +12,15 @@ import {
   type TicketStanding,
 } from '@sombra/core';
 import { catchError, firstValueFrom, merge, of, Subject, switchMap, timer, type Observable } from 'rxjs';
-import { BecauseList } from '../frame/because-list';
-import { LiveService } from '../frame/live.service';
-import { readProblem, sayProblem } from '../frame/problem';
-import { sayDay } from '../frame/say-date';
-import { StateNote } from '../frame/state-note';
-import { ToastsService } from '../frame/toasts.service';
-import { ViewState } from '../frame/view-state.service';
+import { BecauseList } from '../ui/because-list';
+import { LiveService } from '../ui/live.service';
+import { readProblem, sayProblem } from '../ui/problem';
+import { sayDay } from '../ui/say-date';
+import { StateNote } from '../ui/state-note';
+import { ToastsService } from '../ui/toasts.service';
+import { ViewState } from '../ui/view-state.service';
 import { GroundService } from '../ground/ground.service';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 
 const tones: Readonly<Record<TicketStanding, string>> = {
   unsent: 'act',

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { sayStep, stepPicture, type PlantingStep } from '@sombra/core';
-import { DrawingView } from '../drawing/drawing-view';
-import { SessionService } from '../people/session.service';
+import { DrawingView } from './drawing-view';
+import { SessionService } from '../session/session.service';
 
 /** The steps of this tree by this practice: what to do, the check, the mistake to avoid, the caution. */
 @Component({

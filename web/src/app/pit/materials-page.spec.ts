@@ -4,7 +4,7 @@ import { presets } from '@sombra/core';
 import { of, throwError } from 'rxjs';
 import { PageRig } from '../../testing/page-rig';
 import { MaterialsPage } from './materials-page';
-import { PracticeService } from './practice.service';
+import { PracticeService } from '../practice/practice.service';
 
 const sum = (name: string, change: Partial<SeasonMaterials> = {}): SeasonMaterials => ({
   title: 'Everything ready to plant',

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, signal } from '@angular/core';
 import { passwordFault, passwordLeast, passwordMost } from '@sombra/contract';
-import { textOf } from '../fields/event-values';
+import { textOf } from './event-values';
 
 /** A password somebody chooses, and why it will not do yet; shown on wish, so that it need not be typed twice. */
 @Component({

@@ -4,11 +4,11 @@ import { batchReceiptSchema, type Problem, type SendRecord, type SpotLine } from
 import { remedyWords, type FieldRecord, type RemedyCode } from '@sombra/core';
 import { firstValueFrom, Subject, type Observable } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
-import { DeskService } from '../desk/desk.service';
-import { passes, readProblem, sayProblem } from '../frame/problem';
-import { ToastsService } from '../frame/toasts.service';
+import { LiveService } from '../ui/live.service';
+import { passes, readProblem, sayProblem } from '../ui/problem';
+import { ToastsService } from '../ui/toasts.service';
 import { OutboxService } from '../offline/outbox.service';
-import { SpotListService } from '../spot/spot-list.service';
+import { SpotListService } from './spot-list.service';
 
 type Target = Pick<SpotLine, 'spotId' | 'ref'>;
 
@@ -20,7 +20,7 @@ export class BulkActs {
   private readonly http = inject(HttpClient);
   private readonly outbox = inject(OutboxService);
   private readonly toasts = inject(ToastsService);
-  private readonly desk = inject(DeskService);
+  private readonly live = inject(LiveService);
   private readonly lists = inject(SpotListService);
   private readonly doneSubject = new Subject<void>();
   private readonly busyNow = signal(false);
@@ -76,7 +76,7 @@ export class BulkActs {
     try {
       await act();
       this.toasts.say(said, undo ? { name: 'Undo', run: undo } : null);
-      this.desk.refresh();
+      this.live.acted();
       this.doneSubject.next();
       return true;
     } catch (error) {

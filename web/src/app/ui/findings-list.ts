@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { remedyWords, sayReason, type Finding } from '@sombra/core';
-import { LevelMark } from '../frame/level-mark';
-import { SessionService } from '../people/session.service';
+import { LevelMark } from './level-mark';
+import { SessionService } from '../session/session.service';
 
 /** Findings, worst first: level, why, what to do, and the caution where one applies. */
 @Component({

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, viewChild, type ElementRef } from '@angular/core';
 import { pitSection, type GroundFacts, type PitPlan, type Practice, type StakePlan, type Stock } from '@sombra/core';
-import { DrawingView } from '../drawing/drawing-view';
-import { elementWidth } from '../drawing/element-width';
-import { SessionService } from '../people/session.service';
+import { DrawingView } from './drawing-view';
+import { elementWidth } from './element-width';
+import { SessionService } from '../session/session.service';
 
 /** The pit section, drawn for the width it has, so that its words keep their size. */
 @Component({

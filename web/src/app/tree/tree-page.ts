@@ -14,17 +14,17 @@ import {
   type RemedyCode,
   type SaidFact,
 } from '@sombra/core';
-import { PitSectionView } from '../pit/pit-section-view';
-import { BecauseList } from '../frame/because-list';
-import { LevelMark } from '../frame/level-mark';
-import { sayProblem } from '../frame/problem';
-import { sayDate, sayDay } from '../frame/say-date';
-import { ViewState } from '../frame/view-state.service';
-import { FindingsList } from '../inspect/findings-list';
-import { SessionService } from '../people/session.service';
-import { RecordSender } from './record-sender';
-import { SpotHead } from './spot-head';
-import { SpotStore } from './spot-store';
+import { PitSectionView } from '../drawing/pit-section-view';
+import { BecauseList } from '../ui/because-list';
+import { LevelMark } from '../ui/level-mark';
+import { sayProblem } from '../ui/problem';
+import { sayDate, sayDay } from '../ui/say-date';
+import { ViewState } from '../ui/view-state.service';
+import { FindingsList } from '../ui/findings-list';
+import { SessionService } from '../session/session.service';
+import { RecordSender } from '../spot/record-sender';
+import { SpotHead } from '../spot/spot-head';
+import { SpotStore } from '../spot/spot-store';
 
 interface Entry {
   readonly id: string;

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
-import { auditTime, map, Observable, of, share, switchMap } from 'rxjs';
+import { auditTime, map, merge, Observable, of, share, Subject, switchMap } from 'rxjs';
 import { toObservable } from '@angular/core/rxjs-interop';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 
 /** What somebody changed, here or elsewhere: ids of spots, or `null` for many. */
 export interface Change {
@@ -19,11 +19,21 @@ export class LiveService {
     share(),
   );
 
-  /** At most twice a second: enough for eyes, and gentle on the server when an import runs. */
-  readonly settled$: Observable<void> = this.changes$.pipe(
-    auditTime(500),
-    map(() => undefined),
+  private readonly acts = new Subject<void>();
+
+  /** After one's own acts at once; else at most twice a second, which is gentle on the server when an import runs. */
+  readonly settled$: Observable<void> = merge(
+    this.acts,
+    this.changes$.pipe(
+      auditTime(500),
+      map(() => undefined),
+    ),
   );
+
+  /** Something was done here: what shows it is read again without waiting for the server to tell. */
+  acted(): void {
+    this.acts.next();
+  }
 }
 
 const shared = 'sombra.live';

@@ -3,7 +3,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, type Params } from '@angular/router';
 import { spotFilterSchema, type SpotFilter } from '@sombra/contract';
 import { filter, map, startWith } from 'rxjs';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 
 /** Where a chosen day lies: it has been, it is now, or it is only forecast. */
 export type Tense = 'past' | 'today' | 'ahead';

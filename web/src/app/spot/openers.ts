@@ -1,5 +1,5 @@
 import type { DecisionKind } from '@sombra/core';
-import type { OpenStage } from '../frame/open-stages';
+import type { OpenStage } from '../ui/open-stages';
 
 /** Where each kind of decision is settled, and what the way there is called. */
 export const openers: Readonly<Record<DecisionKind, { readonly stage: OpenStage; readonly act: string }>> = {

@@ -5,7 +5,7 @@ import { provideRouter } from '@angular/router';
 import type { SendBatch } from '@sombra/contract';
 import { FakeOutbox } from '../../testing/bench-rig';
 import { FakeSession, provideFakeSession } from '../../testing/fake-session';
-import { ToastsService, undoMs } from '../frame/toasts.service';
+import { ToastsService, undoMs } from '../ui/toasts.service';
 import { OutboxService } from '../offline/outbox.service';
 import { BulkActs } from './bulk-acts.service';
 

@@ -15,13 +15,13 @@ import {
   type Practice,
 } from '@sombra/core';
 import { catchError, combineLatest, firstValueFrom, of, startWith, Subject, switchMap } from 'rxjs';
-import { readProblem, sayProblem } from '../frame/problem';
-import { sayDay } from '../frame/say-date';
-import { StateNote } from '../frame/state-note';
-import { ViewState } from '../frame/view-state.service';
-import { SessionService } from '../people/session.service';
-import { CardsButton } from '../pit/cards-button';
-import { PracticeService } from './practice.service';
+import { readProblem, sayProblem } from '../ui/problem';
+import { sayDay } from '../ui/say-date';
+import { StateNote } from '../ui/state-note';
+import { ViewState } from '../ui/view-state.service';
+import { SessionService } from '../session/session.service';
+import { CardsButton } from './cards-button';
+import { PracticeService } from '../practice/practice.service';
 import { textOf } from '../fields/event-values';
 
 type Line = SeasonMaterials['lines'][number];

@@ -1,9 +1,9 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import type { SpotLine } from '@sombra/contract';
 import { firstValueFrom } from 'rxjs';
-import { ToastsService } from '../frame/toasts.service';
-import { ViewState } from '../frame/view-state.service';
-import { SpotListService } from '../spot/spot-list.service';
+import { ToastsService } from '../ui/toasts.service';
+import { ViewState } from '../ui/view-state.service';
+import { SpotListService } from './spot-list.service';
 
 /** An address can carry so many numbers; more are kept on this page only. */
 const mostInAddress = 150;

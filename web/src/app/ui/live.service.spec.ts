@@ -1,7 +1,7 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { Subscription } from 'rxjs';
-import { SessionService, type SessionState } from '../people/session.service';
+import { SessionService, type SessionState } from '../session/session.service';
 import { LiveService, type Change } from './live.service';
 
 /** Streams that are open, as the server would count them. */

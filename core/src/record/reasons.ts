@@ -1,0 +1,41 @@
+import type { DayReasonFacts, PlantingFinding } from '../day';
+import type { GroundReasonFacts } from '../ground';
+import type { InspectReasonFacts, LookFinding } from '../inspect';
+import type { MatchReasonFacts } from '../match';
+import type { PitReasonFacts } from '../pit';
+import type { StockReasonFacts } from '../stock';
+import type { WaterReasonFacts } from '../water';
+import { becauseOf, type ReasonOf } from '../reason';
+
+/** What a place's life so far gives as why it waits. */
+export interface LifeReasonFacts {
+  species_missing: Record<string, never>;
+  assessment_missing: Record<string, never>;
+  verdict_missing: Record<string, never>;
+  verdict_move: { reason: string };
+  verdict_plant_if: { reason: string };
+  stock_missing: Record<string, never>;
+  ready_to_plant: Record<string, never>;
+  clear_later: { leftMm: number; months: number };
+}
+
+/** The facts of every reason there is: a stage adds itself here. */
+export interface ReasonFacts
+  extends
+    GroundReasonFacts,
+    MatchReasonFacts,
+    StockReasonFacts,
+    PitReasonFacts,
+    DayReasonFacts,
+    WaterReasonFacts,
+    InspectReasonFacts,
+    LifeReasonFacts {}
+
+export type ReasonCode = keyof ReasonFacts;
+export type Reason = ReasonOf<ReasonFacts>;
+
+/** Builds any reason; within a stage use the stage's own. */
+export const because = becauseOf<ReasonFacts>();
+
+/** What was found at a planting or at a look. */
+export type Finding = PlantingFinding | LookFinding;

@@ -1,0 +1,24 @@
+import type { BallMedium, SoilClass } from '../ground';
+import type { RoutineRule } from '../practice';
+import { becauseOf, type ReasonOf } from '../reason';
+
+/** What watering at planting gives as why. Lengths are millimetres unless the name says otherwise. */
+export interface WaterReasonFacts {
+  soak_fill_berm: { times: number; storeL: number };
+  soak_by_caliper: { lPer25Mm: number; caliperMm: number };
+  soak_no_berm: Record<string, never>;
+  soak_by_pit_air: { doses: number; doseL: number; soil: SoilClass };
+  soak_fixed: Record<string, never>;
+  soak_none: Record<string, never>;
+  routine: { rule: RoutineRule };
+  routine_from_growth: { perVisitL: number };
+  routine_slow: { sharePct: number };
+  routine_summer: { weeklyL: number };
+  routine_dormant: Record<string, never>;
+  soak_by_ball_store: { doses: number; doseL: number; medium: BallMedium };
+  soak_dormant_wet: Record<string, never>;
+}
+
+export type WaterReason = ReasonOf<WaterReasonFacts>;
+
+export const because = becauseOf<WaterReasonFacts>();

@@ -1,0 +1,47 @@
+import type { InspectReasonFacts } from '../inspect';
+import { percolationNames } from './names';
+import { remedyWords } from './say-remedy';
+import { months, days, lower, type Sentences } from './sentence';
+
+export const inspectSentences: Sentences<InspectReasonFacts> = {
+  flare_visible: (f, s) =>
+    f.depthMm <= 0 ? 'Flare visible at the surface.' : `Flare ${s.mm(f.depthMm)} deep, under ${s.mm(f.limitMm)}.`,
+  flare_covered: (f, s) => `Flare ${s.mm(f.depthMm)} deep; clear from ${s.mm(f.limitMm)}.`,
+  flare_buried: (f, s) => `Flare ${s.mm(f.depthMm)} deep; roots are examined from ${s.mm(f.limitMm)}.`,
+  flare_deep: (f, s) =>
+    `Flare ${s.mm(f.depthMm)} deep, over ${s.mm(f.limitMm)}; planted ${months(f.monthsSincePlanting)} ago, lifting is open for ${months(f.replantMonths)}.`,
+  flare_exposed: (f, s) => `Flare stands ${s.mm(f.aboveMm)} clear of the soil: fine roots dry.`,
+  mulch_in_range: (f, s) =>
+    `Mulch ${s.mm(f.depthMm)}, within ${s.mm(f.minMm)} to ${s.mm(f.maxMm)}, clear of the trunk.`,
+  mulch_thin: (f, s) => `Mulch ${s.mm(f.depthMm)}, under ${s.mm(f.minMm)}.`,
+  mulch_thick: (f, s) => `Mulch ${s.mm(f.depthMm)}, over ${s.mm(f.maxMm)}.`,
+  mulch_touching: () => 'Mulch touches the trunk: bark stays wet.',
+  mulch_heaped: () => 'Mulch is heaped on the trunk: bark rots and rodents shelter.',
+  stake_none: () => 'No stake, the tree stands.',
+  stake_in_place: (f) =>
+    `Stake in place and loose, ${months(f.monthsSincePlanting)} after planting; off after ${months(f.offAfterMonths)}.`,
+  stake_overdue: (f) =>
+    `Still staked ${months(f.monthsSincePlanting)} after planting; off after ${months(f.offAfterMonths)}.`,
+  stake_tight: () => 'The tie is tight.',
+  stake_biting: () => 'The tie bites into the bark and will strangle the stem.',
+  stake_broken: () => 'The stake is broken or leans on the tree.',
+  probe_good: () => 'Moist at ball depth.',
+  probe_slightly_dry: () => 'Drying at ball depth.',
+  probe_dry: () => 'Dry at ball depth.',
+  probe_wet: () => 'Wet at ball depth.',
+  probe_saturated: (f) =>
+    f.percolation === 'unknown'
+      ? 'Waterlogged at ball depth; percolation not known.'
+      : `Waterlogged at ball depth; percolation test: ${percolationNames[f.percolation]}.`,
+  roots_none_circling: () => 'No circling roots seen on the roots exposed.',
+  roots_pressing: (f, s) =>
+    `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, under ${s.pct(f.limitPct)}; thickest ${s.mm(f.thickestMm)}.`,
+  roots_staged: (f, s) =>
+    `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, ${s.n(f.limitPct)} to ${s.pct(f.toPct)}; thickest ${s.mm(f.thickestMm)}. At most ${s.pct(f.capPct)} of the root area in one season.`,
+  roots_past_correction: (f, s) =>
+    `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, over ${s.pct(f.limitPct)}; correction seldom succeeds.`,
+  roots_thick: (f, s) => `A circling root is ${s.mm(f.thickestMm)} thick, over ${s.mm(f.limitMm)}.`,
+  look_scheduled: (f) => `Scheduled look ${months(f.monthAfterPlanting)} after planting.`,
+  look_follow_up: (f) => `Look again in ${days(f.inDays)} after: ${lower(remedyWords[f.remedy].act)}.`,
+  look_yearly: () => 'Yearly look until established.',
+};
