@@ -12,6 +12,12 @@ module.exports = {
       to: { circular: true },
     },
     {
+      name: 'production-knows-no-testing',
+      severity: 'error',
+      from: { path: '^(core|contract|server|web)/src/', pathNot: '\\.(test|spec)\\.ts$' },
+      to: { path: '/testing/' },
+    },
+    {
       name: 'platform-knows-no-stage',
       severity: 'error',
       from: { path: '^server/src/platform/', pathNot: '\\.test\\.ts$' },
@@ -53,7 +59,7 @@ module.exports = {
       from: {
         path: '^server/src',
         pathNot:
-          '(repository|service|routes|derive|tend|load-demo|load-big|big-town|rebuild|migrate|main)\\.ts$|/platform/|/app/|/testing/|import-service|export-service|\\.test\\.ts$',
+          '(repository|service|routes|derive|tend|load-demo|load-big|big-town|rebuild|migrate|main)\\.ts$|/platform/|/app/|import-service|export-service|\\.test\\.ts$',
       },
       to: { path: 'node_modules/knex' },
     },

@@ -36,7 +36,7 @@ export default tseslint.config(
   {
     // Only repositories speak to the database.
     files: ['server/src/*/*.ts'],
-    ignores: ['**/*repository.ts', '**/*.test.ts', 'server/src/{platform,testing}/**', 'server/src/demo/big-town.ts'],
+    ignores: ['**/*repository.ts', '**/*.test.ts', 'server/src/platform/**', 'server/src/demo/big-town.ts'],
     rules: {
       'no-restricted-syntax': [
         'error',
@@ -53,7 +53,7 @@ export default tseslint.config(
   },
   {
     files: ['web/src/**/*.ts'],
-    ignores: ['**/*.spec.ts', 'web/src/testing/**'],
+    ignores: ['**/*.spec.ts'],
     extends: [...tseslint.configs.recommended, ...angular.configs.tsRecommended],
     processor: angular.processInlineTemplates,
     languageOptions: { parserOptions: { project: './web/tsconfig.app.json', tsconfigRootDir: import.meta.dirname } },

@@ -32,8 +32,8 @@ module.exports = {
     plain('demo'),
     {
       ...plain('server'),
-      globalSetup: '<rootDir>/src/testing/cluster-setup.cjs',
-      globalTeardown: '<rootDir>/src/testing/cluster-teardown.cjs',
+      globalSetup: '<rootDir>/testing/cluster-setup.cjs',
+      globalTeardown: '<rootDir>/testing/cluster-teardown.cjs',
     },
     '<rootDir>/web/jest.config.cjs',
   ],

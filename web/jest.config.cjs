@@ -5,7 +5,7 @@ module.exports = {
   displayName: 'web',
   rootDir: __dirname,
   testMatch: ['<rootDir>/src/**/*.spec.ts'],
-  setupFilesAfterEnv: ['<rootDir>/src/testing/setup.ts'],
+  setupFilesAfterEnv: ['<rootDir>/testing/setup.ts'],
   moduleNameMapper: { '^@sombra/(core|contract)$': '<rootDir>/../$1/src/index.ts' },
   transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|uuid/|@angular/|date-fns/))'],
 };

@@ -1,4 +1,11 @@
-import { recordKinds, type RecordKind, type RecordFacts, type RemedyCode } from '@sombra/core';
+import {
+  recordKinds,
+  recordTable,
+  type Recorders,
+  type RecordFacts,
+  type RecordKind,
+  type RemedyCode,
+} from '@sombra/core';
 import { roles, type Role } from './session';
 
 const everyone = roles;
@@ -14,24 +21,19 @@ interface Permission {
   readonly roles: readonly Role[];
 }
 
-const toRecord: Readonly<Record<RecordKind, Permission>> = {
-  ground: { words: 'record the ground of a spot', roles: field },
-  assessment: { words: 'assess a place', roles: field },
-  percolation: { words: 'record a percolation test', roles: field },
-  verdict: { words: 'decide whether a place is planted', roles: coordinator },
-  choice: { words: 'choose the tree of a spot', roles: coordinator },
-  override: { words: 'make a choice of the practice otherwise at one spot', roles: coordinator },
-  stock: { words: 'record stock as received', roles: leads },
-  planting: { words: 'record a planting', roles: leads },
-  inspection: { words: 'record a look', roles: field },
-  remedy: { words: 'record a remedy as done', roles: field },
-  move: { words: 'move a spot', roles: leads },
-  retraction: { words: 'take back what one may record', roles: [...field, 'waterer'] },
+const recorders: Readonly<Record<Recorders, readonly Role[]>> = {
+  field,
+  leads,
+  coordinator,
+  everyone_in_the_field: [...field, 'waterer'],
 };
 
-const recordActs = Object.fromEntries(recordKinds.map((kind) => [`record_${kind}`, toRecord[kind]])) as Readonly<
-  Record<`record_${RecordKind}`, Permission>
->;
+const recordActs = Object.fromEntries(
+  recordKinds.map((kind) => [
+    `record_${kind}`,
+    { words: recordTable[kind].act, roles: recorders[recordTable[kind].by] },
+  ]),
+) as Readonly<Record<`record_${RecordKind}`, Permission>>;
 
 /** Who may do what: the one place that says so. The server asks it at every door, the pages before they offer an act. */
 export const permissions = {

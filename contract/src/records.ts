@@ -262,33 +262,14 @@ const envelope = { id: recordId, recordedAt: instant, supersedes: recordId.nulla
 const recordOf = <K extends string, F extends z.ZodType>(kind: K, facts: F) =>
   z.strictObject({ ...envelope, kind: z.literal(kind), facts });
 
-/** A field fact as it crosses the border, in files and over HTTP. */
-export const fieldRecordSchema = z.discriminatedUnion('kind', [
-  recordOf('ground', groundFactsSchema),
-  recordOf('assessment', assessmentSchema),
-  recordOf('percolation', percolationTestSchema),
-  recordOf('verdict', verdictSchema),
-  recordOf('choice', choiceSchema),
-  recordOf('override', overrideSchema),
-  recordOf('stock', stockSchema),
-  recordOf('planting', plantingSchema),
-  recordOf('inspection', inspectionSchema),
-  recordOf('remedy', remedySchema),
-  recordOf('move', moveSchema),
-  recordOf('retraction', retractionSchema),
-]) satisfies z.ZodType<FieldRecord>;
-
-/**
- * Facts as they may lie in the database: everything a door ever took. Choices come and go and their limits move, so an
- * override is read by its shape alone; `practiceAt` passes over what no practice knows any more.
- */
-export const storedFactsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordFacts[K]> } = {
+/** What the facts of each kind of record must be at every door. */
+const factsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordFacts[K]> } = {
   ground: groundFactsSchema,
   assessment: assessmentSchema,
   percolation: percolationTestSchema,
   verdict: verdictSchema,
   choice: choiceSchema,
-  override: overrideShape,
+  override: overrideSchema,
   stock: stockSchema,
   planting: plantingSchema,
   inspection: inspectionSchema,
@@ -296,6 +277,21 @@ export const storedFactsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordF
   move: moveSchema,
   retraction: retractionSchema,
 };
+
+const recordSchemas = recordKinds.map((kind) => recordOf(kind, factsSchemas[kind]));
+type RecordSchema = (typeof recordSchemas)[number];
+
+/** A field fact as it crosses the border, in files and over HTTP. */
+export const fieldRecordSchema = z.discriminatedUnion(
+  'kind',
+  recordSchemas as [RecordSchema, ...RecordSchema[]],
+) as unknown as z.ZodType<FieldRecord>;
+
+/**
+ * Facts as they may lie in the database: everything a door ever took. Choices come and go and their limits move, so an
+ * override is read by its shape alone; `practiceAt` passes over what no practice knows any more.
+ */
+export const storedFactsSchemas: typeof factsSchemas = { ...factsSchemas, override: overrideShape };
 
 /** Who made a record, on what, and when. */
 const provenance = {
@@ -343,14 +339,11 @@ export const clockAnswerSchema = z.strictObject({ happenedAt: instant });
 /** Header with the device's own time, as it sends: how far its clock is off corrects what it wrote on its records. */
 export const deviceTimeHeader = 'x-device-time';
 
-/** Facts that one person edits at a time: a save from an older state is shown both, never merged by itself. */
-export const versionedKinds: readonly FieldRecord['kind'][] = ['ground', 'assessment', 'stock'];
-
 /** A record sent by a device. Facts that others may be editing at a desk carry the version they were read at. */
 export const sendRecordSchema = z.strictObject({
   spotId: entityId,
   device: provenance.device,
-  /** Version of the spot the facts were edited from; required for the kinds of `versionedKinds`. */
+  /** Version of the spot the facts were edited from; required for kinds that are `versioned`. */
   spotVersion: rowVersion.min(1).nullable(),
   record: fieldRecordSchema,
 });

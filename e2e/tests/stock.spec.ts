@@ -3,7 +3,7 @@ import type { Delivery, DeliveryList } from '@sombra/contract';
 import { randomBytes } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
-import { pdfText } from '../../server/src/testing/pdf-text';
+import { pdfText } from '../../server/testing/pdf-text';
 import { expect, openSpot, test, type Town } from '../rig/town';
 
 const species = ['Crataegus monogyna', 'Fraxinus ornus', 'Pyrus salicifolia'];

@@ -3,7 +3,7 @@ import { soilClasses, unknownAssessment, unknownGround, type GroundFacts } from 
 import { defaultWorkRules, plantingPlan, type PlantingPlan } from '../pit';
 import { fieldDefault, presets, type Practice } from '../practice';
 import type { Stock } from '../stock';
-import { container } from '../testing/checked-case';
+import { container } from '../../testing/checked-case';
 import { pitSection } from './pit-section';
 import { stackApart, textWidthPx, type Drawing, type Shape } from './shapes';
 

@@ -1,5 +1,5 @@
-import { fall } from '../testing/checked-case';
-import { clearances as clear, judgeClear as judge } from '../testing/clear-place';
+import { fall } from '../../testing/checked-case';
+import { clearances as clear, judgeClear as judge } from '../../testing/clear-place';
 import { type Assessment } from './assessment';
 import { defaultGroundRules as rules, siteThings, type SiteThing } from './ground-rules';
 

@@ -4,7 +4,7 @@ import {
   clearances as clear,
   clearGround as ground,
   judgeClear as judge,
-} from '../testing/clear-place';
+} from '../../testing/clear-place';
 import { rootingVolumeM3, soilNeededM3 } from './assessment';
 import { unknownGround } from './ground-facts';
 import { defaultGroundRules as rules, siteThings, sizeClasses } from './ground-rules';

@@ -1,6 +1,6 @@
 import type { GroundFacts } from '../ground';
 import { fieldDefault, withChoice, type ChoiceValue } from '../practice';
-import { container, openLoam as ground } from '../testing/checked-case';
+import { container, openLoam as ground } from '../../testing/checked-case';
 import { defaultLabourRates, type LabourTask } from './labour';
 import { plantingPlan } from './planting-plan';
 import { defaultWorkRules } from './work-rules';

@@ -3,7 +3,7 @@ import { InvalidInputError } from '../errors';
 import { unknownGround, type GroundFacts } from '../ground';
 import { fieldDefault, presets, withChoice, type Practice } from '../practice';
 import type { BallStock, Stock } from '../stock';
-import { container, fall, openLoam } from '../testing/checked-case';
+import { container, fall, openLoam } from '../../testing/checked-case';
 import { overDug, pitPlan, type PitPlan } from './pit-plan';
 
 const steady = (fallMm: number) => [0, 60, 120, 180].map((minute, i) => ({ minute, levelMm: 1000 - i * fallMm }));

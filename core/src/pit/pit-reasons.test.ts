@@ -2,7 +2,7 @@ import { percolationRate, unknownGround, type GroundFacts } from '../ground';
 import { fieldDefault, presets, withChoice, type Practice } from '../practice';
 import type { PitReason } from './reasons';
 import type { Stock } from '../stock';
-import { bareRoot, container, fall, openLoam } from '../testing/checked-case';
+import { bareRoot, container, fall, openLoam } from '../../testing/checked-case';
 import { groundGaps, overDug, percolationConsequences, pitPlan, surplusLeft, type PitInput } from './pit-plan';
 
 type Change = Partial<Omit<PitInput, 'ground'>> & { ground?: Partial<GroundFacts> };

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { soilClasses, unknownAssessment, type Assessment, type GroundFacts, type SoilClass } from '../ground';
 import { fieldDefault, nearestPreset, presets, withChoice, type Practice } from '../practice';
 import type { Stock } from '../stock';
-import { bareRoot, container, fall, openLoam as ground } from '../testing/checked-case';
+import { bareRoot, container, fall, openLoam as ground } from '../../testing/checked-case';
 import { sayReason, sayStep } from '../wording';
 import { shoppingList, sumAmounts } from './materials';
 import { plantingPlan, type PlantingPlan } from './planting-plan';

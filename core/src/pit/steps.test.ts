@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { unknownAssessment, type GroundFacts } from '../ground';
 import { fieldDefault, presets, withChoice, type ChoiceValue, type Practice } from '../practice';
 import type { Stock } from '../stock';
-import { bareRoot, container, fall, openLoam as ground } from '../testing/checked-case';
+import { bareRoot, container, fall, openLoam as ground } from '../../testing/checked-case';
 import { sayStep } from '../wording';
 import { plantingPlan } from './planting-plan';
 import { stepCodes, type StepCode } from './steps';

@@ -2,7 +2,7 @@ import { unknownAssessment, type GroundFacts } from '../ground';
 import { defaultWorkRules, materialCodes, materials, plantingPlan, shoppingList, type PlantingPlan } from '../pit';
 import { stepPicture } from '../drawing';
 import { stockKinds, type Stock } from '../stock';
-import { bareRoot, container, fall, openLoam as ground } from '../testing/checked-case';
+import { bareRoot, container, fall, openLoam as ground } from '../../testing/checked-case';
 import { sayReason, sayStep } from '../wording';
 import { choices, choiceTable, choiceValue, practiceDifferences, requirePractice, withChoice } from './choices';
 import { practiceAt, type ChoiceValue } from './override';

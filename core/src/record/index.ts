@@ -1,3 +1,5 @@
+export * from './stage';
+export * from './kinds';
 export * from './reasons';
 export * from './record';
 export * from './clock';

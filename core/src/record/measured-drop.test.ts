@@ -1,4 +1,5 @@
-import type { RecordFacts, FieldRecord, RecordKind } from './record';
+import type { RecordFacts, RecordKind } from './kinds';
+import type { FieldRecord } from './record';
 import { measuredDrop } from './measured-drop';
 
 let made = 0;

@@ -1,91 +1,5 @@
-import type { AsBuilt } from '../day';
-import type { Assessment, GroundFacts, PercolationTest, SiteVerdict } from '../ground';
-import type { Inspection } from '../inspect';
-import type { Override } from '../practice';
-import type { RemedyCode } from '../practice';
-import type { Stock, StockKind } from '../stock';
 import type { IsoDate } from '../calendar';
-
-/** The planting keeps the practice it was planned under, so that outcomes can be told apart by school. */
-export interface PlantingFacts extends AsBuilt {
-  readonly practiceId: string;
-  readonly practiceVersion: number;
-}
-
-export interface RemedyDone {
-  readonly remedy: RemedyCode;
-  readonly doneOn: IsoDate;
-}
-
-/** Degrees, [longitude, latitude], WGS 84. */
-export type Position = readonly [lng: number, lat: number];
-
-/** A spot set elsewhere: both places, so that the record can be read by itself. */
-export interface Move {
-  readonly movedOn: IsoDate;
-  readonly from: Position;
-  readonly to: Position;
-  readonly reason: string;
-}
-
-/** Takes back the record it supersedes: that one was a slip and counts for no date. */
-export interface Retraction {
-  readonly reason: string;
-}
-
-/** What the coordinator decided about a place, after what Sombra proposed. */
-export interface VerdictFacts {
-  readonly decidedOn: IsoDate;
-  readonly verdict: SiteVerdict;
-  /** Why; for `plant_if` what must change first, for `move` where to. */
-  readonly reason: string;
-}
-
-/** The tree to buy for a spot. */
-export interface ChoiceFacts {
-  readonly chosenOn: IsoDate;
-  /** Botanical name. */
-  readonly species: string;
-  readonly stockKind: StockKind | null;
-  readonly caliperMm: number | null;
-  readonly reason: string;
-}
-
-/** One choice of the practice made otherwise for this spot. */
-export interface OverrideFacts extends Override {
-  readonly decidedOn: IsoDate;
-}
-
-export interface RecordFacts {
-  ground: GroundFacts;
-  assessment: Assessment;
-  percolation: PercolationTest;
-  verdict: VerdictFacts;
-  choice: ChoiceFacts;
-  override: OverrideFacts;
-  stock: Stock;
-  planting: PlantingFacts;
-  inspection: Inspection;
-  remedy: RemedyDone;
-  move: Move;
-  retraction: Retraction;
-}
-
-export const recordKinds = [
-  'ground',
-  'assessment',
-  'percolation',
-  'verdict',
-  'choice',
-  'override',
-  'stock',
-  'planting',
-  'inspection',
-  'remedy',
-  'move',
-  'retraction',
-] as const;
-export type RecordKind = (typeof recordKinds)[number];
+import { recordTable, type RecordFacts, type RecordKind } from './kinds';
 
 interface RecordOf<K extends RecordKind> {
   /** Made by the device (UUIDv7): the same record sent twice is kept once. */
@@ -116,30 +30,11 @@ export function standing(records: readonly FieldRecord[]): FieldRecord[] {
 
 /** The day a record speaks of; a retraction speaks of all days, hence `null`. */
 export function happenedOn(record: FieldRecord): IsoDate | null {
-  switch (record.kind) {
-    case 'planting':
-      return record.facts.plantedOn;
-    case 'inspection':
-      return record.facts.inspectedOn;
-    case 'remedy':
-      return record.facts.doneOn;
-    case 'move':
-      return record.facts.movedOn;
-    case 'assessment':
-      return record.facts.assessedOn;
-    case 'percolation':
-      return record.facts.testedOn;
-    case 'verdict':
-    case 'override':
-      return record.facts.decidedOn;
-    case 'choice':
-      return record.facts.chosenOn;
-    case 'ground':
-    case 'stock':
-      return record.recordedAt.slice(0, 10);
-    case 'retraction':
-      return null;
-  }
+  const { day } = recordTable[record.kind];
+  if (day === 'none') return null;
+  if (day === 'recorded') return record.recordedAt.slice(0, 10);
+  // The table names a fact of its own kind; the pair is lost where kinds are mixed.
+  return (record.facts as unknown as Readonly<Record<string, IsoDate>>)[day] ?? null;
 }
 
 /** What was on record at the end of a day, less what proved a slip since. */

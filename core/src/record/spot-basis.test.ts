@@ -1,9 +1,10 @@
 import { fieldDefault, presets, withChoice, type ChoiceValue, type Practice } from '../practice';
 import { defaultWorkRules, pitPlan } from '../pit';
 import { mildWinterWindows } from '../season';
-import { bareRoot, container, fall, openLoam } from '../testing/checked-case';
+import { bareRoot, container, fall, openLoam } from '../../testing/checked-case';
 import { judgeInspection, type Inspection } from '../inspect';
-import type { FieldRecord, RecordFacts, RecordKind } from './record';
+import type { RecordFacts, RecordKind } from './kinds';
+import type { FieldRecord } from './record';
 import { basisWith, wholePlan, type SpotContext } from './spot-basis';
 import { judgePlanting, lookContext, spotLife } from './spot-life';
 

@@ -13,7 +13,8 @@ import { pitPlan, plantingPlan, type NoPitPlan, type PitResult, type PlantingPla
 import { practiceAt, type Practice } from '../practice';
 import { inPlantingWindow, type PlantingWindow } from '../season';
 import type { Stock, StockOffer } from '../stock';
-import { ofKind, type FieldRecord, type OverrideFacts } from './record';
+import type { OverrideFacts } from './kinds';
+import { ofKind, type FieldRecord } from './record';
 
 /** What a programme brings to every spot. */
 export interface SpotContext {

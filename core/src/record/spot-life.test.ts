@@ -1,6 +1,7 @@
 import { fieldDefault, type Practice } from '../practice';
 import { unknownAssessment, unknownGround, type GroundFacts } from '../ground';
-import type { FieldRecord, RecordFacts, RecordKind } from './record';
+import type { RecordFacts, RecordKind } from './kinds';
+import type { FieldRecord } from './record';
 import { spotLife } from './spot-life';
 
 let made = 0;

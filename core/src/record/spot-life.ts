@@ -9,16 +9,14 @@ import {
   type NextLook,
 } from '../inspect';
 import { groundGaps, surplusLeft } from '../pit';
-import type { Practice } from '../practice';
+import type { Practice, RemedyCode } from '../practice';
 import { worstLevel, type Level } from '../reason';
-import { because, type Reason } from './reasons';
-import type { RemedyCode } from '../practice';
 import type { Stock } from '../stock';
-import { ofKind, standing, type ChoiceFacts, type FieldRecord, type RecordOfKind, type VerdictFacts } from './record';
+import type { ChoiceFacts, VerdictFacts } from './kinds';
+import { because, type Reason } from './reasons';
+import { ofKind, standing, type FieldRecord, type RecordOfKind } from './record';
 import { spotBasis, type SpotBasis, type SpotContext } from './spot-basis';
-
-export const stages = ['ground', 'match', 'stock', 'pit', 'day', 'water', 'inspect', 'results'] as const;
-export type Stage = (typeof stages)[number];
+import type { Stage } from './stage';
 
 export const decisionKinds = [
   'measure_ground',
@@ -33,6 +31,9 @@ export const decisionKinds = [
   'look',
 ] as const;
 export type DecisionKind = (typeof decisionKinds)[number];
+
+/** Whether it waits at a planted tree, or at a place in preparation. */
+export const isOfTree = (kind: DecisionKind): boolean => kind === 'do_remedy' || kind === 'look';
 
 /** Something a person has to settle about one spot or its tree. */
 export interface Decision {
@@ -101,7 +102,7 @@ export function spotLife(
       ]
     : preparation(basis, { verdict, choice });
   const level = planting ? worstLevel(remedies.map((decision) => decision.level)) : 'good';
-  const stage = planting ? 'inspect' : (decisions[0]?.stage ?? 'ground');
+  const stage = decisions[0]?.stage ?? (planting ? 'inspect' : 'ground');
   return { ...basis, stage, verdict, choice, planting, inspections, level, nextLook, decisions };
 }
 

@@ -2,7 +2,8 @@ import type { IsoDate } from '../calendar';
 import { crownSpreadM } from '../match';
 import type { ProbeClass } from '../inspect';
 import { daysBetween } from '../calendar';
-import { happenedOn, ofKind, recordsUpTo, standing, type FieldRecord, type Position } from './record';
+import type { Position } from './kinds';
+import { happenedOn, ofKind, recordsUpTo, standing, type FieldRecord } from './record';
 import type { SpotContext } from './spot-basis';
 import { spotLife, type JudgedLooks, type SpotLife } from './spot-life';
 

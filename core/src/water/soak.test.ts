@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { soilClasses } from '../ground';
 import { fieldDefault, presets, withChoice, type Practice } from '../practice';
-import { bareRoot as bare, container } from '../testing/checked-case';
+import { bareRoot as bare, container } from '../../testing/checked-case';
 import { ballStoreL, firstSoakL, type SoakInput } from './soak';
 
 const balled = { ...container, kind: 'balled', ballDiameterMm: 700, ballHeightMm: 500, topRootsDepthMm: 50 } as const;

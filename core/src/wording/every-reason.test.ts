@@ -30,7 +30,7 @@ import {
   type ReceivedTree,
   type Stock,
 } from '../stock';
-import { fall } from '../testing/checked-case';
+import { fall } from '../../testing/checked-case';
 import { remedyWords } from './say-remedy';
 import { reasonCodes, sayReason } from './say-reason';
 

@@ -1,4 +1,4 @@
-import type { DecisionKind, RecordKind, Stage } from '../record';
+import type { DecisionKind, Stage } from '../record';
 import type { Level } from '../reason';
 import type { PercolationQuestion } from '../ground';
 import type {
@@ -100,21 +100,6 @@ export const decisionNames: Readonly<Record<DecisionKind, string>> = {
   record_planting: 'Plant and record as built',
   do_remedy: 'Remedy',
   look: 'Inspect',
-};
-
-export const recordNames: Readonly<Record<RecordKind, string>> = {
-  ground: 'Ground facts',
-  assessment: 'Surroundings',
-  percolation: 'Percolation test',
-  verdict: 'Verdict on the place',
-  choice: 'Species chosen',
-  override: 'Practice made otherwise here',
-  stock: 'Stock measures',
-  planting: 'Planted, as built',
-  inspection: 'Inspection',
-  remedy: 'Remedy done',
-  move: 'Spot moved',
-  retraction: 'Taken back',
 };
 
 export const questionNames: Readonly<Record<PercolationQuestion, string>> = {

@@ -2,7 +2,7 @@ import type { AdoptProgress, MeasuredSettlement, Practices, Problem, Session, Us
 import { fieldDefault, presets, spotLife, withChoice } from '@sombra/core';
 import { adoptPractice } from './service';
 import { rebuildAll } from '../record/derive';
-import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
+import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../../testing/test-town';
 
 let town: TestTown;
 let cora: Visitor;

@@ -1,8 +1,8 @@
 import { may, roles, type Role } from '@sombra/contract';
 import type { Router } from 'express';
 import { pino } from 'pino';
-import { doors as lines } from '../testing/doors';
-import { openTestTown, Visitor, type TestTown } from '../testing/test-town';
+import { doors as lines } from '../../testing/doors';
+import { openTestTown, Visitor, type TestTown } from '../../testing/test-town';
 import { makeApp, loggedPath } from './app';
 import { openSessionPool } from '../platform/sessions';
 

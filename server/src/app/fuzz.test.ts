@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { requestsAt, unasked, walked } from '../testing/fuzz';
-import { openTestTown, Visitor, type TestTown } from '../testing/test-town';
+import { requestsAt, unasked, walked } from '../../testing/fuzz';
+import { openTestTown, Visitor, type TestTown } from '../../testing/test-town';
 
 /** Requests at each door; the long walk is `npm run bench:fuzz`. */
 const perDoor = Number(process.env['FUZZ_PER_DOOR'] ?? 6);

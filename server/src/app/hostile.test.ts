@@ -1,7 +1,7 @@
 import type { Problem } from '@sombra/contract';
 import { gzipSync } from 'node:zlib';
 import { v7 as uuidv7 } from 'uuid';
-import { loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
+import { loam, openTestTown, sending, Visitor, type TestTown } from '../../testing/test-town';
 import { asActor } from '../platform/db';
 import { problemOf } from '../platform/problems';
 

@@ -2,7 +2,7 @@ import type { ImportProgress, SavedView, KeptSpecies } from '@sombra/contract';
 import { shippedSpecies } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { rebuildAll } from '../record/derive';
-import { openTestTown, Visitor, type TestTown } from '../testing/test-town';
+import { openTestTown, Visitor, type TestTown } from '../../testing/test-town';
 
 let town: TestTown;
 let cora: Visitor;

@@ -134,6 +134,6 @@ const copies = [
      from copied c join pattern_decision d using (n) join spot s on s.id = c.id`,
   `delete from cell_change`,
   `insert into cell_change select cell_x, cell_y, count(*), count(*) filter (where level = 'urgent'),
-       count(*) filter (where level = 'act'), count(*) filter (where stage <> 'inspect'), sum(lng), sum(lat)
+       count(*) filter (where level = 'act'), count(*) filter (where planted_on is null), sum(lng), sum(lat)
      from spot_period where until_day is null group by cell_x, cell_y`,
 ];

@@ -1,6 +1,15 @@
 import type { Desk, DeskMember, OpenRemedy } from '@sombra/contract';
 import { addDaysTo } from '@sombra/core';
-import { container, loam, look, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
+import {
+  container,
+  loam,
+  look,
+  openTestTown,
+  planting,
+  sending,
+  Visitor,
+  type TestTown,
+} from '../../testing/test-town';
 import { programmeToday } from '../programme/today';
 
 let town: TestTown;

@@ -2,7 +2,7 @@ import { importLimits, type ImportPreview, type ImportProgress } from '@sombra/c
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { v7 as uuidv7 } from 'uuid';
-import { container, look, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
+import { container, look, openTestTown, sending, Visitor, type TestTown } from '../../testing/test-town';
 
 let town: TestTown;
 let cora: Visitor;

@@ -3,7 +3,7 @@ import { unknownAssessment, type Assessment } from '@sombra/core';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
 import { replaceLayer } from '../map/repository';
-import { loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
+import { loam, openTestTown, sending, Visitor, type TestTown } from '../../testing/test-town';
 
 let town: TestTown;
 let cora: Visitor;

@@ -1,4 +1,4 @@
-import { loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
+import { loam, openTestTown, sending, Visitor, type TestTown } from '../../testing/test-town';
 import { LiveHub } from './hub';
 
 let town: TestTown;

@@ -3,7 +3,7 @@ import { VectorTile } from '@mapbox/vector-tile';
 import type { Booked, MapInfo } from '@sombra/contract';
 import { PbfReader } from 'pbf';
 import { v7 as uuidv7 } from 'uuid';
-import { loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
+import { loam, openTestTown, sending, Visitor, type TestTown } from '../../testing/test-town';
 import { foldCells } from './tiles-repository';
 
 let town: TestTown;

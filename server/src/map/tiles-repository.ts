@@ -14,7 +14,7 @@ const countedNow = [
   'count(*)::int as spots',
   `count(*) filter (where period.level = 'urgent')::int as urgent`,
   `count(*) filter (where period.level = 'act')::int as act`,
-  `count(*) filter (where period.stage <> 'inspect')::int as preparing`,
+  'count(*) filter (where period.planted_on is null)::int as preparing',
   'avg(period.lng) as lng',
   'avg(period.lat) as lat',
 ];
@@ -73,6 +73,7 @@ export async function markTile(db: Db, tile: TilePath, filter: SpotFilter, today
     .select(
       'period.spot_id as id',
       'period.stage',
+      db.raw('period.planted_on is not null as planted'),
       'period.level',
       db.raw(`coalesce(period.probe, 'unknown') as probe`),
       db.raw('st_asmvtgeom(period.at, st_tileenvelope(?, ?, ?), 4096, 256) as geom', envelope),

@@ -2,7 +2,7 @@ import type { KeptSpecies, Offers, Problem, RowReport, SeasonList } from '@sombr
 import { shippedSpecies, unknownAssessment } from '@sombra/core';
 import loadHighs from 'highs';
 import { v7 as uuidv7 } from 'uuid';
-import { loam, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
+import { loam, openTestTown, planting, sending, Visitor, type TestTown } from '../../testing/test-town';
 import { workOnNext, type ListSolver } from './list-service';
 import { runModel } from './run-model';
 import { programmeToday } from '../programme/today';

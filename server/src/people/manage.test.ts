@@ -1,6 +1,6 @@
 import type { Invitation, PeopleWithLink, Person, Problem, Session } from '@sombra/contract';
 import { v7 as uuidv7 } from 'uuid';
-import { openTestTown, Visitor, type TestTown } from '../testing/test-town';
+import { openTestTown, Visitor, type TestTown } from '../../testing/test-town';
 
 let town: TestTown;
 let ada: Visitor;

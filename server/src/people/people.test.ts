@@ -1,5 +1,5 @@
 import { pruneLimits, pruneSessions } from './repository';
-import { openTestTown, Visitor, type TestTown } from '../testing/test-town';
+import { openTestTown, Visitor, type TestTown } from '../../testing/test-town';
 
 let town: TestTown;
 beforeAll(async () => {

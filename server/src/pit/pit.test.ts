@@ -9,8 +9,8 @@ import {
   type WorkRules,
 } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
-import { pdfText } from '../testing/pdf-text';
-import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
+import { pdfText } from '../../testing/pdf-text';
+import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../../testing/test-town';
 import { programmeToday } from '../programme/today';
 
 let town: TestTown;

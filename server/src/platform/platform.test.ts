@@ -1,6 +1,6 @@
 import { ConflictError, InvalidInputError } from '@sombra/core';
 import { z } from 'zod';
-import { openTestTown, Visitor, type TestTown } from '../testing/test-town';
+import { openTestTown, Visitor, type TestTown } from '../../testing/test-town';
 import { readConfig } from './config';
 import { isDatabaseAway } from './db';
 import { parse, problemOf } from './problems';

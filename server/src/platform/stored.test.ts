@@ -1,6 +1,6 @@
 import { storedFactsSchemas } from '@sombra/contract';
 import { v7 as uuidv7 } from 'uuid';
-import { container, loam, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
+import { container, loam, openTestTown, planting, sending, Visitor, type TestTown } from '../../testing/test-town';
 import { problemOf } from './problems';
 import { readStored, StoredDataError } from './stored';
 

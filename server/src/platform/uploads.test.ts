@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
-import { openTestTown, Visitor, type TestTown } from '../testing/test-town';
+import { openTestTown, Visitor, type TestTown } from '../../testing/test-town';
 import { keepFile, storageFault } from './uploads';
 
 let town: TestTown;

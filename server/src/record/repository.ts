@@ -1,5 +1,6 @@
 import { storedFactsSchemas, type ClockQuestion, type KeptRecord } from '@sombra/contract';
 import {
+  recordTable,
   type ClockState,
   type Decision,
   type FieldRecord,
@@ -56,16 +57,6 @@ export function recordOfRow(row: RecordRow): KeptRecord {
   } as KeptRecord;
 }
 
-/** Records about the place, whether a tree is assigned to it or not. */
-export const ofPlaceAlone: readonly FieldRecord['kind'][] = [
-  'ground',
-  'assessment',
-  'percolation',
-  'verdict',
-  'override',
-  'move',
-];
-
 const rowsOfStatement = 1000;
 
 /** Adds records that are not here yet. Returns the ids that were added. */
@@ -75,7 +66,7 @@ export async function insertRecords(db: Db, records: readonly NewRecord[]): Prom
     id: record.id,
     kind: record.kind,
     spot_id: spotId,
-    tree_id: ofPlaceAlone.includes(record.kind) ? null : treeId,
+    tree_id: recordTable[record.kind].of === 'place' ? null : treeId,
     facts: JSON.stringify(record.facts),
     recorded_at: record.recordedAt,
     happened_at: happened?.happenedAt ?? record.recordedAt,

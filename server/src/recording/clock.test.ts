@@ -1,6 +1,6 @@
 import { deviceTimeHeader, type ClockQuestion, type SendRecord, type SpotDetail } from '@sombra/contract';
 import { addDaysTo, ofKind, standing } from '@sombra/core';
-import { look, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
+import { look, openTestTown, planting, sending, Visitor, type TestTown } from '../../testing/test-town';
 
 let town: TestTown;
 let cora: Visitor;

@@ -1,6 +1,15 @@
 import type { BatchReceipt, SendRecord } from '@sombra/contract';
 import { v7 as uuidv7 } from 'uuid';
-import { container, loam, look, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
+import {
+  container,
+  loam,
+  look,
+  openTestTown,
+  planting,
+  sending,
+  Visitor,
+  type TestTown,
+} from '../../testing/test-town';
 import { programmeToday } from '../programme/today';
 
 let town: TestTown;

@@ -1,7 +1,17 @@
 import type { Desk, SpotDetail } from '@sombra/contract';
+import { unknownAssessment } from '@sombra/core';
 import pg from 'pg';
 import { v7 as uuidv7 } from 'uuid';
-import { container, loam, look, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
+import {
+  container,
+  loam,
+  look,
+  openTestTown,
+  planting,
+  sending,
+  Visitor,
+  type TestTown,
+} from '../../testing/test-town';
 import { rebuildAll } from '../record/derive';
 
 let town: TestTown;
@@ -89,6 +99,19 @@ describe('keeping records', () => {
       'record.facts.topRootsDepthMm',
     ],
     ['a planting next year', planting('2199-01-01'), 'record.facts.plantedOn'],
+    [
+      'surroundings of next year',
+      { kind: 'assessment', facts: unknownAssessment('2199-01-01') },
+      'record.facts.assessedOn',
+    ],
+    [
+      'a choice made otherwise next year',
+      {
+        kind: 'override',
+        facts: { decidedOn: '2199-01-01', path: 'mulch.thicknessMm', value: 80, reason: 'dry corner' },
+      },
+      'record.facts.decidedOn',
+    ],
     ['a look before the planting', look('2025-12-31'), 'record.facts.inspectedOn'],
     [
       'a look at nothing',
@@ -188,6 +211,21 @@ describe('the database itself', () => {
     await expect(town.db('audit').insert({ actor: 'x', table_name: 'x', act: 'x' })).rejects.toThrow(
       'permission denied',
     );
+  });
+
+  it('takes only kinds it knows, and of a tree only with its tree', async () => {
+    const { spotId } = await planted();
+    const row = {
+      spot_id: spotId,
+      facts: '{}',
+      recorded_at: new Date(),
+      happened_at: new Date(),
+      recorded_by: 'x',
+      device: 'x',
+    };
+    const add = (kind: string) => town.db('field_record').insert({ id: uuidv7(), kind, ...row });
+    await expect(add('weighing')).rejects.toThrow(/field_record_kind/);
+    await expect(add('inspection')).rejects.toThrow(/names no tree/);
   });
 
   it('names who did what', async () => {

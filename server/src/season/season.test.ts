@@ -1,7 +1,7 @@
 import type { Outlook, Season } from '@sombra/contract';
 import { addDaysTo, mildWinterWindows, type WeatherDay } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
-import { openTestTown, Visitor, type TestTown } from '../testing/test-town';
+import { openTestTown, Visitor, type TestTown } from '../../testing/test-town';
 import { insertWeather } from './repository';
 import { programmeToday } from '../programme/today';
 

@@ -3,7 +3,7 @@ import { proposedWindows } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { rebuildAll } from '../record/derive';
 import { derivedVersion } from '../record/repository';
-import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
+import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../../testing/test-town';
 import { makeSetUpCode } from './service';
 
 const settings = {

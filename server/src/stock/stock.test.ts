@@ -13,8 +13,8 @@ import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
 import { workOnNext, type ListSolver } from '../match/list-service';
 import { runModel } from '../match/run-model';
-import { pdfText } from '../testing/pdf-text';
-import { loam, openTestTown, sending, Visitor, type TestTown } from '../testing/test-town';
+import { pdfText } from '../../testing/pdf-text';
+import { loam, openTestTown, sending, Visitor, type TestTown } from '../../testing/test-town';
 
 let town: TestTown;
 let cora: Visitor;

@@ -1,8 +1,8 @@
 import type { Desk, Ticket, TicketList } from '@sombra/contract';
 import { addDaysTo, addWorkingDays, defaultGroundRules } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
-import { TestCentre } from '../testing/centre';
-import { container, loam, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
+import { TestCentre } from '../../testing/centre';
+import { container, loam, openTestTown, planting, sending, Visitor, type TestTown } from '../../testing/test-town';
 import { handDigZones } from './repository';
 import { tendTickets } from './tend';
 import { programmeToday } from '../programme/today';

@@ -1,5 +1,5 @@
 import type { Facets, RankQuery, SpotCsvQuery, SpotFilter, SpotLine, SpotListQuery, SpotSort } from '@sombra/contract';
-import type { IsoDate } from '@sombra/core';
+import { stages, type IsoDate } from '@sombra/core';
 import type { Knex } from 'knex';
 import { withStandingTree } from '../spots/repository';
 import type { Db } from '../platform/db';
@@ -9,7 +9,7 @@ const sortColumns: Readonly<Record<SpotSort, string>> = {
   ref: 'spot.ref',
   place: 'place.name',
   species: 'tree.species',
-  stage: `array_position(array['ground','match','stock','pit','day','water','inspect','results'], period.stage)`,
+  stage: `array_position(array[${stages.map((stage) => `'${stage}'`).join(',')}], period.stage)`,
   level: `array_position(array['good','watch','act','urgent'], period.level)`,
   plantedOn: 'period.planted_on',
   probe: `array_position(array['dry','slightly_dry','moist','wet','saturated'], period.probe)`,

@@ -1,7 +1,16 @@
 import type { Facets, Near, SpotList } from '@sombra/contract';
 import { addDaysTo } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
-import { container, loam, look, openTestTown, planting, sending, Visitor, type TestTown } from '../testing/test-town';
+import {
+  container,
+  loam,
+  look,
+  openTestTown,
+  planting,
+  sending,
+  Visitor,
+  type TestTown,
+} from '../../testing/test-town';
 import { programmeToday } from '../programme/today';
 
 let town: TestTown;

@@ -1,3 +1,4 @@
+import { recordKinds, recordTable } from '@sombra/core';
 import type { Knex } from 'knex';
 import { foundation } from './001-foundation';
 import { town } from './002-town';
@@ -5,6 +6,7 @@ import { groundAndMatch } from './003-ground-and-match';
 import { practiceAndStore } from './004-practice-and-store';
 import { treesAsReceived } from './005-trees-as-received';
 import { peopleAndTime } from './006-people-and-time';
+import { recordKindRows } from './007-record-kinds';
 
 export interface NamedMigration {
   readonly name: string;
@@ -19,6 +21,7 @@ const migrations: readonly NamedMigration[] = [
   practiceAndStore,
   treesAsReceived,
   peopleAndTime,
+  recordKindRows,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {
@@ -39,4 +42,11 @@ class BundledMigrations implements Knex.MigrationSource<NamedMigration> {
 /** Brings a database up to date, or, for tests, as far as an older version of Sombra did. */
 export async function migrate(db: Knex, count = migrations.length): Promise<void> {
   await db.migrate.latest({ migrationSource: new BundledMigrations(count) });
+  if (count === migrations.length) await nameRecordKinds(db);
+}
+
+/** The database takes the kinds of record that this version knows; older ones stay, for the records that have them. */
+async function nameRecordKinds(db: Knex): Promise<void> {
+  const rows = recordKinds.map((kind) => ({ kind, asks_for_tree: recordTable[kind].of === 'tree' }));
+  await db('record_kind').insert(rows).onConflict('kind').merge();
 }

@@ -5,7 +5,7 @@ import pg from 'pg';
 import { v7 as uuidv7 } from 'uuid';
 import { derivedVersion } from '../../record/repository';
 import { rebuildAll, rebuildIfStale } from '../../record/derive';
-import { loam } from '../../testing/test-town';
+import { loam } from '../../../testing/test-town';
 import { openDatabase } from '../db';
 import { migrate } from '.';
 

@@ -3,7 +3,7 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import type { ClockQuestion } from '@sombra/contract';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { ClockQuestions } from './clock-questions';
 
 const question: ClockQuestion = {

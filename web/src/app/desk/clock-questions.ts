@@ -2,7 +2,7 @@ import { HttpClient } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { clockQuestionsSchema, type ClockQuestion } from '@sombra/contract';
-import { recordNames } from '@sombra/core';
+import { recordTable } from '@sombra/core';
 import { format, parseISO } from 'date-fns';
 import { firstValueFrom } from 'rxjs';
 import { readProblem, sayProblem } from '../ui/problem';
@@ -26,7 +26,7 @@ import { SessionService } from '../session/session.service';
           @for (one of open(); track one.recordId) {
             <li>
               <p>
-                <a [routerLink]="['/town', one.spotId]">{{ one.ref }}</a>, {{ names[one.kind].toLowerCase() }} by
+                <a [routerLink]="['/town', one.spotId]">{{ one.ref }}</a>, {{ kinds[one.kind].name.toLowerCase() }} by
                 {{ one.recordedBy }}. The device said {{ moment(one.deviceSaid) }}; it came
                 {{ moment(one.receivedAt) }} and stands there until then.
               </p>
@@ -88,7 +88,7 @@ export class ClockQuestions {
   private readonly toasts = inject(ToastsService);
   protected readonly open = signal<readonly ClockQuestion[]>([]);
   protected readonly busy = signal(false);
-  protected readonly names = recordNames;
+  protected readonly kinds = recordTable;
   protected readonly moment = sayMoment;
   protected readonly local = (instant: string): string => format(parseISO(instant), "yyyy-MM-dd'T'HH:mm");
 

@@ -1,8 +1,8 @@
 import { TestBed } from '@angular/core/testing';
 import type { DeskLine, SendBatch } from '@sombra/contract';
 import { because } from '@sombra/core';
-import { FakeOutbox } from '../../testing/bench-rig';
-import { PageRig } from '../../testing/page-rig';
+import { FakeOutbox } from '../../../testing/bench-rig';
+import { PageRig } from '../../../testing/page-rig';
 import { ToastsService } from '../ui/toasts.service';
 import { OutboxService } from '../offline/outbox.service';
 import { DeskGroup } from './desk-group';

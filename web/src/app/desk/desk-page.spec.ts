@@ -3,8 +3,8 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter, Router } from '@angular/router';
 import { because } from '@sombra/core';
-import { container, detailOf, FakeOutbox, kept, loam, planted, spotId, treeId } from '../../testing/bench-rig';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { container, detailOf, FakeOutbox, kept, loam, planted, spotId, treeId } from '../../../testing/bench-rig';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { OutboxService } from '../offline/outbox.service';
 import { DeskPage } from './desk-page';
 

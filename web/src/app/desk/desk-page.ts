@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { DeskLine } from '@sombra/contract';
-import { decisionNames, formatNumber, remedyWords, sayReason } from '@sombra/core';
+import { decisionNames, formatNumber, isOfTree, remedyWords, sayReason } from '@sombra/core';
 import { BulkActs } from '../spot/bulk-acts.service';
 import { Splitter } from '../ui/splitter';
 import { KeysService } from '../ui/keys.service';
@@ -182,7 +182,7 @@ export class DeskPage {
       because: line.because.map((reason) => sayReason(reason, this.session.units())).join(' '),
       due: line.daysLate === null ? 'this season' : `${sayLateness(line.daysLate)}`,
       cost: Math.max(8, line.points),
-      noun: line.stage === 'inspect' ? 'trees' : 'spots',
+      noun: isOfTree(line.kind) ? 'trees' : 'spots',
       ...whereTo(line),
     })),
   );

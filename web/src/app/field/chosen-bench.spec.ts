@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import type { SendBatch, SpotLine } from '@sombra/contract';
-import { container, detailOf, FakeOutbox, kept, loam, planted } from '../../testing/bench-rig';
-import { PageRig } from '../../testing/page-rig';
+import { container, detailOf, FakeOutbox, kept, loam, planted } from '../../../testing/bench-rig';
+import { PageRig } from '../../../testing/page-rig';
 import { OutboxService } from '../offline/outbox.service';
 import { ChosenBench } from './chosen-bench';
 import { ChosenService } from '../spot/chosen.service';

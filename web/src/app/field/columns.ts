@@ -1,5 +1,5 @@
 import type { SpotLine, SpotSort } from '@sombra/contract';
-import { probeNames, stageNames, type Stage } from '@sombra/core';
+import { preparingStages, probeNames, stageNames, type Stage } from '@sombra/core';
 import { sayDay, sayLateness } from '../ui/say-date';
 
 export interface Column {
@@ -87,4 +87,4 @@ const planted: readonly SpotSort[] = ['ref', 'place', 'species', 'level', 'dueOn
 
 /** What a list shows until somebody chooses otherwise. */
 export const usualColumns = (stage: Stage | null): readonly SpotSort[] =>
-  stage === 'inspect' || stage === null ? planted : inPreparation;
+  (preparingStages as readonly (Stage | null)[]).includes(stage) ? inPreparation : planted;

@@ -3,7 +3,7 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { Component } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter, Router } from '@angular/router';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { FilterBar } from './filter-bar';
 
 @Component({ selector: 's-empty', template: '' })

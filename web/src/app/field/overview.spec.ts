@@ -3,8 +3,8 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { Component } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter, Router } from '@angular/router';
-import { FakeOutbox } from '../../testing/bench-rig';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeOutbox } from '../../../testing/bench-rig';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { OutboxService } from '../offline/outbox.service';
 import { Overview } from './overview';
 

@@ -1,5 +1,5 @@
 import { unknownAssessment } from '@sombra/core';
-import { BenchRig, container, kept, loam, planted } from '../../testing/bench-rig';
+import { BenchRig, container, kept, loam, planted } from '../../../testing/bench-rig';
 import { SpotSummary } from './spot-summary';
 
 const seen = kept('assessment', unknownAssessment('2026-06-01'));

@@ -4,7 +4,7 @@ import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import type { SpotLine } from '@sombra/contract';
 import { of } from 'rxjs';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { ChosenService } from '../spot/chosen.service';
 import { SpotSource } from './spot-source';
 import { SpotTable } from './spot-table';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { MeasureField } from './measure-field';
 
 @Component({

@@ -1,28 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { recordNames, sayFacts, type RecordKind } from '@sombra/core';
+import { recordTable, sayFacts } from '@sombra/core';
 import { format } from 'date-fns';
 import { OutboxService } from '../offline/outbox.service';
 import { ParcelsService } from '../offline/parcels.service';
 import type { OutboxEntry } from '../offline/outbox-store';
 import { SessionService } from '../session/session.service';
-import type { OpenStage } from '../ui/open-stages';
 import { readProblem, sayProblem, stumbled } from '../ui/problem';
-
-const benches: Readonly<Record<RecordKind, OpenStage>> = {
-  ground: 'ground',
-  assessment: 'ground',
-  percolation: 'ground',
-  verdict: 'ground',
-  choice: 'match',
-  override: 'pit',
-  stock: 'stock',
-  planting: 'day',
-  inspection: 'inspect',
-  remedy: 'inspect',
-  move: 'ground',
-  retraction: 'inspect',
-};
 
 /** Records sent late that the server would not take: why, and the three ways on. */
 @Component({
@@ -86,12 +70,12 @@ export class RefusedRecords {
       const said = sayFacts(facts, this.session.units());
       return {
         entry,
-        name: recordNames[kind],
+        name: recordTable[kind].name,
         made: format(entry.madeAt, 'd MMM HH:mm'),
         setAside: entry.refused !== null && stumbled(entry.refused),
         why: entry.refused ? sayProblem(entry.refused) : '',
         facts: said.map(({ name, value }) => `${name} ${value}`).join(' · '),
-        bench: benches[kind],
+        bench: recordTable[kind].stage,
       };
     }),
   );

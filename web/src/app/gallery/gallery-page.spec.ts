@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { allMarks, markName } from '../map/marks';
 import { GalleryPage } from './gallery-page';
 

@@ -1,6 +1,6 @@
 import type { Surroundings } from '@sombra/contract';
 import { unknownAssessment, type Assessment } from '@sombra/core';
-import { BenchRig, kept, loam, spotId } from '../../testing/bench-rig';
+import { BenchRig, kept, loam, spotId } from '../../../testing/bench-rig';
 import { AssessmentForm } from './assessment-form';
 
 let rig: BenchRig<AssessmentForm>;

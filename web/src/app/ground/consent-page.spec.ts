@@ -1,6 +1,6 @@
 import type { TestRequest } from '@angular/common/http/testing';
 import type { OpenConsent } from '@sombra/contract';
-import { PageRig } from '../../testing/page-rig';
+import { PageRig } from '../../../testing/page-rig';
 import { ConsentPage } from './consent-page';
 
 const asked: OpenConsent = {

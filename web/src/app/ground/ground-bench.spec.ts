@@ -1,4 +1,4 @@
-import { BenchRig, kept, loam } from '../../testing/bench-rig';
+import { BenchRig, kept, loam } from '../../../testing/bench-rig';
 import { GroundBench } from './ground-bench';
 
 let rig: BenchRig<GroundBench>;

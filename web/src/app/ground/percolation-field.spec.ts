@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { defaultPercolationLimits, type PercolationReading } from '@sombra/core';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { PercolationField, readRows, rowsOf, type PercolationRows } from './percolation-field';
 
 const row = (minute: string, level: string, levelMm: number | null) => ({ minute, level, levelMm });

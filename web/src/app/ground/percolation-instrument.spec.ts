@@ -1,5 +1,5 @@
 import type { PercolationTest } from '@sombra/core';
-import { BenchRig, kept, loam, spotId } from '../../testing/bench-rig';
+import { BenchRig, kept, loam, spotId } from '../../../testing/bench-rig';
 import { PercolationInstrument } from './percolation-instrument';
 
 let rig: BenchRig<PercolationInstrument>;

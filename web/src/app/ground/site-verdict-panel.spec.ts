@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { unknownAssessment, type Assessment } from '@sombra/core';
-import { BenchRig, kept, loam, spotId } from '../../testing/bench-rig';
+import { BenchRig, kept, loam, spotId } from '../../../testing/bench-rig';
 import { SiteVerdictPanel } from './site-verdict-panel';
 
 let rig: BenchRig<SiteVerdictPanel>;

@@ -1,5 +1,5 @@
 import { fieldDefault, withChoice } from '@sombra/core';
-import { BenchRig, container, kept, loam, planted } from '../../testing/bench-rig';
+import { BenchRig, container, kept, loam, planted } from '../../../testing/bench-rig';
 import { InspectBench } from './inspect-bench';
 
 let rig: BenchRig<InspectBench>;

@@ -1,8 +1,8 @@
 import { TestBed } from '@angular/core/testing';
 import { HttpErrorResponse } from '@angular/common/http';
-import { of, throwError, type Observable } from 'rxjs';
-import { FakeOutbox } from '../../testing/bench-rig';
-import { PageRig } from '../../testing/page-rig';
+import { of, Subject, throwError, type Observable } from 'rxjs';
+import { FakeOutbox } from '../../../testing/bench-rig';
+import { PageRig } from '../../../testing/page-rig';
 import { ToastsService } from '../ui/toasts.service';
 import { OutboxService } from '../offline/outbox.service';
 import { SpotListService } from '../spot/spot-list.service';
@@ -17,11 +17,12 @@ let sent: Sent[];
 let withdrawn: unknown[];
 let told: string[];
 let refusal: HttpErrorResponse | null;
+let late: Subject<{ ref: string; place: string | null }> | null;
 async function show(
   near: { ref: string; place: string | null } | null = { ref: 'M-0181', place: 'Saltmakers Street' },
 ) {
   const doors = {
-    near: () => (near ? of(near) : throwError(() => new HttpErrorResponse({ status: 0 }))),
+    near: () => late ?? (near ? of(near) : throwError(() => new HttpErrorResponse({ status: 0 }))),
     add: (spot: Sent): Observable<unknown> => {
       sent.push(spot);
       return refusal ? throwError(() => refusal) : of(null);
@@ -48,7 +49,7 @@ const send = async () => {
 
 beforeEach(() => {
   rig = new PageRig();
-  [sent, withdrawn, told, refusal] = [[], [], [], null];
+  [sent, withdrawn, told, refusal, late] = [[], [], [], null, null];
 });
 
 describe('a spot added on the map', () => {
@@ -60,6 +61,16 @@ describe('a spot added on the map', () => {
       { ref: 'M-0181', place: 'Saltmakers Street', position: [-25.4059123, 36.9], species: null },
     ]);
     expect(told).toEqual([`added ${sent[0]?.id}`, 'done']);
+  });
+
+  it('keeps what was typed while the proposal was still asked for', async () => {
+    late = new Subject();
+    await show();
+    await rig.fill('Number', 'Q-0001');
+    late.next({ ref: 'M-0181', place: 'Saltmakers Street' });
+    late.complete();
+    await rig.settle();
+    expect([rig.field('Number').value, rig.field('Place').value]).toEqual(['Q-0001', 'Saltmakers Street']);
   });
 
   it('is typed where nothing lies near, and its species trimmed', async () => {

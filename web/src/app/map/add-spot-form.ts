@@ -19,15 +19,11 @@ import { textOf } from '../fields/event-values';
       <h2>New spot</h2>
       <label
         >Number
-        <input class="form-control form-control-sm" maxlength="24" [value]="ref()" (input)="ref.set(textOf($event))"
+        <input class="form-control form-control-sm" maxlength="24" [value]="ref()" (input)="type('ref', $event)"
       /></label>
       <label
         >Place
-        <input
-          class="form-control form-control-sm"
-          maxlength="80"
-          [value]="place()"
-          (input)="place.set(textOf($event))"
+        <input class="form-control form-control-sm" maxlength="80" [value]="place()" (input)="type('place', $event)"
       /></label>
       <label
         >Species, if known
@@ -74,6 +70,7 @@ export class AddSpotForm {
   protected readonly busy = signal(false);
   protected readonly fault = signal<Problem | null>(null);
   protected readonly say = sayProblem;
+  private readonly typed = { ref: false, place: false };
   /** Sent again after a fault it is the same spot. */
   private readonly ids = { id: uuidv7(), treeId: uuidv7() };
 
@@ -81,11 +78,17 @@ export class AddSpotForm {
     effect(() => void this.propose(this.at()));
   }
 
+  protected type(field: 'ref' | 'place', event: Event): void {
+    this.typed[field] = true;
+    this[field].set(textOf(event));
+  }
+
   private async propose(at: LngLat): Promise<void> {
     const near = await firstValueFrom(this.lists.near(at)).catch(() => null);
     if (!near) return;
-    this.ref.set(near.ref);
-    if (near.place) this.place.set(near.place);
+    // What somebody typed while it was asked for stays.
+    if (!this.typed.ref) this.ref.set(near.ref);
+    if (!this.typed.place && near.place) this.place.set(near.place);
   }
 
   protected async add(event: Event): Promise<void> {

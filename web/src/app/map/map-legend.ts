@@ -4,18 +4,18 @@ import { markPicture, type Mark } from './marks';
 import { readPalette } from './palette';
 
 const shown: readonly { readonly mark: Mark; readonly says: string }[] = [
-  { mark: { stage: 'inspect', level: 'good', probe: 'dry' }, says: 'tree, last probe dry' },
-  { mark: { stage: 'inspect', level: 'good', probe: 'moist' }, says: 'moist' },
-  { mark: { stage: 'inspect', level: 'good', probe: 'saturated' }, says: 'waterlogged' },
-  { mark: { stage: 'inspect', level: 'good', probe: 'unknown' }, says: 'not probed yet' },
-  { mark: { stage: 'inspect', level: 'watch', probe: 'moist' }, says: 'watch' },
-  { mark: { stage: 'inspect', level: 'act', probe: 'moist' }, says: 'act' },
-  { mark: { stage: 'inspect', level: 'urgent', probe: 'moist' }, says: 'urgent' },
-  { mark: { stage: 'ground', level: 'good', probe: 'unknown' }, says: 'spot: measure the ground' },
-  { mark: { stage: 'match', level: 'good', probe: 'unknown' }, says: 'choose the species' },
-  { mark: { stage: 'stock', level: 'good', probe: 'unknown' }, says: 'measure the stock' },
-  { mark: { stage: 'pit', level: 'good', probe: 'unknown' }, says: 'no pit plan' },
-  { mark: { stage: 'day', level: 'good', probe: 'unknown' }, says: 'ready to plant' },
+  { mark: { planted: true, level: 'good', probe: 'dry' }, says: 'tree, last probe dry' },
+  { mark: { planted: true, level: 'good', probe: 'moist' }, says: 'moist' },
+  { mark: { planted: true, level: 'good', probe: 'saturated' }, says: 'waterlogged' },
+  { mark: { planted: true, level: 'good', probe: 'unknown' }, says: 'not probed yet' },
+  { mark: { planted: true, level: 'watch', probe: 'moist' }, says: 'watch' },
+  { mark: { planted: true, level: 'act', probe: 'moist' }, says: 'act' },
+  { mark: { planted: true, level: 'urgent', probe: 'moist' }, says: 'urgent' },
+  { mark: { planted: false, stage: 'ground' }, says: 'spot: measure the ground' },
+  { mark: { planted: false, stage: 'match' }, says: 'choose the species' },
+  { mark: { planted: false, stage: 'stock' }, says: 'measure the stock' },
+  { mark: { planted: false, stage: 'pit' }, says: 'no pit plan' },
+  { mark: { planted: false, stage: 'day' }, says: 'ready to plant' },
 ];
 
 /** What the marks say. */

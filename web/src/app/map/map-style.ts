@@ -117,7 +117,7 @@ function baseLayers(colours: Palette, lat: number): LayerSpecification[] {
 
 const markIcon: ExpressionSpecification = [
   'case',
-  ['==', ['get', 'stage'], 'inspect'],
+  ['boolean', ['get', 'planted'], false],
   ['concat', 'tree-', ['get', 'level'], '-', ['get', 'probe']],
   ['concat', 'spot-', ['get', 'stage']],
 ];

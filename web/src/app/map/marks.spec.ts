@@ -26,7 +26,7 @@ describe('marks of the map', () => {
   it('have names of their own, which the tiles spell', () => {
     const names = allMarks().map(markName);
     expect(new Set(names).size).toBe(names.length);
-    expect(markName({ stage: 'inspect', level: 'act', probe: 'moist' })).toBe('tree-act-moist');
-    expect(markName({ stage: 'day', level: 'good', probe: 'unknown' })).toBe('spot-day');
+    expect(markName({ planted: true, level: 'act', probe: 'moist' })).toBe('tree-act-moist');
+    expect(markName({ planted: false, stage: 'day' })).toBe('spot-day');
   });
 });

@@ -1,12 +1,14 @@
-import { probeClasses, type Level, type ProbeClass, type Stage } from '@sombra/core';
+import { preparingStages, probeClasses, type Level, type ProbeClass } from '@sombra/core';
 import type { Palette } from './palette';
 
 export type MarkProbe = ProbeClass | 'unknown';
-export interface Mark {
-  readonly stage: Stage;
-  readonly level: Level;
-  readonly probe: MarkProbe;
-}
+type PreparingStage = (typeof preparingStages)[number];
+
+/** A planted tree, or a place in preparation. */
+export type Mark =
+  | { readonly planted: true; readonly level: Level; readonly probe: MarkProbe }
+  | { readonly planted: false; readonly stage: PreparingStage };
+type TreeMark = Extract<Mark, { planted: true }>;
 
 export const markPx = 26;
 
@@ -20,19 +22,15 @@ const fillOf: Readonly<Record<ProbeClass, number>> = {
 };
 
 /** The name a mark's picture has on the map; the tile's properties spell the same. */
-export const markName = ({ stage, level, probe }: Mark): string =>
-  stage === 'inspect' ? `tree-${level}-${probe}` : `spot-${stage}`;
+export const markName = (mark: Mark): string =>
+  mark.planted ? `tree-${mark.level}-${mark.probe}` : `spot-${mark.stage}`;
 
 /** Every mark there is. */
 export function allMarks(): Mark[] {
   const probes: readonly MarkProbe[] = [...probeClasses, 'unknown'];
   const levels: readonly Level[] = ['good', 'watch', 'act', 'urgent'];
-  const trees = levels.flatMap((level) => probes.map((probe) => ({ stage: 'inspect' as const, level, probe })));
-  const spots = (['ground', 'match', 'stock', 'pit', 'day'] as const).map((stage) => ({
-    stage,
-    level: 'good' as const,
-    probe: 'unknown' as const,
-  }));
+  const trees = levels.flatMap((level) => probes.map((probe) => ({ planted: true as const, level, probe })));
+  const spots = preparingStages.map((stage) => ({ planted: false as const, stage }));
   return [...trees, ...spots];
 }
 
@@ -45,12 +43,12 @@ export function drawMark(context: CanvasRenderingContext2D, mark: Mark, colours:
   context.save();
   context.translate(markPx / 2, markPx / 2);
   context.lineJoin = 'round';
-  if (mark.stage === 'inspect') drawTree(context, mark, colours);
+  if (mark.planted) drawTree(context, mark, colours);
   else drawSpot(context, mark.stage, colours);
   context.restore();
 }
 
-function drawTree(context: CanvasRenderingContext2D, { level, probe }: Mark, colours: Palette): void {
+function drawTree(context: CanvasRenderingContext2D, { level, probe }: TreeMark, colours: Palette): void {
   if (level === 'urgent') {
     polygon(
       context,
@@ -104,7 +102,7 @@ function fillGlass(context: CanvasRenderingContext2D, radius: number, share: num
 }
 
 /** Ground: an empty square. Match: a seed in it. Stock: half full. Pit: crossed. Day: full, ready to plant. */
-function drawSpot(context: CanvasRenderingContext2D, stage: Stage, colours: Palette): void {
+function drawSpot(context: CanvasRenderingContext2D, stage: PreparingStage, colours: Palette): void {
   const half = 5.6;
   context.fillStyle = colours.sheet;
   context.fillRect(-half, -half, 2 * half, 2 * half);

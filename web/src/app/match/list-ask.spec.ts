@@ -3,7 +3,7 @@ import { provideRouter } from '@angular/router';
 import type { AskList } from '@sombra/contract';
 import { mildWinterWindows, shippedSpecies } from '@sombra/core';
 import { of, throwError } from 'rxjs';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { ListAsk } from './list-ask';
 import { MatchService } from './match.service';
 

@@ -3,7 +3,7 @@ import { provideRouter } from '@angular/router';
 import type { ListResult, SeasonList } from '@sombra/contract';
 import { defaultMatchRules } from '@sombra/core';
 import { of } from 'rxjs';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { GroundService } from '../ground/ground.service';
 import { ListPage } from './list-page';
 import { MatchService } from './match.service';

@@ -8,7 +8,7 @@ import {
   type Assessment,
   type RecordFacts,
 } from '@sombra/core';
-import { BenchRig, container, kept, loam, planted, spotId } from '../../testing/bench-rig';
+import { BenchRig, container, kept, loam, planted, spotId } from '../../../testing/bench-rig';
 import { MatchBench } from './match-bench';
 
 let rig: BenchRig<MatchBench>;

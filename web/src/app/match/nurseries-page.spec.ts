@@ -2,7 +2,7 @@ import { HttpErrorResponse } from '@angular/common/http';
 import type { KeptRules, Offer, Offers, RowReport } from '@sombra/contract';
 import { defaultMatchRules } from '@sombra/core';
 import { of, throwError } from 'rxjs';
-import { PageRig } from '../../testing/page-rig';
+import { PageRig } from '../../../testing/page-rig';
 import { GroundService } from '../ground/ground.service';
 import { MatchService } from './match.service';
 import { NurseriesPage } from './nurseries-page';

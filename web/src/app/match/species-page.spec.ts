@@ -3,7 +3,7 @@ import { provideRouter, Router } from '@angular/router';
 import type { RowReport, SaveSpecies } from '@sombra/contract';
 import { shippedSpecies } from '@sombra/core';
 import { of } from 'rxjs';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { MatchService } from './match.service';
 import { SpeciesPage } from './species-page';
 

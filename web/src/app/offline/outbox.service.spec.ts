@@ -1,12 +1,12 @@
-import { spotLeave } from '../../testing/spot-leave';
+import { spotLeave } from '../../../testing/spot-leave';
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import type { SendRecord } from '@sombra/contract';
 import { fieldDefault } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
-import { keptBy } from '../../testing/bench-rig';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { keptBy } from '../../../testing/bench-rig';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { OutboxService } from './outbox.service';
 import { OutboxStore } from './outbox-store';
 

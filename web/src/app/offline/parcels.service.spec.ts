@@ -1,4 +1,4 @@
-import { PageRig } from '../../testing/page-rig';
+import { PageRig } from '../../../testing/page-rig';
 import { Component } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { HttpTestingController, TestRequest } from '@angular/common/http/testing';

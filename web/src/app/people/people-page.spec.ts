@@ -3,7 +3,7 @@ import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import type { AddPerson, ChangePerson, Person, Role } from '@sombra/contract';
 import { of, throwError, type Observable } from 'rxjs';
 import { HttpErrorResponse } from '@angular/common/http';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { ProgrammeService } from '../programme/programme.service';
 import { PeoplePage } from './people-page';
 import { PeopleService } from './people.service';

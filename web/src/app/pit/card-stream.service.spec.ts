@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { lastValueFrom, toArray } from 'rxjs';
 import { ReadableStream } from 'node:stream/web';
 import { TextDecoder as NodeDecoder } from 'node:util';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { CardStreamService } from './card-stream.service';
 
 const bytes = (text: string) => Uint8Array.from(text, (letter) => letter.charCodeAt(0));

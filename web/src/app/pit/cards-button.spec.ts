@@ -1,4 +1,4 @@
-import { PageRig } from '../../testing/page-rig';
+import { PageRig } from '../../../testing/page-rig';
 import { CardsButton } from './cards-button';
 import { CardStreamService, type CardsNews } from './card-stream.service';
 import { Subject } from 'rxjs';

@@ -1,6 +1,6 @@
 import { defaultWorkRules, fieldDefault, plantingPlan, type PlantingPlan, type Stock } from '@sombra/core';
-import { loam } from '../../testing/bench-rig';
-import { PageRig } from '../../testing/page-rig';
+import { loam } from '../../../testing/bench-rig';
+import { PageRig } from '../../../testing/page-rig';
 import { CarryPanel, type Route } from './carry-panel';
 import { PlantingNeeds } from './planting-needs';
 import { PlantingSteps } from '../drawing/planting-steps';

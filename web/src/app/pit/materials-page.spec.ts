@@ -2,7 +2,7 @@ import { HttpErrorResponse } from '@angular/common/http';
 import type { SeasonMaterials } from '@sombra/contract';
 import { presets } from '@sombra/core';
 import { of, throwError } from 'rxjs';
-import { PageRig } from '../../testing/page-rig';
+import { PageRig } from '../../../testing/page-rig';
 import { MaterialsPage } from './materials-page';
 import { PracticeService } from '../practice/practice.service';
 

@@ -1,5 +1,5 @@
 import { fieldDefault, withChoice } from '@sombra/core';
-import { BenchRig, container, kept, loam } from '../../testing/bench-rig';
+import { BenchRig, container, kept, loam } from '../../../testing/bench-rig';
 import { OverrideForm } from './override-form';
 
 let rig: BenchRig<OverrideForm>;

@@ -1,5 +1,5 @@
 import { fieldDefault, formatQuantity, pitPlan, presets, sayReason, unknownAssessment } from '@sombra/core';
-import { BenchRig, container, detailOf, kept, loam } from '../../testing/bench-rig';
+import { BenchRig, container, detailOf, kept, loam } from '../../../testing/bench-rig';
 import { PitBench } from './pit-bench';
 
 let rig: BenchRig<PitBench>;

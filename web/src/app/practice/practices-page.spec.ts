@@ -4,7 +4,7 @@ import { provideRouter, Router } from '@angular/router';
 import type { MeasuredSettlement, Practices } from '@sombra/contract';
 import { defaultWorkRules, choices, fieldDefault, presets, type Practice } from '@sombra/core';
 import { concat, NEVER, of, throwError } from 'rxjs';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { PracticeService } from './practice.service';
 import { PracticesPage } from './practices-page';
 import { choiceText, choiceUnit, readChoice, sayChoice } from './say-choice';

@@ -2,7 +2,7 @@ import { HttpErrorResponse } from '@angular/common/http';
 import type { KeptRules, Rules } from '@sombra/contract';
 import { defaultGroundRules, defaultMatchRules, defaultWorkRules } from '@sombra/core';
 import { of, throwError } from 'rxjs';
-import { PageRig } from '../../testing/page-rig';
+import { PageRig } from '../../../testing/page-rig';
 import { GroundService } from '../ground/ground.service';
 import { RulesPage } from './rules-page';
 

@@ -4,7 +4,7 @@ import { Component } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter, Router } from '@angular/router';
 import { addDaysTo, mondayOf } from '@sombra/core';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { SeasonBandView } from './season-band-view';
 
 @Component({ selector: 's-empty', template: '' })

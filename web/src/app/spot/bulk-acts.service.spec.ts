@@ -3,8 +3,8 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import type { SendBatch } from '@sombra/contract';
-import { FakeOutbox } from '../../testing/bench-rig';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeOutbox } from '../../../testing/bench-rig';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { ToastsService, undoMs } from '../ui/toasts.service';
 import { OutboxService } from '../offline/outbox.service';
 import { BulkActs } from './bulk-acts.service';

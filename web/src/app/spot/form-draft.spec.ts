@@ -1,6 +1,6 @@
 import { FormControl, FormGroup } from '@angular/forms';
 import { TestBed } from '@angular/core/testing';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { FormDraft } from './form-draft';
 
 const makeForm = () => new FormGroup({ a: new FormControl<number | null>(null), b: new FormControl('') });

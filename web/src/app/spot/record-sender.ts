@@ -1,6 +1,13 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { versionedKinds, type Problem, type SpotDetail } from '@sombra/contract';
-import { remedyWords, type FieldRecord, type RecordFacts, type RecordKind, type RemedyCode } from '@sombra/core';
+import type { Problem, SpotDetail } from '@sombra/contract';
+import {
+  recordTable,
+  remedyWords,
+  type FieldRecord,
+  type RecordFacts,
+  type RecordKind,
+  type RemedyCode,
+} from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { LiveService } from '../ui/live.service';
 import { sayProblem } from '../ui/problem';
@@ -53,7 +60,7 @@ export class RecordSender {
       supersedes: sending.supersedes,
       facts: sending.facts,
     } as FieldRecord;
-    const needsVersion = versionedKinds.includes(sending.kind);
+    const needsVersion = recordTable[sending.kind].versioned;
     const spotVersion = needsVersion ? detail.spot.version : null;
     const delivery = await this.outbox.deliver({ spotId: detail.spot.id, device: 'browser', spotVersion, record });
     this.busyNow.set(false);
@@ -81,8 +88,7 @@ export class RecordSender {
 
   /** An act can be taken back for a minute: by a record that says so, never by deleting. */
   private undoOf(spotId: string, made: FieldRecord): ToastAct | null {
-    const undoable: readonly RecordKind[] = ['remedy', 'move', 'verdict', 'choice', 'override'];
-    if (!undoable.includes(made.kind) || made.supersedes !== null) return null;
+    if (recordTable[made.kind].takeBack !== 'offered' || made.supersedes !== null) return null;
     const facts = { reason: 'taken back at once' };
     const take = async () => {
       const record: FieldRecord = {

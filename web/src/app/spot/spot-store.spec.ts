@@ -1,4 +1,4 @@
-import { spotLeave } from '../../testing/spot-leave';
+import { spotLeave } from '../../../testing/spot-leave';
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { signal } from '@angular/core';
@@ -6,8 +6,8 @@ import { TestBed } from '@angular/core/testing';
 import type { RecordReceipt } from '@sombra/contract';
 import { fieldDefault } from '@sombra/core';
 import { Subject } from 'rxjs';
-import { keptBy } from '../../testing/bench-rig';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { keptBy } from '../../../testing/bench-rig';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import type { OutboxEntry } from '../offline/outbox-store';
 import { OutboxService } from '../offline/outbox.service';
 import { SpotStore } from './spot-store';

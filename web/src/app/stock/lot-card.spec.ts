@@ -3,7 +3,7 @@ import { provideRouter } from '@angular/router';
 import type { Delivery, Lot, LotTree, ReceiveLot } from '@sombra/contract';
 import { defaultReceivingRules, unseenTree, type ReceivedTree } from '@sombra/core';
 import { of } from 'rxjs';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { LotCard } from './lot-card';
 import { StockService } from './stock.service';
 

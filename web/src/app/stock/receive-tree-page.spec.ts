@@ -1,7 +1,7 @@
 import type { Delivery } from '@sombra/contract';
 import { defaultReceivingRules, unseenTree } from '@sombra/core';
 import { of } from 'rxjs';
-import { PageRig } from '../../testing/page-rig';
+import { PageRig } from '../../../testing/page-rig';
 import { ParcelsService, type NewParcel } from '../offline/parcels.service';
 import { DeliveriesPage } from './deliveries-page';
 import { DeliveryPage } from './delivery-page';

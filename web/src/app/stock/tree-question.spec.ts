@@ -1,6 +1,6 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { defaultReceivingRules, unseenTree, type ReceivedTree } from '@sombra/core';
-import { FakeSession, provideFakeSession } from '../../testing/fake-session';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { TreeQuestion } from './tree-question';
 import { questionsFor, type Question } from './tree-questions';
 

@@ -2,7 +2,7 @@ import type { KeptRules, Ticket, TicketList } from '@sombra/contract';
 import { defaultGroundRules } from '@sombra/core';
 import { HttpErrorResponse } from '@angular/common/http';
 import { NEVER, of, throwError } from 'rxjs';
-import { PageRig } from '../../testing/page-rig';
+import { PageRig } from '../../../testing/page-rig';
 import { LiveService } from '../ui/live.service';
 import { GroundService } from '../ground/ground.service';
 import { TicketsPage } from './tickets-page';

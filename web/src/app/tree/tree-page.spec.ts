@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { BenchRig, container, detailOf, kept, loam, planted, treeId } from '../../testing/bench-rig';
+import { BenchRig, container, detailOf, kept, loam, planted, treeId } from '../../../testing/bench-rig';
 import { TreePage } from './tree-page';
 
 const unseen = {

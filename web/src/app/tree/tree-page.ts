@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import {
   happenedOn,
   inOrder,
-  recordNames,
+  recordTable,
   remedyWords,
   sayFacts,
   sayReason,
@@ -207,7 +207,7 @@ export class TreePage {
       id: record.id,
       sortDay,
       day: sayDay(sortDay),
-      name: recordNames[record.kind],
+      name: recordTable[record.kind].name,
       by: record.recordedBy,
       facts: sayFacts(record.facts, this.session.units()).filter(({ key }) => !dates.includes(key)),
       findings: verdict?.findings ?? judgement?.findings ?? [],

@@ -7,9 +7,9 @@ import { provideRouter } from '@angular/router';
 import type { KeptRecord, RecordReceipt, SendRecord } from '@sombra/contract';
 import { fieldDefault, type FieldRecord, type RecordFacts, type RecordKind } from '@sombra/core';
 import { Subject } from 'rxjs';
-import type { OutboxEntry } from '../app/offline/outbox-store';
-import { OutboxService, type Delivery } from '../app/offline/outbox.service';
-import { SpotStore } from '../app/spot/spot-store';
+import type { OutboxEntry } from '../src/app/offline/outbox-store';
+import { OutboxService, type Delivery } from '../src/app/offline/outbox.service';
+import { SpotStore } from '../src/app/spot/spot-store';
 import { FakeSession, provideFakeSession } from './fake-session';
 
 export const spotId = '0190a5c2-0000-7000-8000-000000000001';

@@ -1,5 +1,5 @@
-import { unknownGround, type GroundFacts } from '../ground';
-import type { BallStock, BareRootStock } from '../stock';
+import { unknownGround, type GroundFacts } from '../src/ground';
+import type { BallStock, BareRootStock } from '../src/stock';
 
 /** The trees and the ground whose numbers were worked out independently; tests start from them. */
 export const container = {

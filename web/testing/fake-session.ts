@@ -2,7 +2,7 @@ import { signal } from '@angular/core';
 import { actOfRemedy, may, type Act, type User } from '@sombra/contract';
 import type { RemedyCode, UnitSystem } from '@sombra/core';
 import { Subject } from 'rxjs';
-import { SessionService, type SessionState } from '../app/session/session.service';
+import { SessionService, type SessionState } from '../src/app/session/session.service';
 
 /** A session that is simply there, for tests of what stands on it. */
 export class FakeSession {

@@ -1,4 +1,4 @@
-import { CentreFault, type CentreReply, type CentreTicket, type LocateCentre } from '../adapters/locate-centre';
+import { CentreFault, type CentreReply, type CentreTicket, type LocateCentre } from '../src/adapters/locate-centre';
 
 /** A locate centre in the test's own hands: what it answers is set by the test. */
 export class TestCentre implements LocateCentre {

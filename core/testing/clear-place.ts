@@ -7,7 +7,7 @@ import {
   unknownGround,
   type Assessment,
   type GroundFacts,
-} from '../ground';
+} from '../src/ground';
 import { fall } from './checked-case';
 
 /** A place where everything was measured and nothing is near: tests change one thing at a time. */

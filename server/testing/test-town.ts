@@ -8,13 +8,13 @@ import path from 'node:path';
 import pg from 'pg';
 import { pino } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
-import { insertSpots, placeIds } from '../spots/repository';
-import { hashPassword } from '../people/service';
-import { insertUser } from '../people/repository';
-import { openDatabase } from '../platform/db';
-import { insertProgramme } from '../programme/repository';
-import { serve, type RunningServer } from '../app/serve';
-import { deriveAndKeep } from '../record/derive';
+import { insertSpots, placeIds } from '../src/spots/repository';
+import { hashPassword } from '../src/people/service';
+import { insertUser } from '../src/people/repository';
+import { openDatabase } from '../src/platform/db';
+import { insertProgramme } from '../src/programme/repository';
+import { serve, type RunningServer } from '../src/app/serve';
+import { deriveAndKeep } from '../src/record/derive';
 
 const password = 'a-long-password';
 

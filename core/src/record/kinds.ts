@@ -1,0 +1,240 @@
+import type { AsBuilt } from '../day';
+import type { Assessment, GroundFacts, PercolationTest, SiteVerdict } from '../ground';
+import type { Inspection } from '../inspect';
+import type { Override, RemedyCode } from '../practice';
+import type { Stock, StockKind } from '../stock';
+import type { IsoDate } from '../calendar';
+import type { Stage } from './stage';
+
+/** The planting keeps the practice it was planned under, so that outcomes can be told apart by school. */
+export interface PlantingFacts extends AsBuilt {
+  readonly practiceId: string;
+  readonly practiceVersion: number;
+}
+
+export interface RemedyDone {
+  readonly remedy: RemedyCode;
+  readonly doneOn: IsoDate;
+}
+
+/** Degrees, [longitude, latitude], WGS 84. */
+export type Position = readonly [lng: number, lat: number];
+
+/** A spot set elsewhere: both places, so that the record can be read by itself. */
+export interface Move {
+  readonly movedOn: IsoDate;
+  readonly from: Position;
+  readonly to: Position;
+  readonly reason: string;
+}
+
+/** Takes back the record it supersedes: that one was a slip and counts for no date. */
+export interface Retraction {
+  readonly reason: string;
+}
+
+/** What the coordinator decided about a place, after what Sombra proposed. */
+export interface VerdictFacts {
+  readonly decidedOn: IsoDate;
+  readonly verdict: SiteVerdict;
+  /** Why; for `plant_if` what must change first, for `move` where to. */
+  readonly reason: string;
+}
+
+/** The tree to buy for a spot. */
+export interface ChoiceFacts {
+  readonly chosenOn: IsoDate;
+  /** Botanical name. */
+  readonly species: string;
+  readonly stockKind: StockKind | null;
+  readonly caliperMm: number | null;
+  readonly reason: string;
+}
+
+/** One choice of the practice made otherwise for this spot. */
+export interface OverrideFacts extends Override {
+  readonly decidedOn: IsoDate;
+}
+
+export interface RecordFacts {
+  ground: GroundFacts;
+  assessment: Assessment;
+  percolation: PercolationTest;
+  verdict: VerdictFacts;
+  choice: ChoiceFacts;
+  override: OverrideFacts;
+  stock: Stock;
+  planting: PlantingFacts;
+  inspection: Inspection;
+  remedy: RemedyDone;
+  move: Move;
+  retraction: Retraction;
+}
+
+export type RecordKind = keyof RecordFacts;
+
+/** Who makes records of a kind; the contract says which roles that is. */
+export type Recorders = 'field' | 'leads' | 'coordinator' | 'everyone_in_the_field';
+
+type DayFact<F> = { [K in keyof F]-?: F[K] extends IsoDate ? K : never }[keyof F];
+
+interface RecordKindRow<F> {
+  /** Heads what was recorded. */
+  readonly name: string;
+  /** Goes on after *may*. */
+  readonly act: string;
+  readonly by: Recorders;
+  /** The stage whose bench holds its form. */
+  readonly stage: Stage;
+  /** The fact with the day it speaks of: else the day it was `recorded`, or `none`, where it speaks of all days. */
+  readonly day: DayFact<F> | 'recorded' | 'none';
+  /** Of the place alone, of the tree assigned to it, or of either. */
+  readonly of: 'place' | 'tree' | 'either';
+  /** Whether it asks for a tree that is planted, or for none. */
+  readonly when: 'planted' | 'not_planted' | 'any_time';
+  /** Edited by one person at a time: a save from an older state is shown both, never merged by itself. */
+  readonly versioned: boolean;
+  /** Taken back by a retraction: `offered` at once as the act is done, or only `possible`. */
+  readonly takeBack: 'offered' | 'possible' | 'never';
+}
+
+/**
+ * What there is to know of each kind of record. A new kind is its facts above, its row here, its schema in the
+ * contract, its form, and what follows from it; the compiler asks for each.
+ */
+export const recordTable: { readonly [K in RecordKind]: RecordKindRow<RecordFacts[K]> } = {
+  ground: {
+    name: 'Ground facts',
+    act: 'record the ground of a spot',
+    by: 'field',
+    stage: 'ground',
+    day: 'recorded',
+    of: 'place',
+    when: 'any_time',
+    versioned: true,
+    takeBack: 'never',
+  },
+  assessment: {
+    name: 'Surroundings',
+    act: 'assess a place',
+    by: 'field',
+    stage: 'ground',
+    day: 'assessedOn',
+    of: 'place',
+    when: 'any_time',
+    versioned: true,
+    takeBack: 'never',
+  },
+  percolation: {
+    name: 'Percolation test',
+    act: 'record a percolation test',
+    by: 'field',
+    stage: 'ground',
+    day: 'testedOn',
+    of: 'place',
+    when: 'any_time',
+    versioned: false,
+    takeBack: 'never',
+  },
+  verdict: {
+    name: 'Verdict on the place',
+    act: 'decide whether a place is planted',
+    by: 'coordinator',
+    stage: 'ground',
+    day: 'decidedOn',
+    of: 'place',
+    when: 'not_planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  choice: {
+    name: 'Species chosen',
+    act: 'choose the tree of a spot',
+    by: 'coordinator',
+    stage: 'match',
+    day: 'chosenOn',
+    of: 'tree',
+    when: 'not_planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  override: {
+    name: 'Practice made otherwise here',
+    act: 'make a choice of the practice otherwise at one spot',
+    by: 'coordinator',
+    stage: 'pit',
+    day: 'decidedOn',
+    of: 'place',
+    when: 'any_time',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  stock: {
+    name: 'Stock measures',
+    act: 'record stock as received',
+    by: 'leads',
+    stage: 'stock',
+    day: 'recorded',
+    of: 'tree',
+    when: 'any_time',
+    versioned: true,
+    takeBack: 'never',
+  },
+  planting: {
+    name: 'Planted, as built',
+    act: 'record a planting',
+    by: 'leads',
+    stage: 'day',
+    day: 'plantedOn',
+    of: 'tree',
+    when: 'any_time',
+    versioned: false,
+    takeBack: 'never',
+  },
+  inspection: {
+    name: 'Inspection',
+    act: 'record a look',
+    by: 'field',
+    stage: 'inspect',
+    day: 'inspectedOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'possible',
+  },
+  remedy: {
+    name: 'Remedy done',
+    act: 'record a remedy as done',
+    by: 'field',
+    stage: 'inspect',
+    day: 'doneOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  move: {
+    name: 'Spot moved',
+    act: 'move a spot',
+    by: 'leads',
+    stage: 'ground',
+    day: 'movedOn',
+    of: 'place',
+    when: 'any_time',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  retraction: {
+    name: 'Taken back',
+    act: 'take back what one may record',
+    by: 'everyone_in_the_field',
+    stage: 'inspect',
+    day: 'none',
+    of: 'either',
+    when: 'any_time',
+    versioned: false,
+    takeBack: 'never',
+  },
+};
+
+export const recordKinds = Object.keys(recordTable) as readonly RecordKind[];

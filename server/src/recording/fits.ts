@@ -1,0 +1,164 @@
+import { actOfRecord, type User } from '@sombra/contract';
+import {
+  addDaysTo,
+  ConflictError,
+  InvalidInputError,
+  isLook,
+  ofKind,
+  recordTable,
+  requirePractice,
+  spotLife,
+  standing,
+  testReadings,
+  withChoice,
+  type FieldRecord,
+  type IsoDate,
+  type RecordKind,
+  type RecordOfKind,
+} from '@sombra/core';
+import { requireCover } from '../ground/leave-service';
+import { spotDetail } from '../ground/service';
+import type { Db } from '../platform/db';
+import { requireMay } from '../platform/sessions';
+import { findRecord, isSuperseded, recordOfRow, recordsOfSpots } from '../record/repository';
+import { contextOf, programmeBasis } from '../record/spot-context';
+import type { LockedSpot } from '../spots/repository';
+
+interface At {
+  readonly user: User;
+  readonly spot: LockedSpot;
+  /** The programme's. */
+  readonly today: IsoDate;
+}
+
+/**
+ * What a record asks of its spot, as the table of kinds says it, and then what its own kind asks.
+ * @throws InvalidInputError where it cannot be, ConflictError where somebody else was first
+ */
+export async function requireFits(trx: Db, record: FieldRecord, at: At): Promise<void> {
+  const { of, when } = recordTable[record.kind];
+  if (of === 'tree' && at.spot.treeId === null) {
+    throw new InvalidInputError('a tree must be assigned to the spot first', 'record.kind');
+  }
+  if (record.kind !== 'retraction') await requireCorrectable(trx, record, at.spot.id);
+  requireSound(record);
+  const plantedOn = latestPlanting((await recordsOfSpots(trx, [at.spot.id])).get(at.spot.id) ?? []);
+  if (plantedOn && when === 'not_planted') {
+    throw new InvalidInputError('a tree stands here already', 'record.kind', { title: 'A tree stands here already' });
+  }
+  if (!plantedOn && when === 'planted') {
+    throw new InvalidInputError('the tree must be recorded as planted first', 'record.kind');
+  }
+  requireDay(record, (when === 'planted' && plantedOn) || firstDay, at.today);
+  await ownRules[record.kind]?.(trx, record as never, at);
+}
+
+/** Facts whose parts are each within their limits and still say nothing, or nothing that can be. */
+export function requireSound(record: FieldRecord): void {
+  if (record.kind === 'percolation') testReadings(record.facts, 'record.facts.readings');
+  if (record.kind === 'inspection' && !isLook(record.facts)) {
+    const title = 'Nothing was looked at: record one thing at least';
+    throw new InvalidInputError('must hold one thing that was looked at', 'record.facts', { title });
+  }
+}
+
+const ownRules: {
+  readonly [K in RecordKind]?: (trx: Db, record: RecordOfKind<K>, at: At) => Promise<void>;
+} = {
+  planting: (trx, { facts }, { spot }) => requireCover(trx, { spotId: spot.id }, facts.plantedOn),
+  override: requireOverride,
+  move: requireMovable,
+  retraction: requireRetractable,
+};
+
+const firstDay = '1900-01-01';
+
+/** One day of grace: a phone may live in a time zone ahead of the programme's. */
+function requireDay(record: FieldRecord, first: IsoDate, today: IsoDate): void {
+  const { day } = recordTable[record.kind];
+  if (day === 'recorded' || day === 'none') return;
+  const given = (record.facts as unknown as Readonly<Record<string, IsoDate>>)[day] ?? '';
+  const last = addDaysTo(today, 1);
+  if (given < first || given > last) {
+    const path = `record.facts.${day}`;
+    throw new InvalidInputError(`${path} must be within ${first} to ${last}, got ${given}`, path);
+  }
+}
+
+/** One choice made otherwise must leave a practice that could be adopted: no choice above the one it leads up to. */
+async function requireOverride(
+  trx: Db,
+  { facts }: RecordOfKind<'override'>,
+  { spot: { id: spotId } }: At,
+): Promise<void> {
+  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
+  const { care } = spotLife(records, contextOf(await programmeBasis(trx), spotId, records));
+  try {
+    requirePractice(withChoice(care, facts.path, facts.value));
+  } catch (error) {
+    if (!(error instanceof InvalidInputError)) throw error;
+    throw new InvalidInputError(error.message, 'record.facts.value', { ...error.details, title: `${error.message}.` });
+  }
+}
+
+/** A move starts where the spot is; a planted tree does not move by record. */
+async function requireMovable(trx: Db, { facts }: RecordOfKind<'move'>, { spot: { id: spotId } }: At): Promise<void> {
+  const detail = await spotDetail(trx, spotId);
+  const [lng, lat] = detail.spot.position;
+  // About a metre: the spot was moved by somebody else since this was drawn.
+  if (Math.abs(lng - facts.from[0]) > 1e-5 || Math.abs(lat - facts.from[1]) > 1e-5) {
+    throw new ConflictError('the spot is elsewhere by now', 'record.facts.from', {
+      title: 'Someone moved this spot first. Nothing of yours was stored yet.',
+      current: detail,
+    });
+  }
+  if (latestPlanting(standing(detail.records))) {
+    throw new InvalidInputError('a planted tree cannot be moved by moving its spot', 'record.kind', {
+      title: 'A tree stands here: lifting and replanting is recorded as a planting, not as a move',
+    });
+  }
+}
+
+/** Only an act that nothing builds on can be taken back: not a correction, not one corrected since. */
+async function requireRetractable(
+  trx: Db,
+  record: RecordOfKind<'retraction'>,
+  { user, spot: { id: spotId } }: At,
+): Promise<void> {
+  const target = record.supersedes ? await findRecord(trx, record.supersedes) : undefined;
+  if (
+    !target ||
+    target.spot_id !== spotId ||
+    recordTable[target.kind].takeBack === 'never' ||
+    target.supersedes !== null
+  ) {
+    const rule = 'must name an act of this spot that can be taken back and corrects no other';
+    throw new InvalidInputError(rule, 'record.supersedes');
+  }
+  // Who may not make it may not take it back either.
+  requireMay(user, actOfRecord(recordOfRow(target)));
+  if (await isSuperseded(trx, target.id)) {
+    throw new ConflictError('that record was corrected already', 'record.supersedes', {
+      title: 'Someone corrected this record first; it was not taken back.',
+      current: await spotDetail(trx, spotId),
+    });
+  }
+}
+
+function latestPlanting(records: readonly FieldRecord[]): IsoDate | undefined {
+  return ofKind(records, 'planting').at(-1)?.facts.plantedOn;
+}
+
+async function requireCorrectable(trx: Db, record: FieldRecord, spotId: string): Promise<void> {
+  if (record.supersedes === null) return;
+  const target = await findRecord(trx, record.supersedes);
+  if (!target || target.spot_id !== spotId || target.kind !== record.kind) {
+    throw new InvalidInputError('must name a record of the same kind at this spot', 'record.supersedes');
+  }
+  if (await isSuperseded(trx, record.supersedes)) {
+    throw new ConflictError('that record was corrected already', 'record.supersedes', {
+      title: 'Someone corrected this record first. Nothing of yours was stored yet.',
+      current: await spotDetail(trx, spotId),
+    });
+  }
+}
