@@ -7,6 +7,9 @@ export class TestCentre implements LocateCentre {
   replies: CentreReply[] = [];
   readonly raised: Parameters<LocateCentre['raise']>[0][] = [];
   readonly reminded: string[] = [];
+  readonly withdrawn: string[] = [];
+  /** What the centre takes its time for, where a test asks it to. */
+  beforeAnswer: () => Promise<unknown> = () => Promise.resolve();
   private dates = { validFrom: '', validUntil: '' };
 
   reply(utility: string, state: CentreReply['state'], more: Partial<CentreReply> = {}): void {
@@ -23,9 +26,10 @@ export class TestCentre implements LocateCentre {
 
   async raise(request: Parameters<LocateCentre['raise']>[0]): Promise<CentreTicket> {
     this.dates = { validFrom: request.workFrom, validUntil: request.workUntil };
+    await this.beforeAnswer();
     const answer = this.answer(`T-${request.requestId.slice(-6)}`);
     this.raised.push(request);
-    return Promise.resolve(answer);
+    return answer;
   }
   status(number: string): Promise<CentreTicket> {
     return Promise.resolve().then(() => this.answer(number));
@@ -34,7 +38,8 @@ export class TestCentre implements LocateCentre {
     this.reminded.push(utility);
     return Promise.resolve();
   }
-  withdraw(): Promise<void> {
+  withdraw(number: string): Promise<void> {
+    this.withdrawn.push(number);
     return Promise.resolve();
   }
 }

@@ -168,22 +168,31 @@ export interface DueTicket {
   readonly renews_number: string | null;
 }
 
-/** Takes the ticket whose turn it is; another server that looks at the same time takes the next. */
-export async function takeDue(trx: Db): Promise<DueTicket | undefined> {
+/** Takes the ticket whose turn it is, for so long; another server that looks at the same time takes the next. */
+export async function takeDue(trx: Db, leaseS: number): Promise<DueTicket | undefined> {
   const { rows } = await trx.raw<{ rows: DueTicket[] }>(
-    `select ticket.id, ticket.number, ticket.purpose, ticket.state, ticket.tries, ticket.raised_at,
-       st_asgeojson(ticket.area, 8) as area, old.number as renews_number
-     from locate_ticket ticket left join locate_ticket old on old.id = ticket.renews
-     where ticket.next_try_at <= now() and ticket.state <> 'withdrawn'
-     order by ticket.next_try_at limit 1 for update of ticket skip locked`,
+    `update locate_ticket taken set next_try_at = now() + make_interval(secs => ?)
+     from (select ticket.id, ticket.number, ticket.purpose, ticket.state, ticket.tries, ticket.raised_at,
+         st_asgeojson(ticket.area, 8) as area, old.number as renews_number
+       from locate_ticket ticket left join locate_ticket old on old.id = ticket.renews
+       where ticket.next_try_at <= now() and ticket.state <> 'withdrawn'
+       order by ticket.next_try_at limit 1 for update of ticket skip locked) as due
+     where taken.id = due.id returning due.*`,
+    [leaseS],
   );
   return rows[0];
 }
 
-/** Writes down what the centre answered. Returns whether anything is new. */
-export async function keepAnswer(trx: Db, id: string, answer: CentreTicket, nextTryS: number | null): Promise<boolean> {
+/** Writes down what the centre answered, unless the ticket was taken back while it was asked. */
+export async function keepAnswer(
+  trx: Db,
+  id: string,
+  answer: CentreTicket,
+  nextTryS: number | null,
+): Promise<'new' | 'known' | 'withdrawn'> {
+  const was = await trx('locate_ticket').where({ id }).forUpdate().first<{ state: string }>('state');
+  if (was?.state === 'withdrawn') return 'withdrawn';
   const before = JSON.stringify((await repliesOf(trx, [id])).get(id));
-  const was = await trx('locate_ticket').where({ id }).first<{ state: string }>('state');
   await trx('locate_ticket')
     .where({ id })
     .update({
@@ -196,7 +205,8 @@ export async function keepAnswer(trx: Db, id: string, answer: CentreTicket, next
       next_try_at: nextTryS === null ? null : trx.raw(`now() + make_interval(secs => ?)`, [nextTryS]),
     });
   for (const reply of answer.replies) await keepReply(trx, id, reply);
-  return was?.state === 'unsent' || before !== JSON.stringify((await repliesOf(trx, [id])).get(id));
+  const isNew = was?.state === 'unsent' || before !== JSON.stringify((await repliesOf(trx, [id])).get(id));
+  return isNew ? 'new' : 'known';
 }
 
 async function keepReply(trx: Db, ticketId: string, reply: CentreReply): Promise<void> {
@@ -219,6 +229,7 @@ export async function keepFault(
 ): Promise<void> {
   await trx('locate_ticket')
     .where({ id })
+    .whereNot({ state: 'withdrawn' })
     .update({
       tries: trx.raw('tries + 1'),
       problem: fault.problem,

@@ -99,6 +99,36 @@ describe('a locate ticket', () => {
     expect(centre.raised.map(({ requestId }) => requestId)).toEqual([sent.id]);
   });
 
+  it('holds nothing in the database while the centre takes its time, and stays taken back', async () => {
+    const sent = await raise();
+    centre.beforeAnswer = async () => {
+      const { rows } = await town.db.raw<{ rows: { held: number }[] }>(
+        `select count(*)::int as held from pg_locks join pg_class on pg_class.oid = relation
+         where relname = 'locate_ticket' and mode in ('RowShareLock', 'RowExclusiveLock')`,
+      );
+      expect(rows[0]?.held).toBe(0);
+      expect((await cora.send('POST', `/api/tickets/${sent.id}/withdraw`)).status).toBe(200);
+    };
+    expect(await tendTickets(town.db, centre)).toBe(1);
+    expect(await read(sent.id)).toMatchObject({ state: 'withdrawn', number: null });
+    expect(centre.withdrawn).toEqual([`T-${sent.id.slice(-6)}`]);
+  });
+
+  it('is given to one server at a time, and comes back from one that died', async () => {
+    const sent = await raise();
+    let others = 0;
+    centre.beforeAnswer = async () => {
+      others += await tendTickets(town.db, new TestCentre());
+      throw new Error('the server dies');
+    };
+    await expect(tendTickets(town.db, centre)).rejects.toThrow('the server dies');
+    expect(others).toBe(0);
+    await town.db.raw(`update locate_ticket set next_try_at = next_try_at - interval '60 s' where id = ?`, [sent.id]);
+    centre.beforeAnswer = () => Promise.resolve();
+    await tendTickets(town.db, centre);
+    expect(await read(sent.id)).toMatchObject({ state: 'open' });
+  });
+
   it('keeps a refusal as it is until somebody acts', async () => {
     centre.refuses = 'the area lies outside our district';
     const sent = await raise();
