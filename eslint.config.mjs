@@ -70,6 +70,7 @@ export default tseslint.config(
   {
     files: ['web/src/**/*.html'],
     extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
+    rules: { '@angular-eslint/template/no-any': 'error' },
   },
   prettier,
 );

@@ -1,3 +1,4 @@
+export * from './measured';
 export * from './names';
 export * from './say-remedy';
 export * from './say-reason';

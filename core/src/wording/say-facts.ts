@@ -1,7 +1,8 @@
 import type { RecordFacts, RecordKind } from '../record';
 import type { SiteThing } from '../ground';
 import type { RemedyCode } from '../practice';
-import { formatQuantity, type Quantity, type UnitSystem } from '../units';
+import { formatQuantity, type UnitSystem } from '../units';
+import { isMeasured, measuredFacts } from './measured';
 import {
   factNames,
   mulchContactNames,
@@ -38,20 +39,6 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   verdict: siteVerdictNames,
 };
 
-const suffixes: readonly (readonly [suffix: string, quantity: Quantity])[] = [
-  ['Mm', 'lengthMm'],
-  ['DsM', 'saltDsM'],
-  ['Sar', 'sodiumSar'],
-  ['M2', 'areaM2'],
-  ['M3', 'volumeM3'],
-  ['Hours', 'hours'],
-  ['Ph', 'ph'],
-  ['M', 'heightM'],
-  ['L', 'volumeL'],
-  ['Pct', 'slopePct'],
-  ['Deg', 'bearingDeg'],
-];
-
 /** The facts of a record as names and values in the reader's units; what was not looked at is left out. */
 export function sayFacts<K extends RecordKind>(facts: RecordFacts[K], units: UnitSystem): SaidFact[] {
   return Object.entries(facts)
@@ -72,8 +59,7 @@ function sayFact(key: string, value: unknown, units: UnitSystem): string {
   if (key === 'percolation' || key === 'readings') return `${(value as unknown[]).length} readings`;
   if (Array.isArray(value)) return value.map((part) => sayFact(key, part, units)).join(', ');
   if (typeof value === 'string') return words[key]?.[value] ?? value;
-  const quantity = suffixes.find(([suffix]) => key.endsWith(suffix))?.[1];
-  return quantity ? formatQuantity(Number(value), quantity, units) : String(value);
+  return isMeasured(key) ? formatQuantity(Number(value), measuredFacts[key].quantity, units) : String(value);
 }
 
 function sayRoots(

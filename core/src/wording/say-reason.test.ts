@@ -1,6 +1,10 @@
+import { limits } from '../limits';
 import { because } from '../record';
-import { sayReason } from './say-reason';
+import { displays } from '../units';
+import { isMeasured, measuredFacts } from './measured';
+import { factNames } from './names';
 import { sayFacts } from './say-facts';
+import { sayReason } from './say-reason';
 
 describe('wording', () => {
   it('says a reason in the units of the reader', () => {
@@ -31,9 +35,18 @@ describe('wording', () => {
     );
     expect(said.map(({ name, value }) => `${name}: ${value}`)).toEqual([
       'Inspected on: 2026-06-01',
-      'Flare depth: 30 mm',
+      'Flare below the surface: 30 mm',
       'Mulch at the trunk: heaped on the trunk',
       'Circling roots: 18 mm over 350–40°',
     ]);
+  });
+
+  it('says every measured fact in its unit: what is named as a length is no bare number', () => {
+    const numbers = Object.keys(factNames).filter((name) => /(Mm|M|L|Pct|Deg|Hours|Ph|DsM|Sar|M2|M3)$/.test(name));
+    expect(numbers.length).toBeGreaterThan(30);
+    expect(numbers.filter((name) => !isMeasured(name))).toEqual([]);
+    for (const { measure, quantity } of Object.values(measuredFacts)) {
+      expect([measure, displays[quantity].metric.unit]).toEqual([measure, limits[measure].unit]);
+    }
   });
 });

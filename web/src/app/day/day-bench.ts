@@ -21,7 +21,7 @@ import { FindingsList } from '../ui/findings-list';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
-import { RecordSender } from '../spot/record-sender';
+import { sendsRecords } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 
 const points = ['first', 'second', 'third', 'fourth'] as const;
@@ -42,7 +42,7 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
     FormFoot,
     SpotHead,
   ],
-  providers: [RecordSender, FormDraft],
+  providers: [sendsRecords, FormDraft],
   template: `
     <s-spot-head [heading]="heading()" />
     <div class="bench">
@@ -56,44 +56,19 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
           @for (point of points; track point; let i = $index) {
             <s-measure-field
               [formControlName]="point"
+              fact="flareAboveGradeMm"
               [label]="'Flare, point ' + (i + 1)"
-              measure="flareAboveGradeMm"
               [required]="i === 0"
               [fault]="i === 0 ? sender.faultIn('flareAboveGradeMm') : null"
             />
           }
-          <s-measure-field
-            formControlName="holeWidthMm"
-            label="Hole width"
-            measure="holeWidthMm"
-            [note]="plannedWords().width"
-            [fault]="sender.faultIn('holeWidthMm')"
-          />
-          <s-measure-field
-            formControlName="dugDepthMm"
-            label="Hole depth before anything went back"
-            measure="holeDepthMm"
-            [required]="false"
-            [note]="plannedWords().depth"
-          />
+          <s-measure-field formControlName="holeWidthMm" [note]="plannedWords().width" />
+          <s-measure-field formControlName="dugDepthMm" [required]="false" [note]="plannedWords().depth" />
           @if (dugTooDeep(); as words) {
             <p class="caution" role="status">{{ words }}</p>
           }
-          <s-measure-field
-            formControlName="putBackMm"
-            label="Put back and firmed under the ball"
-            measure="putBackMm"
-            [required]="false"
-            [fault]="sender.faultIn('putBackMm')"
-          />
-          <s-measure-field
-            formControlName="firstWaterL"
-            label="First water"
-            measure="firstWaterL"
-            quantity="volumeL"
-            [note]="plannedWords().water"
-            [fault]="sender.faultIn('firstWaterL')"
-          />
+          <s-measure-field formControlName="putBackMm" [required]="false" />
+          <s-measure-field formControlName="firstWaterL" [note]="plannedWords().water" />
           <s-choice-field formControlName="stakes" label="Stakes set" [choices]="stakeChoices" />
           <s-form-foot
             [act]="corrects() ? 'Store a correction' : 'Store as built'"
@@ -126,14 +101,7 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
         }
         @if (drawn(); as planned) {
           <h2>The plan</h2>
-          <s-pit-section
-            [plan]="planned.plan"
-            [stock]="planned.stock"
-            [ground]="planned.ground"
-            [practice]="planned.practice"
-            [stakes]="planned.stakes"
-            [windsDeg]="planned.windsDeg"
-          />
+          <s-pit-section [planned]="planned" />
         } @else {
           <p class="caution">
             No pit plan stands for this spot.

@@ -58,14 +58,7 @@ import { ViewState } from '../ui/view-state.service';
       <h2>Last look, {{ date(look.record.facts.inspectedOn) }}</h2>
       <s-findings [findings]="look.verdict.findings" />
     } @else if (store.planned(); as planned) {
-      <s-pit-section
-        [plan]="planned.plan"
-        [stock]="planned.stock"
-        [ground]="planned.ground"
-        [practice]="planned.practice"
-        [stakes]="planned.stakes"
-        [windsDeg]="planned.windsDeg"
-      />
+      <s-pit-section [planned]="planned" />
     }
   `,
   styles: `

@@ -4,6 +4,16 @@ import { DrawingView } from './drawing-view';
 import { elementWidth } from './element-width';
 import { SessionService } from '../session/session.service';
 
+/** A pit plan with all it was worked out from; without stakes the tree stands by itself. */
+export interface PlannedPit {
+  readonly plan: PitPlan;
+  readonly stock: Stock;
+  readonly ground: GroundFacts;
+  readonly practice: Practice;
+  readonly stakes?: StakePlan | null;
+  readonly windsDeg?: readonly number[];
+}
+
 /** The pit section, drawn for the width it has, so that its words keep their size. */
 @Component({
   selector: 's-pit-section',
@@ -12,25 +22,16 @@ import { SessionService } from '../session/session.service';
   template: `<div #room><s-drawing [drawing]="drawing()" /></div>`,
 })
 export class PitSectionView {
-  readonly plan = input.required<PitPlan>();
-  readonly stock = input.required<Stock>();
-  readonly ground = input.required<GroundFacts>();
-  readonly practice = input.required<Practice>();
-  /** Left out, the tree stands by itself. */
-  readonly stakes = input<StakePlan | null>(null);
-  readonly windsDeg = input<readonly number[]>([]);
+  readonly planned = input.required<PlannedPit>();
   private readonly session = inject(SessionService);
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
   private readonly widthPx = elementWidth(this.room, 480);
 
   protected readonly drawing = computed(() =>
     pitSection({
-      plan: this.plan(),
-      stock: this.stock(),
-      ground: this.ground(),
-      practice: this.practice(),
-      stakes: this.stakes(),
-      windsDeg: this.windsDeg(),
+      stakes: null,
+      windsDeg: [],
+      ...this.planned(),
       units: this.session.units(),
       widthPx: Math.max(340, this.widthPx()),
       heightPx: 420,

@@ -14,7 +14,7 @@ import {
 import { LevelMark } from '../ui/level-mark';
 import { sayDay } from '../ui/say-date';
 import { SessionService } from '../session/session.service';
-import { PitSectionView } from '../drawing/pit-section-view';
+import { PitSectionView, type PlannedPit } from '../drawing/pit-section-view';
 
 export interface Compared {
   readonly detail: SpotDetail;
@@ -63,13 +63,8 @@ interface Row {
             <th scope="row">As planned</th>
             @for (tree of trees(); track tree.detail.spot.id) {
               <td class="drawing">
-                @if (tree.life.plan?.kind === 'plan' && tree.life.stock) {
-                  <s-pit-section
-                    [plan]="$any(tree.life.plan)"
-                    [stock]="tree.life.stock"
-                    [ground]="tree.life.ground"
-                    [practice]="tree.life.practice"
-                  />
+                @if (plannedOf(tree); as planned) {
+                  <s-pit-section [planned]="planned" />
                 } @else {
                   no plan yet
                 }
@@ -104,6 +99,10 @@ interface Row {
 export class CompareView {
   readonly trees = input.required<readonly Compared[]>();
   private readonly session = inject(SessionService);
+
+  protected plannedOf({ life: { plan, stock, ground, practice } }: Compared): PlannedPit | null {
+    return plan?.kind === 'plan' && stock ? { plan, stock, ground, practice } : null;
+  }
 
   protected readonly rows = computed<Row[]>(() => {
     const units = this.session.units();

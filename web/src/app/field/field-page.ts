@@ -106,6 +106,7 @@ export class FieldPage {
     if (filtered) return 'Nothing fits this filter.';
     return stage ? empty[stage] : 'No spot is in the programme yet. Import a file or add spots on the map.';
   });
+  protected readonly showings = showings;
   protected readonly showing = computed<Showing>(() => {
     const asked = showings.find((one) => one === this.view.text('as'));
     return asked ?? (this.stage() ? 'list' : 'map');

@@ -10,6 +10,8 @@ import { SpotListService } from '../spot/spot-list.service';
 import { BulkActs } from '../spot/bulk-acts.service';
 
 interface Bar {
+  /** Where the bar is of a level: its mark stands instead of its name. */
+  readonly level: Level | null;
   readonly value: string;
   readonly name: string;
   readonly count: number;
@@ -39,8 +41,8 @@ const liveEveryMs = 8000;
                   <li>
                     <button type="button" (click)="view.set(narrow(group.key, bar.value))">
                       <span class="name" [class.botanical]="group.key === 'species'">
-                        @if (group.key === 'level') {
-                          <s-level-mark [level]="$any(bar.value)" />
+                        @if (bar.level; as level) {
+                          <s-level-mark [level]="level" />
                         } @else {
                           {{ bar.name }}
                         }
@@ -157,6 +159,7 @@ export class Overview {
     const most = Math.max(1, ...counts.map(({ count }) => count));
     const sum = counts.reduce((total, { count }) => total + count, 0);
     const bars = counts.slice(0, mostBars).map((one): Bar & { percent: string } => ({
+      level: key === 'level' ? (one.name as Level) : null,
       value: one.name,
       name: say(one.name),
       count: one.count,

@@ -12,3 +12,10 @@ export const filesOf = (event: Event): FileList | null => (event.target as HTMLI
 export function clearOf(event: Event): void {
   (event.target as HTMLInputElement).value = '';
 }
+
+/** The one file chosen in the field an event came from, which is empty for the next. */
+export function takeFile(event: Event): File | undefined {
+  const file = filesOf(event)?.[0];
+  clearOf(event);
+  return file;
+}

@@ -7,7 +7,7 @@ import { MeasureField } from './measure-field';
 @Component({
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MeasureField, ReactiveFormsModule],
-  template: `<s-measure-field [formControl]="control" label="Ball diameter" measure="ballDiameterMm" />`,
+  template: `<s-measure-field [formControl]="control" fact="ballDiameterMm" />`,
 })
 class Host {
   readonly control = new FormControl<number | null>(null);
@@ -110,7 +110,7 @@ describe('measure field', () => {
 @Component({
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MeasureField, ReactiveFormsModule],
-  template: `<s-measure-field [formControl]="control" label="Caliper" measure="caliperMm" />`,
+  template: `<s-measure-field [formControl]="control" fact="caliperMm" />`,
 })
 class CaliperHost {
   readonly control = new FormControl<number | null>(null);

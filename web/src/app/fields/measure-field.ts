@@ -10,16 +10,19 @@ import {
 import {
   displays,
   formatQuantity,
+  isMeasured,
   limits,
+  measuredFacts,
   parseNumber,
   readQuantity,
   toDisplay,
-  type Measure,
-  type Quantity,
+  type MeasuredFact,
+  type MeasuredName,
 } from '@sombra/core';
 import { SessionService } from '../session/session.service';
 import { TypedQuantity } from './typed-quantity';
 import { textOf } from './event-values';
+import { FieldFaults } from './field-faults';
 
 let count = 0;
 
@@ -28,7 +31,7 @@ let count = 0;
   selector: 's-measure-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <label [for]="id">{{ label() }}</label>
+    <label [for]="id">{{ called() }}</label>
     <span class="entry" [class.wrong]="shownFault()">
       <input
         [id]="id"
@@ -59,18 +62,35 @@ let count = 0;
 })
 export class MeasureField implements ControlValueAccessor, Validator {
   protected readonly textOf = textOf;
-  readonly label = input.required<string>();
-  readonly measure = input.required<Measure>();
-  readonly quantity = input<Quantity>('lengthMm');
+  /** The control it is bound to; its words, unit and limits are those of the fact of that name. */
+  readonly formControlName = input<string | number | null>(null);
+  /** The measured fact where the control has another name. */
+  readonly fact = input<MeasuredName | null>(null);
+  /** Said instead of the name of the fact. */
+  readonly label = input<string | null>(null);
   readonly note = input('');
   readonly required = input(true);
-  /** A fault the server found in this field. */
+  /** A fault found in this field, where it is not the server's. */
   readonly fault = input<string | null>(null);
+
+  private readonly measured = computed<MeasuredFact>(() => {
+    const name = this.fact() ?? String(this.formControlName());
+    if (!isMeasured(name)) throw new Error(`no measured fact is named ${name}`);
+    return measuredFacts[name];
+  });
+  protected readonly called = computed(() => this.label() ?? this.measured().name);
+  private readonly range = computed(() => limits[this.measured().measure]);
+  private readonly quantity = computed(() => this.measured().quantity);
+  private readonly faults = inject(FieldFaults, { optional: true });
+  private readonly given = computed(() => {
+    const name = this.formControlName();
+    return this.fault() ?? (typeof name === 'string' ? this.faults?.faultIn(name) : null) ?? null;
+  });
 
   protected readonly id = `measure-${(count += 1)}`;
   private readonly session = inject(SessionService);
   private readonly entry = new TypedQuantity(
-    () => ({ quantity: this.quantity(), units: this.session.units(), range: limits[this.measure()] }),
+    () => ({ quantity: this.quantity(), units: this.session.units(), range: this.range() }),
     () => this.revalidate(),
   );
   protected readonly typed = this.entry.text;
@@ -81,13 +101,13 @@ export class MeasureField implements ControlValueAccessor, Validator {
   private revalidate: () => void = () => undefined;
 
   protected readonly unit = computed(() => displays[this.quantity()][this.session.units()].unit);
-  protected readonly shownFault = computed(() => this.fault() ?? (this.left() ? this.ownFault() : this.glaringFault()));
+  protected readonly shownFault = computed(() => this.given() ?? (this.left() ? this.ownFault() : this.glaringFault()));
   private readonly ownFault = computed(() =>
     this.typed().trim() === '' ? (this.required() ? 'Not measured yet' : null) : this.entry.fault(),
   );
   /** Shown while typing only where more digits cannot mend it. */
   private readonly glaringFault = computed(() => {
-    const { max } = limits[this.measure()];
+    const { max } = this.range();
     const most = toDisplay(max, this.quantity(), this.session.units()).value;
     return (parseNumber(this.typed()) ?? 0) > most ? this.ownFault() : null;
   });
@@ -95,7 +115,8 @@ export class MeasureField implements ControlValueAccessor, Validator {
   /** A caliper no stem can have in millimetres and many have in inches: asked, never assumed. */
   protected readonly inches = computed(() => {
     const shown = parseNumber(this.typed());
-    if (this.measure() !== 'caliperMm' || this.session.units() !== 'metric' || !shown || !this.left()) return null;
+    if (this.measured().measure !== 'caliperMm' || this.session.units() !== 'metric' || !shown || !this.left())
+      return null;
     const { min, max } = limits.caliperMm;
     const mm = Math.round(shown * 25.4);
     return shown < min && mm >= min && mm <= max ? { mm, words: formatQuantity(mm, 'lengthMm', 'metric') } : null;
@@ -103,9 +124,9 @@ export class MeasureField implements ControlValueAccessor, Validator {
 
   protected type(text: string): void {
     this.entry.type(text);
-    const { quantity, session } = this;
+    const quantity = this.quantity();
     // Outside its limits it is still the value: the fault is told by the validator, and facts are not read before it.
-    const read = readQuantity(text, { quantity: quantity(), units: session.units() });
+    const read = readQuantity(text, { quantity, units: this.session.units() });
     this.changed(this.entry.value() ?? (read.kind === 'value' ? read.value : null));
   }
 

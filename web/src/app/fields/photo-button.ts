@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { takeFile } from './event-values';
 
 /** Takes a picture, or one that was taken, in one tap. */
 @Component({
@@ -7,13 +8,7 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
   template: `
     <label class="btn btn-outline-primary">
       <i class="bi bi-camera" aria-hidden="true"></i> {{ words() }}
-      <input
-        class="visually-hidden"
-        type="file"
-        accept="image/*"
-        capture="environment"
-        (change)="pick($any($event.target))"
-      />
+      <input class="visually-hidden" type="file" accept="image/*" capture="environment" (change)="pick($event)" />
     </label>
   `,
   styles: `
@@ -33,10 +28,8 @@ export class PhotoButton {
   readonly words = input.required<string>();
   readonly picked = output<File>();
 
-  protected pick(field: HTMLInputElement): void {
-    const file = field.files?.[0];
-    // The same picture may be chosen again after a fault.
-    field.value = '';
+  protected pick(event: Event): void {
+    const file = takeFile(event);
     if (file) this.picked.emit(file);
   }
 }

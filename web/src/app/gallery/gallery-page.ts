@@ -13,6 +13,7 @@ import {
   stakeNames,
   windowSpans,
   type GroundFacts,
+  type PitPlan,
   type Stock,
 } from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
@@ -27,7 +28,7 @@ import { ToastsService } from '../ui/toasts.service';
 import { allMarks, markName, markPicture } from '../map/marks';
 import { readPalette } from '../map/palette';
 import { SessionService } from '../session/session.service';
-import { PitSectionView } from '../drawing/pit-section-view';
+import { PitSectionView, type PlannedPit } from '../drawing/pit-section-view';
 
 const problem = (status: number, title: string): Problem => ({
   type: 'urn:sombra:problem:x',
@@ -124,14 +125,8 @@ const stock: Stock = {
     <s-because [reasons]="reasons" />
     <h2>Fields</h2>
     <div class="pair">
-      <s-measure-field [formControl]="filled" label="Caliper" measure="caliperMm" quantity="lengthMm" />
-      <s-measure-field
-        [formControl]="wrong"
-        label="Caliper"
-        measure="caliperMm"
-        quantity="lengthMm"
-        fault="Must be within 8–400 mm, got 9 000"
-      />
+      <s-measure-field [formControl]="filled" fact="caliperMm" />
+      <s-measure-field [formControl]="wrong" fact="caliperMm" fault="Must be within 8–400 mm, got 9 000" />
       <s-choice-field [formControl]="choice" label="Stake and tie" [choices]="stakes" />
       <s-day-field [formControl]="on" label="Inspected on" />
     </div>
@@ -139,7 +134,7 @@ const stock: Stock = {
     <s-drawing [drawing]="band()" />
     <div class="drawn"><s-drawing [drawing]="plot()" /></div>
     <div class="drawn">
-      <s-pit-section [plan]="plan" [stock]="stock" [ground]="ground" [practice]="practice" />
+      <s-pit-section [planned]="planned" />
     </div>
   `,
   styles: `
@@ -190,13 +185,12 @@ export class GalleryPage {
   protected readonly choice = new FormControl('tight');
   protected readonly on = new FormControl('2026-11-23');
   protected readonly stakes = choicesOf(stakeNames);
-  protected readonly practice = fieldDefault;
-  protected readonly ground = ground;
-  protected readonly stock = stock;
-  protected readonly plan = pitPlan({ ground, stock, practice: fieldDefault }) as Extract<
-    ReturnType<typeof pitPlan>,
-    { kind: 'plan' }
-  >;
+  protected readonly planned: PlannedPit = {
+    plan: pitPlan({ ground, stock, practice: fieldDefault }) as PitPlan,
+    stock,
+    ground,
+    practice: fieldDefault,
+  };
 
   protected readonly marks = computed(() => {
     this.theme.dark();

@@ -80,11 +80,11 @@ describe('surroundings of a spot', () => {
 
   it('name a value outside its limits, and keep what was typed', async () => {
     await show();
-    await rig.type('pH', '15');
+    await rig.type('Soil pH', '15');
     await rig.submit();
     expect(rig.outbox.sent).toEqual([]);
     expect(rig.text).toMatch(/pH\s*Must be within 2–11 pH, got 15/);
-    expect(value('pH')).toBe('15');
+    expect(value('Soil pH')).toBe('15');
   });
 
   it('hold one of evergreen and deciduous, the last wished for', async () => {

@@ -27,7 +27,7 @@ import { ViewState } from '../ui/view-state.service';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
-import { RecordSender } from '../spot/record-sender';
+import { sendsRecords } from '../spot/record-sender';
 import { GroundService } from './ground.service';
 import { tickOf } from '../fields/event-values';
 
@@ -36,7 +36,7 @@ import { tickOf } from '../fields/event-values';
   selector: 's-assessment-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [ReactiveFormsModule, ChoiceField, DayField, MeasureField, FormFoot],
-  providers: [RecordSender, FormDraft],
+  providers: [sendsRecords, FormDraft],
   templateUrl: './assessment-form.html',
   styleUrl: './assessment-form.scss',
 })

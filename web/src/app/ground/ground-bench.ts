@@ -9,7 +9,7 @@ import { ViewState } from '../ui/view-state.service';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
-import { RecordSender } from '../spot/record-sender';
+import { sendsRecords } from '../spot/record-sender';
 import { FeelTestField } from './feel-test-field';
 import { PercolationField, readRows, rowsOf, type PercolationRows } from './percolation-field';
 
@@ -18,7 +18,7 @@ import { PercolationField, readRows, rowsOf, type PercolationRows } from './perc
   selector: 's-ground-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [ReactiveFormsModule, ChoiceField, MeasureField, BecauseList, FormFoot, FeelTestField, PercolationField],
-  providers: [RecordSender, FormDraft],
+  providers: [sendsRecords, FormDraft],
   template: `
     <form [formGroup]="form" (ngSubmit)="submit()" novalidate>
       <div class="columns">
@@ -39,41 +39,15 @@ import { PercolationField, readRows, rowsOf, type PercolationRows } from './perc
           <s-choice-field formControlName="compacted" label="Compacted, the probe stops by hand" [choices]="yesNo" />
         </div>
         <div>
-          <s-measure-field
-            formControlName="slopePct"
-            label="Slope"
-            measure="slopePct"
-            quantity="slopePct"
-            [required]="false"
-            [fault]="sender.faultIn('slopePct')"
-          />
-          <s-measure-field
-            formControlName="fallsTowardsDeg"
-            label="Falls towards"
-            measure="bearingDeg"
-            quantity="bearingDeg"
-            [required]="false"
-            [note]="fallsNote()"
-            [fault]="sender.faultIn('fallsTowardsDeg')"
-          />
+          <s-measure-field formControlName="slopePct" [required]="false" />
+          <s-measure-field formControlName="fallsTowardsDeg" [required]="false" [note]="fallsNote()" />
           <s-choice-field formControlName="stripKind" label="Room for the pit" [choices]="strips" />
           @if (form.value.stripKind === 'strip') {
-            <s-measure-field
-              formControlName="stripWidthMm"
-              label="Strip width"
-              measure="stripWidthMm"
-              [fault]="sender.faultIn('stripWidthMm')"
-            />
+            <s-measure-field formControlName="stripWidthMm" />
           }
           <s-choice-field formControlName="wireKind" label="Wires overhead" [choices]="wires" />
           @if (form.value.wireKind === 'wire') {
-            <s-measure-field
-              formControlName="wireHeightM"
-              label="Lowest wire above ground"
-              measure="wireHeightM"
-              quantity="heightM"
-              [fault]="sender.faultIn('wireHeightM')"
-            />
+            <s-measure-field formControlName="wireHeightM" />
             <p class="caution">
               Stay clear of conductors with tools, poles and crown. Measure from the ground by instrument; ask the
               utility's qualified people.

@@ -122,7 +122,7 @@ const consentWords = {
         }
         @if (link(); as address) {
           <label for="co-link">Send this link to the owner; it is shown once and opens once</label>
-          <input id="co-link" class="form-control" readonly [value]="address" (focus)="$any($event.target).select()" />
+          <input id="co-link" class="form-control" readonly [value]="address" #shown (focus)="shown.select()" />
         }
         <h3>Road permit</h3>
         @for (one of leave()?.permits ?? []; track one.id) {

@@ -25,7 +25,7 @@ import { sayDate, sayDay } from '../ui/say-date';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
-import { RecordSender } from '../spot/record-sender';
+import { sendsRecords } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { FindingsList } from '../ui/findings-list';
 
@@ -44,7 +44,7 @@ import { FindingsList } from '../ui/findings-list';
     SpotHead,
     FindingsList,
   ],
-  providers: [RecordSender, FormDraft],
+  providers: [sendsRecords, FormDraft],
   templateUrl: './inspect-bench.html',
   styleUrl: '../pit/pit-bench.scss',
 })

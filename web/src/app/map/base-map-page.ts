@@ -6,6 +6,7 @@ import { sayDay } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ToastsService } from '../ui/toasts.service';
 import { MapService } from './map.service';
+import { takeFile } from '../fields/event-values';
 
 const layerWords: Readonly<Record<BaseLayer, string>> = {
   water: 'Water: areas',
@@ -59,7 +60,7 @@ const layerWords: Readonly<Record<BaseLayer, string>> = {
                   accept=".geojson,.json,application/geo+json"
                   [attr.aria-label]="'GeoJSON file for ' + words[layer]"
                   [disabled]="busy()"
-                  (change)="setLayer(layer, $any($event.target))"
+                  (change)="setLayer(layer, $event)"
                 />
               </td>
             </tr>
@@ -75,7 +76,7 @@ const layerWords: Readonly<Record<BaseLayer, string>> = {
                 accept=".pmtiles"
                 aria-label="PMTiles file"
                 [disabled]="busy()"
-                (change)="setPmtiles($any($event.target))"
+                (change)="setPmtiles($event)"
               />
               @if (map.pmtiles) {
                 <button type="button" class="btn btn-sm btn-link" (click)="dropPmtiles()">Use the layers again</button>
@@ -124,16 +125,14 @@ export class BaseMapPage {
     return at ? sayDay(at.slice(0, 10)) : '';
   }
 
-  protected setLayer(layer: BaseLayer, input: HTMLInputElement): void {
-    const file = input.files?.[0];
+  protected setLayer(layer: BaseLayer, event: Event): void {
+    const file = takeFile(event);
     if (file) void this.take(this.maps.setLayer(layer, file), `${layerWords[layer].split(':')[0]} stored.`);
-    input.value = '';
   }
 
-  protected setPmtiles(input: HTMLInputElement): void {
-    const file = input.files?.[0];
+  protected setPmtiles(event: Event): void {
+    const file = takeFile(event);
     if (file) void this.take(this.maps.setPmtiles(file), `${file.name} is the base map now.`);
-    input.value = '';
   }
 
   protected dropPmtiles(): void {

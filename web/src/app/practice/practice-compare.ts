@@ -111,11 +111,13 @@ interface Side {
             <h2>{{ side.practice.name }}</h2>
             @if (side.plan; as plan) {
               <s-pit-section
-                [plan]="plan.pit"
-                [stock]="tree().stock"
-                [ground]="tree().ground"
-                [practice]="side.practice"
-                [stakes]="plan.stakes"
+                [planned]="{
+                  plan: plan.pit,
+                  stock: tree().stock,
+                  ground: tree().ground,
+                  practice: side.practice,
+                  stakes: plan.stakes,
+                }"
               />
             } @else {
               <p class="problem">{{ side.none }}</p>

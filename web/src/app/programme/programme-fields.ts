@@ -45,13 +45,7 @@ import type { ProgrammeForm } from './programme-form';
           <button type="button" class="btn btn-outline-primary" (click)="locate()">Where this device is</button>
           <small class="fault" role="status">{{ unlocated() }}</small>
         }
-        <s-measure-field
-          formControlName="elevationM"
-          label="Height above the sea"
-          measure="elevationM"
-          quantity="distanceM"
-          [fault]="faultOf('elevationM')"
-        />
+        <s-measure-field formControlName="elevationM" [fault]="faultOf('elevationM')" />
         <label for="programme-zone">Time zone</label>
         <input id="programme-zone" class="form-control" formControlName="timeZone" list="time-zones" />
         <datalist id="time-zones">

@@ -9,6 +9,7 @@ import {
   type RemedyCode,
 } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
+import { FieldFaults } from '../fields/field-faults';
 import { LiveService } from '../ui/live.service';
 import { sayProblem } from '../ui/problem';
 import { ToastsService, type ToastAct } from '../ui/toasts.service';
@@ -32,7 +33,7 @@ export interface Sending<K extends RecordKind> {
  * its unsent record stay its own: sending again after a fault is the same record, never a second one.
  */
 @Injectable()
-export class RecordSender {
+export class RecordSender extends FieldFaults {
   private readonly outbox = inject(OutboxService);
   private readonly store = inject(SpotStore);
   private readonly toasts = inject(ToastsService);
@@ -124,3 +125,6 @@ export class RecordSender {
     return issue ? `${issue.message.charAt(0).toUpperCase()}${issue.message.slice(1)}` : null;
   }
 }
+
+/** What a form that sends records provides: the sender, and its faults to the fields. */
+export const sendsRecords = [RecordSender, { provide: FieldFaults, useExisting: RecordSender }];

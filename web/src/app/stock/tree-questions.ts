@@ -3,10 +3,12 @@ import {
   crownFaceNames,
   leaderNames,
   limits,
+  measuredFacts,
   stockNames,
   structuralDepthMm,
   woundNames,
   wrapKindNames,
+  type MeasuredName,
   type NumberRange,
   type Quantity,
   type ReceivedTree,
@@ -34,21 +36,23 @@ export type Question = Asked &
     | { readonly kind: 'photo'; readonly key: 'photo' }
   );
 
-const length = (key: NumberKey, title: string, range: NumberRange, hint = ''): Question => ({
-  kind: 'number',
-  key,
-  title,
-  hint,
-  quantity: 'lengthMm',
-  range,
-});
-const height = (key: NumberKey, title: string, range: NumberRange, hint = ''): Question => ({
-  ...length(key, title, range, hint),
-  kind: 'number',
-  key,
-  quantity: 'heightM',
-  range,
-});
+/** A measure asked by the name, the unit and the limits it has everywhere. */
+function measure(
+  key: NumberKey & MeasuredName,
+  hint: string,
+  change: Partial<{ title: string; range: NumberRange }> = {},
+) {
+  const { name, quantity, measure: measured } = measuredFacts[key];
+  return {
+    kind: 'number' as const,
+    key,
+    title: name,
+    hint,
+    quantity,
+    range: limits[measured] as NumberRange,
+    ...change,
+  };
+}
 const words = (key: WordKey, title: string, names: Readonly<Record<string, string>>, hint = ''): Question => ({
   kind: 'words',
   key,
@@ -90,12 +94,12 @@ export function questionsFor(
   const circles = (tree.circlingPct ?? 1) > 0;
   const asked: readonly (Question | false)[] = [
     words('kind', 'Kind of stock', stockNames, `Ordered: ${stockNames[ordered.kind]}.`),
-    length('caliperMm', 'Caliper', limits.caliperMm, caliperHint(thick, units)),
-    height('heightM', 'Height', limits.treeHeightM, 'From the flare to the tip.'),
-    ball && length('ballDiameterMm', 'Ball diameter', limits.ballDiameterMm, 'At its widest.'),
-    ball && length('ballHeightMm', 'Ball height', limits.ballHeightMm, 'As received, surplus on top included.'),
-    !ball && length('rootSpreadMm', 'Root spread', limits.rootSpreadMm, 'Roots laid out as they grew.'),
-    !ball && length('rootDepthMm', 'Flare to the lowest root', limits.rootDepthMm, 'Roots spread.'),
+    measure('caliperMm', caliperHint(thick, units)),
+    measure('heightM', 'From the flare to the tip.'),
+    ball && measure('ballDiameterMm', 'At its widest.'),
+    ball && measure('ballHeightMm', 'Surplus on top included.'),
+    !ball && measure('rootSpreadMm', 'Roots laid out as they grew.'),
+    !ball && measure('rootDepthMm', 'Roots spread.'),
     ball && {
       kind: 'probes',
       key: 'probes',
@@ -104,12 +108,10 @@ export function questionsFor(
     },
     ball &&
       deepMm > rules.deepRootsMm &&
-      length(
-        'surplusLeftMm',
-        'Surplus that must stay on',
-        { min: 0, max: deepMm, unit: 'mm' },
-        'What cannot come off at planting without breaking the ball; 0 where all of it can.',
-      ),
+      measure('surplusLeftMm', 'What cannot come off at planting without breaking the ball; 0 where all of it can.', {
+        title: 'Surplus that must stay on',
+        range: { min: 0, max: deepMm, unit: 'mm' },
+      }),
     kind === 'container' && {
       kind: 'circling',
       key: 'circlingPct',
@@ -117,16 +119,24 @@ export function questionsFor(
       hint: 'Slide the container off and hold a picture beside the face of the ball. Potting-on hides old circling.',
     },
     kind === 'container' && yesNo('soilShows', 'Does soil show between the roots?'),
-    ball && circles && length('thickestCirclingMm', 'Thickest circling root', { min: 0, max: 100, unit: 'mm' }),
+    ball &&
+      circles && {
+        kind: 'number',
+        key: 'thickestCirclingMm',
+        title: 'Thickest circling root',
+        hint: '',
+        quantity: 'lengthMm',
+        range: { min: 0, max: 100, unit: 'mm' },
+      },
     yesNo('kinked', 'Roots kinked or folded at the stem?'),
     ball && words('ball', 'The ball is', ballStateNames, 'Rock the stem: it and the ball should move as one.'),
     kind === 'balled' && words('wrap', 'Wrap', wrapKindNames, 'Burn or pull a thread: synthetic melts and stretches.'),
     words('ties', 'Ties', wrapKindNames, 'Strings, tape, labels around the stem.'),
-    length('graftHeightMm', 'Graft above the flare', limits.graftHeightMm, 'Skip it on own roots.'),
+    measure('graftHeightMm', 'Skip it on own roots.'),
     words('leader', 'Leader', leaderNames),
     words('wounds', 'Wounds on the trunk', woundNames, 'Large: more than a third of the way round.'),
     yesNo('brokenBranches', 'Broken, dead or diseased branches?'),
-    height('firstBranchM', 'First branch', limits.firstBranchM, 'Above the flare.'),
+    measure('firstBranchM', 'Above the flare.'),
     words('face', 'The crown is', crownFaceNames, 'Mark the best face with tape: the crew turns it to the street.'),
     { kind: 'photo', key: 'photo', title: 'Photo', hint: 'Of what speaks for or against the tree.' },
   ];

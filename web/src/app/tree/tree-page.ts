@@ -97,14 +97,7 @@ interface Entry {
           }
           @if (store.planned(); as planned) {
             <h2>As planned</h2>
-            <s-pit-section
-              [plan]="planned.plan"
-              [stock]="planned.stock"
-              [ground]="planned.ground"
-              [practice]="planned.practice"
-              [stakes]="planned.stakes"
-              [windsDeg]="planned.windsDeg"
-            />
+            <s-pit-section [planned]="planned" />
           }
         </section>
         <section aria-label="History">

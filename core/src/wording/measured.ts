@@ -1,0 +1,65 @@
+import type { Measure } from '../limits';
+import type { Quantity } from '../units';
+
+/** A number that people measure: what it is called, what it is said in, and the limits it has. */
+export interface MeasuredFact {
+  readonly name: string;
+  readonly measure: Measure;
+  readonly quantity: Quantity;
+}
+
+const length = <M extends Measure>(name: string, measure: M) => ({ name, measure, quantity: 'lengthMm' as const });
+const as = <M extends Measure, Q extends Quantity>(quantity: Q, name: string, measure: M) => ({
+  name,
+  measure,
+  quantity,
+});
+
+/** The measured facts of records, and what forms ask besides; fields, histories and files all speak by this table. */
+export const measuredFacts = {
+  slopePct: as('slopePct', 'Slope', 'slopePct'),
+  fallsTowardsDeg: as('bearingDeg', 'Falls towards', 'bearingDeg'),
+  stripWidthMm: length('Strip width', 'stripWidthMm'),
+  wireHeightM: as('heightM', 'Lowest wire above ground', 'wireHeightM'),
+  distanceM: as('clearanceM', 'Distance', 'clearanceM'),
+  sunHours: as('hours', 'Sun on midsummer day', 'sunHours'),
+  winterWindDeg: as('bearingDeg', 'Winter wind from', 'bearingDeg'),
+  summerWindDeg: as('bearingDeg', 'Summer wind from', 'bearingDeg'),
+  openSoilM2: as('areaM2', 'Open soil', 'openSoilM2'),
+  soilDepthMm: length('Soil depth', 'soilDepthMm'),
+  underPavingM3: as('volumeM3', 'Rooting space under paving', 'underPavingM3'),
+  probeStopsMm: length('Hand probe stops at', 'probeStopsMm'),
+  rockAtMm: length('Rock at', 'rockAtMm'),
+  soilPh: as('ph', 'Soil pH', 'soilPh'),
+  saltDsM: as('saltDsM', 'Salt', 'saltDsM'),
+  sodiumSar: as('sodiumSar', 'Sodium', 'sodiumSar'),
+  pavementM: as('clearanceM', 'To the pavement', 'clearanceM'),
+  pavementWidthM: as('clearanceM', 'Pavement width', 'pavementWidthM'),
+  pavementDeg: as('bearingDeg', 'Pavement lies towards', 'bearingDeg'),
+  holeDepthMm: length('Test hole', 'testHoleMm'),
+  caliperMm: length('Caliper', 'caliperMm'),
+  heightM: as('heightM', 'Height', 'treeHeightM'),
+  firstBranchM: as('heightM', 'First branch', 'firstBranchM'),
+  graftHeightMm: length('Graft above the flare', 'graftHeightMm'),
+  ballDiameterMm: length('Ball diameter', 'ballDiameterMm'),
+  ballHeightMm: length('Ball height as received', 'ballHeightMm'),
+  topRootsDepthMm: length('Topmost roots below the surface', 'topRootsDepthMm'),
+  surplusLeftMm: length('Surplus that stays on', 'topRootsDepthMm'),
+  rootSpreadMm: length('Root spread', 'rootSpreadMm'),
+  rootDepthMm: length('Flare to lowest root', 'rootDepthMm'),
+  flareAboveGradeMm: length('Flare above grade', 'flareAboveGradeMm'),
+  holeWidthMm: length('Hole width', 'holeWidthMm'),
+  dugDepthMm: length('Hole depth before anything went back', 'holeDepthMm'),
+  putBackMm: length('Put back and firmed under the ball', 'putBackMm'),
+  firstWaterL: as('volumeL', 'First water', 'firstWaterL'),
+  flareDepthMm: length('Flare below the surface', 'flareDepthMm'),
+  mulchDepthMm: length('Mulch depth', 'mulchDepthMm'),
+  fromDeg: as('bearingDeg', 'Presses from', 'bearingDeg'),
+  toDeg: as('bearingDeg', 'Presses to', 'bearingDeg'),
+  diameterMm: length('Thickness', 'rootDiameterMm'),
+  elevationM: as('distanceM', 'Height above the sea', 'elevationM'),
+} as const satisfies Readonly<Record<string, MeasuredFact>>;
+
+export type MeasuredName = keyof typeof measuredFacts;
+
+export const isMeasured = (name: string): name is MeasuredName => name in measuredFacts;
