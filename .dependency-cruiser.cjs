@@ -26,9 +26,10 @@ module.exports = {
     {
       name: 'core-stands-alone',
       severity: 'error',
-      comment: 'date-fns is whole-date arithmetic, suncalc the position of the sun: pure, no clock, no locale.',
+      comment:
+        'date-fns is whole-date arithmetic, suncalc the position of the sun, d3-scale the scale of a drawing: pure, no clock.',
       from: { path: '^core/src', pathNot: '\\.test\\.ts$' },
-      to: { pathNot: '^(core/src|node_modules/(date-fns|suncalc))' },
+      to: { pathNot: '^(core/src|node_modules/(@types/)?(date-fns|suncalc|d3-))' },
     },
     {
       name: 'contract-needs-zod-and-core',

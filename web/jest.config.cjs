@@ -7,5 +7,5 @@ module.exports = {
   testMatch: ['<rootDir>/src/**/*.spec.ts'],
   setupFilesAfterEnv: ['<rootDir>/testing/setup.ts'],
   moduleNameMapper: { '^@sombra/(core|contract)$': '<rootDir>/../$1/src/index.ts' },
-  transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|uuid/|@angular/|date-fns/))'],
+  transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|uuid/|@angular/|date-fns/|d3-[a-z-]+/|internmap/))'],
 };

@@ -1,3 +1,4 @@
+import { scaleLinear } from 'd3-scale';
 import type { PercolationReading } from '../ground';
 import { formatQuantity, type UnitSystem } from '../units';
 import type { Drawing, Point, Shape } from './shapes';
@@ -19,10 +20,9 @@ export function percolationPlot(input: {
   if (!first || !last || readings.length < 2) return { widthPx, heightPx, shapes: [], description };
   const topMm = Math.max(...readings.map((r) => r.levelMm)) || 1;
   const endMin = Math.max(...readings.map((r) => r.minute)) || 1;
-  const at = (minute: number, levelMm: number): Point => [
-    margin.left + (minute / endMin) * (widthPx - margin.left - margin.right),
-    heightPx - margin.bottom - (levelMm / topMm) * (heightPx - margin.top - margin.bottom),
-  ];
+  const x = scaleLinear([0, endMin], [margin.left, widthPx - margin.right]);
+  const y = scaleLinear([0, topMm], [heightPx - margin.bottom, margin.top]);
+  const at = (minute: number, levelMm: number): Point => [x(minute), y(levelMm)];
   const points = readings.map((r) => at(r.minute, r.levelMm));
   const dots = points.map(([x, y]): Shape => ({
     kind: 'polygon',

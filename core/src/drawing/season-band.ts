@@ -1,3 +1,4 @@
+import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import { addDaysTo, daysBetween, type IsoDate } from '../calendar';
 import type { SeasonWeek, WindowSpan } from '../season';
 import { formatQuantity, type UnitSystem } from '../units';
@@ -22,12 +23,11 @@ export interface SeasonBandInput {
   readonly heightPx: number;
 }
 
-/** Where days lie across the band; the gutters hold scale and names. */
+/** Where days lie across the band, as days since the first; the gutters hold scale and names. */
 export interface BandScale {
   readonly firstDay: IsoDate;
   readonly days: number;
-  readonly leftPx: number;
-  readonly rightPx: number;
+  readonly x: ScaleLinear<number, number>;
 }
 
 const gutter = { left: 62, right: 10 };
@@ -36,20 +36,22 @@ const windowsPx = 9;
 const monthsPx = 15;
 
 export function bandScale(firstDay: IsoDate, weeks: number, widthPx: number): BandScale {
-  return { firstDay, days: weeks * 7, leftPx: gutter.left, rightPx: widthPx - gutter.right };
+  const days = weeks * 7;
+  const x = scaleLinear([0, days], [gutter.left, widthPx - gutter.right]).clamp(true);
+  return { firstDay, days, x };
 }
+
+const leftOf = ({ x }: BandScale): number => x(0);
+const rightOf = ({ x, days }: BandScale): number => x(days);
 
 /** Pixels from the left of the start of a day; days outside the band lie at its ends. */
 export function dayX(scale: BandScale, day: IsoDate): number {
-  const at = Math.min(scale.days, Math.max(0, daysBetween(scale.firstDay, day)));
-  return scale.leftPx + (at / scale.days) * (scale.rightPx - scale.leftPx);
+  return scale.x(daysBetween(scale.firstDay, day));
 }
 
 /** The day under a pixel; the band's ends beyond it. */
 export function dayAt(scale: BandScale, x: number): IsoDate {
-  const share = (x - scale.leftPx) / (scale.rightPx - scale.leftPx);
-  const day = Math.floor(Math.min(1, Math.max(0, share)) * scale.days);
-  return addDaysTo(scale.firstDay, Math.min(scale.days - 1, day));
+  return addDaysTo(scale.firstDay, Math.min(scale.days - 1, Math.floor(scale.x.invert(x))));
 }
 
 /**
@@ -62,9 +64,13 @@ export function seasonBand(input: SeasonBandInput): Drawing {
   if (!first) return { widthPx, heightPx, shapes: [], description: 'No weeks to show.' };
   const scale = bandScale(first.monday, weeks.length, widthPx);
   const baseY = heightPx - monthsPx - windowsPx - 3;
-  const topMm = niceTop(Math.max(10, ...weeks.flatMap((week) => [week.rain.mm, week.demand.mm])));
-  // A range may reach past the top: it is cut there rather than flatten every week.
-  const yOf = (mm: number): number => baseY - Math.min(1, mm / topMm) * (baseY - marksPx - 3);
+  const mostMm = Math.max(10, ...weeks.flatMap((week) => [week.rain.mm, week.demand.mm]));
+  // Round depths, so that the axis reads well and does not jump with every shower. A range may reach past the top:
+  // it is cut there rather than flatten every week.
+  const yOf = scaleLinear([0, mostMm], [baseY, marksPx + 3])
+    .nice(4)
+    .clamp(true);
+  const topMm = yOf.domain()[1] ?? mostMm;
   const shapes = [
     ...windowShapes(input, scale, baseY + 2),
     ...weeks.flatMap((week) => rainShapes(week, scale, yOf, input.units)),
@@ -75,9 +81,6 @@ export function seasonBand(input: SeasonBandInput): Drawing {
   ];
   return { widthPx, heightPx, shapes, description: describe(input) };
 }
-
-/** Round depths, so that the axis reads well and does not jump with every shower. */
-const niceTop = (mm: number): number => [10, 20, 30, 40, 60, 80, 100, 150, 200, 300].find((top) => top >= mm) ?? mm;
 
 const box = (left: number, top: number, right: number, bottom: number): Point[] => [
   [left, top],
@@ -140,15 +143,15 @@ function text(at: Point, words: string, role: Role, align: 'start' | 'middle' | 
 }
 
 function axisShapes(topMm: number, yOf: (mm: number) => number, scale: BandScale, units: UnitSystem): Shape[] {
-  const edge = scale.leftPx - 5;
+  const edge = leftOf(scale) - 5;
   const middle = (yOf(0) + yOf(topMm)) / 2;
   return [
     {
       kind: 'line',
       role: 'dimension',
       points: [
-        [scale.leftPx, yOf(0)],
-        [scale.rightPx, yOf(0)],
+        [leftOf(scale), yOf(0)],
+        [rightOf(scale), yOf(0)],
       ],
     },
     text([edge, yOf(topMm) + 8], formatQuantity(topMm, 'waterMm', units), 'note', 'end'),
@@ -199,7 +202,7 @@ function monthShapes(scale: BandScale, y: number): Shape[] {
     const end = x + 4 + textWidthPx(words, 11);
     // A month without room for its name keeps its mark only where that does not run through a name.
     if (x < free) return [];
-    if (end > scale.rightPx) return [tick];
+    if (end > rightOf(scale)) return [tick];
     free = end + 4;
     return [tick, text([x + 3, y], words, 'note', 'start')];
   });
@@ -210,7 +213,7 @@ function windowShapes(input: SeasonBandInput, scale: BandScale, top: number): Sh
   const inset: Readonly<Record<WindowSpan['stock'], number>> = { container: 0, balled: 1.5, bare_root: 3 };
   const spans = [...input.windows].sort((a, b) => inset[a.stock] - inset[b.stock]);
   return [
-    ...(input.heightPx < 70 ? [] : [text([scale.leftPx - 5, top + windowsPx], 'planting', 'note', 'end')]),
+    ...(input.heightPx < 70 ? [] : [text([leftOf(scale) - 5, top + windowsPx], 'planting', 'note', 'end')]),
     ...spans.map((span): Shape => ({
       kind: 'polygon',
       role: 'window',

@@ -2,7 +2,6 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  DestroyRef,
   effect,
   inject,
   input,
@@ -14,7 +13,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { spotSorts, type SpotFilter, type SpotLine, type SpotSort } from '@sombra/contract';
 import { stageNames } from '@sombra/core';
-import { firstValueFrom, merge } from 'rxjs';
+import { debounceTime, firstValueFrom, merge, Subject } from 'rxjs';
 import { DayBench } from '../day/day-bench';
 import { KeysService } from '../ui/keys.service';
 import { LiveService } from '../ui/live.service';
@@ -142,7 +141,7 @@ export class FieldPage {
   protected readonly csv = computed(() => this.lists.csvAddress(this.page(), this.columns()));
   protected readonly sheet = signal<readonly SpotLine[] | null>(null);
   protected readonly words = signal('');
-  private wordsTimer: ReturnType<typeof setTimeout> | undefined;
+  private readonly typed = new Subject<string>();
 
   constructor() {
     const changed$ = merge(inject(LiveService).settled$, inject(OutboxService).delivered$, inject(BulkActs).done$);
@@ -159,7 +158,9 @@ export class FieldPage {
       { keys: 'm', where: 'Field', does: 'show the map', run: () => this.view.set({ as: 'map' }) },
       { keys: 'b', where: 'Field', does: 'show both', run: () => this.view.set({ as: 'both' }) },
     ]);
-    inject(DestroyRef).onDestroy(() => clearTimeout(this.wordsTimer));
+    this.typed
+      .pipe(debounceTime(180), takeUntilDestroyed())
+      .subscribe((words) => this.view.set({ find: words.trim() || null }));
   }
 
   protected again(): void {
@@ -169,8 +170,7 @@ export class FieldPage {
 
   protected type(words: string): void {
     this.words.set(words);
-    clearTimeout(this.wordsTimer);
-    this.wordsTimer = setTimeout(() => this.view.set({ find: words.trim() || null }), 180);
+    this.typed.next(words);
   }
 
   protected open(spotId: string): void {

@@ -1,3 +1,4 @@
+import { booleanPointInPolygon } from '@turf/boolean-point-in-polygon';
 import { Geodesic } from 'geographiclib-geodesic';
 
 export type LngLat = readonly [lng: number, lat: number];
@@ -26,12 +27,10 @@ export function thinned(points: readonly LngLat[], most = 200): LngLat[] {
     .map(([lng, lat]): LngLat => [Number(lng.toFixed(6)), Number(lat.toFixed(6))]);
 }
 
-/** Whether a place lies within a ring (even–odd rule). */
-export function isInside([x, y]: LngLat, ring: readonly LngLat[]): boolean {
-  let inside = false;
-  ring.forEach(([x1, y1], i) => {
-    const [x2, y2] = ring[(i + 1) % ring.length] ?? [x1, y1];
-    if (y1 > y !== y2 > y && x < ((x2 - x1) * (y - y1)) / (y2 - y1) + x1) inside = !inside;
-  });
-  return inside;
+/** Whether a place lies within a ring, its edge included; by even and odd where it crosses itself. */
+export function isInside(place: LngLat, ring: readonly LngLat[]): boolean {
+  const [first] = ring;
+  if (!first || ring.length < 3) return false;
+  const closed = [...ring, first].map(([lng, lat]) => [lng, lat]);
+  return booleanPointInPolygon([...place], { type: 'Polygon', coordinates: [closed] });
 }

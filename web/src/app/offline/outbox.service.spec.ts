@@ -72,7 +72,7 @@ describe('outbox', () => {
     call.flush(receipt(sent.record.id));
     expect(await delivery).toEqual({ kind: 'stored', receipt: receipt(sent.record.id) });
     expect(await store.entries.count()).toBe(0);
-    expect(outbox.waiting()).toEqual([]);
+    await until(() => outbox.waiting().length === 0);
   });
 
   it('keeps a record that could not be sent, and sends the same one later', async () => {
@@ -80,6 +80,7 @@ describe('outbox', () => {
     const delivery = outbox.deliver(sent);
     (await request(sent.record.id)).flush(problem('database_unavailable', 503), away);
     expect(await delivery).toMatchObject({ kind: 'waiting', problem: { code: 'database_unavailable' } });
+    await until(() => outbox.waiting().length === 1);
     expect(outbox.waiting().map(({ id }) => id)).toEqual([sent.record.id]);
 
     const stored: string[] = [];
@@ -108,6 +109,14 @@ describe('outbox', () => {
     else call.flush(problem('x', status), { status, statusText: 'x' });
     expect((await delivery).kind).toBe(kind);
     expect(await store.entries.count()).toBe(1);
+  });
+
+  it('shows what another tab keeps on this device', async () => {
+    const sent = sending();
+    const other = new OutboxStore();
+    await other.entries.put({ id: sent.record.id, userId: session.user()?.id ?? '', sent, madeAt: 1, refused: null });
+    other.close();
+    await until(() => outbox.waiting().length === 1);
   });
 
   it('keeps the reason of a refusal until the record is withdrawn', async () => {
@@ -146,6 +155,7 @@ describe('outbox', () => {
     expect((call.request.body as SendRecord).record.supersedes).toBe(theirs);
     call.flush(receipt(sent.record.id));
     expect((await delivery).kind).toBe('stored');
+    await until(() => outbox.refused().length === 0);
     expect(outbox.refused()).toEqual([]);
   });
 
@@ -204,6 +214,7 @@ describe('outbox', () => {
     (await request(older.record.id)).flush(problem('x', 503), away);
     expect((await delivery).kind).toBe('waiting');
     http.expectNone('/api/records');
+    await until(() => outbox.waiting().length === 2);
     expect(outbox.waiting().map(({ id }) => id)).toEqual([older.record.id, newer.record.id]);
   });
 
@@ -213,6 +224,7 @@ describe('outbox', () => {
     outbox.flush();
     await new Promise((resolve) => setTimeout(resolve, 30));
     http.expectNone('/api/records');
+    await until(() => outbox.waiting().length === 0);
     expect(outbox.waiting()).toEqual([]);
     expect(await store.entries.count()).toBe(1);
   });

@@ -49,6 +49,7 @@ describe('what is sent besides records', () => {
     const second = parcels.send(photo);
     (await call(photo.url)).error(new ProgressEvent('error'), away);
     await second;
+    await until(() => parcels.waiting().length === 2);
     expect(parcels.waiting().map(({ name }) => name)).toEqual(['Tree 1', 'Photo']);
 
     parcels.flush();
@@ -76,8 +77,10 @@ describe('what is sent besides records', () => {
     const problem = { type: 'x', title: 'No such lot', code: 'not_found', status: 404 };
     (await call(tree.url)).flush(problem, { status: 404, statusText: 'gone' });
     expect(await sending).toMatchObject({ kind: 'refused', problem: { title: 'No such lot' } });
+    await until(() => parcels.refused().length === 1);
     expect(parcels.refused().map(({ name }) => name)).toEqual(['Tree 1']);
     await parcels.drop('t1');
+    await until(() => parcels.refused().length === 0);
     expect([parcels.refused(), await store.parcels.count()]).toEqual([[], 0]);
   });
 

@@ -1,10 +1,9 @@
-import { computed, signal } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { computed, type Signal } from '@angular/core';
+import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import type { Problem } from '@sombra/contract';
-import type { EntityTable } from 'dexie';
+import { liveQuery, type EntityTable } from 'dexie';
 import {
   catchError,
-  concatMap,
   filter,
   firstValueFrom,
   from,
@@ -12,6 +11,8 @@ import {
   map,
   merge,
   of,
+  startWith,
+  switchMap,
   timer,
   type Observable,
 } from 'rxjs';
@@ -56,19 +57,20 @@ const longestRetryMs = 60_000;
  * service's constructor, with which it ends.
  */
 export class SendQueue<E extends Queued, A> {
-  private readonly entries = signal<readonly E[]>([]);
   private retryMs = firstRetryMs;
   private flushing: Promise<void> | null = null;
 
-  readonly waiting = computed(() => this.entries().filter((entry) => entry.refused === null));
-  readonly refused = computed(() => this.entries().filter((entry) => entry.refused !== null));
+  private readonly entries: Signal<readonly E[]>;
+  readonly waiting: Signal<readonly E[]> = computed(() => this.entries().filter((entry) => entry.refused === null));
+  readonly refused: Signal<readonly E[]> = computed(() => this.entries().filter((entry) => entry.refused !== null));
 
   constructor(private readonly options: QueueOptions<E, A>) {
+    // As they lie on the device: what another tab keeps or sends shows here too.
+    const whoever$ = options.session.signedIn$.pipe(startWith(null));
+    const lying$ = whoever$.pipe(switchMap(() => from(liveQuery(() => this.mine()))));
+    this.entries = toSignal(lying$, { initialValue: [] });
     merge(options.session.signedIn$, fromEvent(window, 'online'))
-      .pipe(
-        concatMap(() => from(this.refresh())),
-        takeUntilDestroyed(),
-      )
+      .pipe(takeUntilDestroyed())
       .subscribe(() => this.flush());
     this.retryLater();
   }
@@ -86,7 +88,6 @@ export class SendQueue<E extends Queued, A> {
       // What is behind would arrive before it.
       if (sent.kind === 'waiting') break;
     }
-    await this.refresh();
     return sent as Sent<A>;
   }
 
@@ -97,7 +98,6 @@ export class SendQueue<E extends Queued, A> {
 
   async drop(id: string): Promise<void> {
     await this.options.table.where('id').equals(id).delete();
-    await this.refresh();
   }
 
   flush(): void {
@@ -107,9 +107,9 @@ export class SendQueue<E extends Queued, A> {
   }
 
   private async sendAll(): Promise<void> {
-    await this.refresh();
     const stuck = new Set<string>();
-    for (const entry of this.waiting()) {
+    const waiting = (await this.mine()).filter(({ refused }) => refused === null);
+    for (const entry of waiting) {
       const lane = this.options.lane(entry);
       if (stuck.has(lane)) continue;
       const sent = await this.send(entry);
@@ -119,7 +119,6 @@ export class SendQueue<E extends Queued, A> {
         stuck.add(lane);
       } else this.retryMs = firstRetryMs;
     }
-    await this.refresh();
   }
 
   private async send(entry: E): Promise<Sent<A>> {
@@ -145,10 +144,6 @@ export class SendQueue<E extends Queued, A> {
       if (refused) return { kind: 'refused', problem: refused };
     }
     return sent;
-  }
-
-  private async refresh(): Promise<void> {
-    this.entries.set(await this.mine());
   }
 
   /** What the signed-in person made and this version understands, in the order made. */
