@@ -199,8 +199,11 @@ test('a record sent late, after somebody else was first, waits for a decision', 
   await expect(page.getByText(/Stock measures, entered .* was not taken\./)).toBeVisible({ timeout: 30_000 });
   await page.getByRole('button', { name: 'Store it over what is there' }).click();
   await expect(page.getByText('was not taken')).toHaveCount(0);
-  const [newest] = await town.query<{ mm: string }>(
-    `select facts->>'caliperMm' as mm from field_record where kind = 'stock' order by received_at desc limit 1`,
-  );
-  expect(newest?.mm).toBe('73.5');
+  const newest = async () => {
+    const [row] = await town.query<{ mm: string }>(
+      `select facts->>'caliperMm' as mm from field_record where kind = 'stock' order by received_at desc limit 1`,
+    );
+    return row?.mm;
+  };
+  await expect.poll(newest).toBe('73.5');
 });

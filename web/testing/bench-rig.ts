@@ -21,19 +21,17 @@ export class FakeOutbox {
   readonly waiting = signal<readonly OutboxEntry[]>([]);
   readonly refused = signal<readonly OutboxEntry[]>([]);
   readonly sent: SendRecord[] = [];
-  readonly withdrawn: string[] = [];
+  /** Records that come back to their form where the server refuses them. */
+  readonly comingBack: string[] = [];
   answer: Delivery = {
     kind: 'stored',
     receipt: { id: '0190a5c2-0000-7000-8000-00000000000f', stored: true, spotVersion: 2 },
   };
 
-  deliver(sent: SendRecord): Promise<Delivery> {
+  deliver(sent: SendRecord, refusedGoes = 'aside'): Promise<Delivery> {
     this.sent.push(sent);
+    if (refusedGoes === 'back') this.comingBack.push(sent.record.id);
     return Promise.resolve(this.answer);
-  }
-  withdraw(id: string): Promise<void> {
-    this.withdrawn.push(id);
-    return Promise.resolve();
   }
 }
 

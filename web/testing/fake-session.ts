@@ -3,6 +3,8 @@ import { actOfRemedy, may, type Act, type User } from '@sombra/contract';
 import type { RemedyCode, UnitSystem } from '@sombra/core';
 import { Subject } from 'rxjs';
 import { SessionService, type SessionState } from '../src/app/session/session.service';
+import { rooms } from '../src/app/rooms';
+import { ROOMS } from '../src/app/ui/rooms';
 
 /** A session that is simply there, for tests of what stands on it. */
 export class FakeSession {
@@ -28,4 +30,8 @@ export class FakeSession {
   readonly signedIn$ = new Subject<User>();
 }
 
-export const provideFakeSession = (session: FakeSession) => ({ provide: SessionService, useValue: session });
+/** Who is signed in, and the rooms of the house. */
+export const provideFakeSession = (session: FakeSession) => [
+  { provide: SessionService, useValue: session },
+  { provide: ROOMS, useValue: rooms },
+];

@@ -9,24 +9,20 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { NgComponentOutlet } from '@angular/common';
+import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { spotSorts, type SpotFilter, type SpotLine, type SpotSort } from '@sombra/contract';
-import { stageNames } from '@sombra/core';
-import { debounceTime, firstValueFrom, merge, Subject } from 'rxjs';
-import { DayBench } from '../day/day-bench';
+import { stageNames, type Stage } from '@sombra/core';
+import { debounceTime, firstValueFrom, merge, of, Subject, switchMap } from 'rxjs';
 import { KeysService } from '../ui/keys.service';
 import { LiveService } from '../ui/live.service';
-import type { OpenStage } from '../ui/open-stages';
+import { RoomMap } from '../ui/rooms';
 import { StateNote } from '../ui/state-note';
 import { ViewState } from '../ui/view-state.service';
-import { MatchBench } from '../match/match-bench';
-import { GroundStage } from '../ground/ground-stage';
-import { InspectBench } from '../inspect/inspect-bench';
 import { MapView } from '../map/map-view';
 import { OutboxService } from '../offline/outbox.service';
 import { SessionService } from '../session/session.service';
-import { PitBench } from '../pit/pit-bench';
 import { SpotListService, type ListPage } from '../spot/spot-list.service';
 import { SpotStore } from '../spot/spot-store';
 import { BulkActs } from '../spot/bulk-acts.service';
@@ -43,15 +39,6 @@ import { Splitter } from '../ui/splitter';
 import { ViewMenu } from './view-menu';
 import { textOf } from '../fields/event-values';
 
-const empty: Readonly<Record<OpenStage, string>> = {
-  ground: 'No spot waits for measuring.',
-  match: 'No place waits for its species.',
-  stock: 'No tree waits for its measures.',
-  pit: 'Every measured tree has a pit plan.',
-  day: 'No tree is ready to plant.',
-  inspect: 'No tree is planted yet.',
-};
-
 const showings = ['list', 'map', 'both'] as const;
 type Showing = (typeof showings)[number];
 
@@ -61,11 +48,7 @@ type Showing = (typeof showings)[number];
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     RouterLink,
-    GroundStage,
-    MatchBench,
-    PitBench,
-    DayBench,
-    InspectBench,
+    NgComponentOutlet,
     FilterBar,
     ViewMenu,
     SpotTable,
@@ -84,7 +67,7 @@ type Showing = (typeof showings)[number];
 export class FieldPage {
   protected readonly textOf = textOf;
   /** The stage this page is about; the whole town where there is none. */
-  readonly stage = input<OpenStage | null, OpenStage | null | undefined>(null, { transform: (stage) => stage ?? null });
+  readonly stage = input<Stage | null, Stage | null | undefined>(null, { transform: (stage) => stage ?? null });
   readonly spotId = input<string>();
   protected readonly store = inject(SpotStore);
   protected readonly view = inject(ViewState);
@@ -92,7 +75,13 @@ export class FieldPage {
   protected readonly session = inject(SessionService);
   private readonly lists = inject(SpotListService);
   private readonly router = inject(Router);
+  private readonly rooms = inject(RoomMap);
   private readonly table = viewChild(SpotTable);
+
+  /** What works at one spot in this stage, loaded as it is needed. */
+  protected readonly bench = toSignal(
+    toObservable(this.stage).pipe(switchMap((stage) => this.rooms.ofStage(stage)?.bench() ?? of(null))),
+  );
 
   protected readonly path = computed(() => `/${this.stage() ?? 'town'}`);
   protected readonly name = computed(() => {
@@ -103,7 +92,9 @@ export class FieldPage {
     const stage = this.stage();
     const filtered = Object.keys(this.view.filter()).length > 0;
     if (filtered) return 'Nothing fits this filter.';
-    return stage ? empty[stage] : 'No spot is in the programme yet. Import a file or add spots on the map.';
+    return stage
+      ? (this.rooms.ofStage(stage)?.empty ?? '')
+      : 'No spot is in the programme yet. Import a file or add spots on the map.';
   });
   protected readonly showings = showings;
   protected readonly showing = computed<Showing>(() => {

@@ -4,7 +4,7 @@ import { NgbDropdown, NgbDropdownMenu, NgbDropdownToggle } from '@ng-bootstrap/n
 import { remedyCodes, type Facets, type SpotFilter } from '@sombra/contract';
 import { levelNames, probeClasses, probeNames, remedyWords, stageNames } from '@sombra/core';
 import { catchError, filter, of, switchMap } from 'rxjs';
-import { openStages } from '../ui/open-stages';
+import { RoomMap } from '../ui/rooms';
 import { ViewState } from '../ui/view-state.service';
 import { SpotListService } from '../spot/spot-list.service';
 
@@ -106,6 +106,7 @@ export class FilterBar {
   readonly stage = input<string | null>(null);
   protected readonly view = inject(ViewState);
   private readonly lists = inject(SpotListService);
+  private readonly stages = inject(RoomMap).stages.map(({ path, name }) => ({ value: path, name }));
   protected readonly isOpen = signal(false);
   private readonly facets = signal<Facets>({ places: [], species: [], stages: [], levels: [] });
 
@@ -115,7 +116,7 @@ export class FilterBar {
     const year = Number(this.view.today().slice(0, 4));
     const seasons = Array.from({ length: 6 }, (_, i) => String(year - i));
     const all: Part[] = [
-      { key: 'stage', name: 'Stage', several: true, options: words(stageNames, openStages) },
+      { key: 'stage', name: 'Stage', several: true, options: this.stages },
       { key: 'level', name: 'Level', several: true, options: words(levelNames, ['urgent', 'act', 'watch', 'good']) },
       { key: 'due', name: 'Decision due', several: false, options: words(dueNames, ['late', 'week']) },
       {

@@ -5,7 +5,7 @@ import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng
 import { findHitsSchema, type FindHit } from '@sombra/contract';
 import { catchError, debounceTime, distinctUntilChanged, map, of, switchMap, type Observable } from 'rxjs';
 import { KeysService } from '../ui/keys.service';
-import { pagesLike } from './pages';
+import { RoomMap, type Page } from '../ui/rooms';
 import { ViewState } from '../ui/view-state.service';
 
 type Hit = Omit<FindHit, 'kind'> & { readonly kind: FindHit['kind'] | 'page' };
@@ -18,10 +18,6 @@ const kinds: Readonly<Record<Hit['kind'], { readonly icon: string; readonly name
   day: { icon: 'bi-calendar-event', name: 'day' },
   page: { icon: 'bi-window', name: 'page' },
 };
-
-/** Pages need no server to be found. */
-const asPages = (words: string): Hit[] =>
-  pagesLike(words).map(({ path, name, key }) => ({ kind: 'page', name, detail: `g ${key}`, path, query: {} }));
 
 /** One box that finds trees, places, species, people, days and pages; a date moves the thread. */
 @Component({
@@ -75,6 +71,7 @@ const asPages = (words: string): Hit[] =>
 export class FindBox {
   private readonly http = inject(HttpClient);
   private readonly router = inject(Router);
+  private readonly rooms = inject(RoomMap);
   private readonly view = inject(ViewState);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   protected readonly iconOf = ({ kind }: Hit): string => kinds[kind].icon;
@@ -108,10 +105,16 @@ export class FindBox {
           : this.http.get('/api/find', { params: { words } }).pipe(
               map((body) => findHitsSchema.parse(body)),
               catchError(() => of([])),
-              map((found) => [...this.asDate(words), ...asPages(words), ...found]),
+              map((found) => [...this.asDate(words), ...this.asPages(words), ...found]),
             ),
       ),
     );
+
+  /** Pages need no server to be found. */
+  private asPages(words: string): Hit[] {
+    const asHit = ({ path, name, key }: Page): Hit => ({ kind: 'page', name, detail: `g ${key}`, path, query: {} });
+    return this.rooms.pagesLike(words).map(asHit);
+  }
 
   private asDate(words: string): FindHit[] {
     if (!/^\d{4}-\d{2}-\d{2}$/.test(words) || Number.isNaN(Date.parse(words))) return [];

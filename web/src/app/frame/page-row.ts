@@ -4,7 +4,7 @@ import { NavigationEnd, Router, RouterLink, RouterLinkActive } from '@angular/ro
 import { filter, map, startWith } from 'rxjs';
 import { SessionService } from '../session/session.service';
 import { KeysService } from '../ui/keys.service';
-import { allPages, groupOf, type Page } from './pages';
+import { RoomMap } from '../ui/rooms';
 import { ViewState } from '../ui/view-state.service';
 
 /** The pages that belong with the one that is open, in one row. */
@@ -75,6 +75,7 @@ import { ViewState } from '../ui/view-state.service';
 })
 export class PageRow {
   private readonly router = inject(Router);
+  private readonly rooms = inject(RoomMap);
   private readonly view = inject(ViewState);
   private readonly session = inject(SessionService);
   private readonly url = toSignal(
@@ -88,15 +89,16 @@ export class PageRow {
   protected readonly day = computed(() => (this.view.onParam() ? { on: this.view.on() } : {}));
   protected readonly deep = computed(() => (this.url().split(/[?#]/)[0] ?? '').split('/').length > 2);
   protected readonly row = computed(() => {
-    const group = groupOf(this.url());
-    if (!group || group.pages.length === 0) return null;
-    const spots: Page[] = group.stage ? [{ path: `/${group.stage}`, name: 'Spots', key: '' }] : [];
-    return { name: group.name, pages: [...spots, ...group.pages.filter(({ act }) => !act || this.session.may(act))] };
+    const room = this.rooms.roomOf(this.url());
+    if (!room || room.pages.length === 0) return null;
+    const spots = room.stage ? [{ path: `/${room.stage}`, name: 'Spots', key: '' }] : [];
+    const pages = room.pages.filter(({ act }) => !act || this.session.may(act));
+    return { name: this.rooms.nameOf(room), pages: [...spots, ...pages] };
   });
 
   constructor() {
     inject(KeysService).bind(
-      allPages.map((page) => ({
+      this.rooms.pages.map((page) => ({
         keys: `g ${page.key}`,
         where: 'Go to',
         does: page.name,

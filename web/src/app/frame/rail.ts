@@ -1,11 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive } from '@angular/router';
-import { stageNames } from '@sombra/core';
 import { filter, map, startWith } from 'rxjs';
 import { KeysService } from '../ui/keys.service';
-import { openStages } from '../ui/open-stages';
-import { groupOf } from './pages';
+import { RoomMap } from '../ui/rooms';
 import { ViewState } from '../ui/view-state.service';
 import { DeskService } from '../desk/desk.service';
 
@@ -132,10 +130,11 @@ export class Rail {
   private readonly desk = inject(DeskService);
   private readonly view = inject(ViewState);
   private readonly router = inject(Router);
+  private readonly rooms = inject(RoomMap);
   /** The chosen day goes along from page to page; a filter stays where it was made. */
   protected readonly day = computed(() => (this.view.onParam() ? { on: this.view.on() } : {}));
   protected readonly stages = computed(() =>
-    openStages.map((path) => ({ path, name: stageNames[path], waiting: this.desk.waiting()[path] ?? 0 })),
+    this.rooms.stages.map(({ path, name }) => ({ path, name, waiting: this.desk.waiting()[path] ?? 0 })),
   );
 
   /** The stage of the open page, be it its spots or a page of its own. */
@@ -143,7 +142,7 @@ export class Rail {
     this.router.events.pipe(
       filter((event) => event instanceof NavigationEnd),
       startWith(null),
-      map(() => groupOf(this.router.url)?.stage ?? null),
+      map(() => this.rooms.roomOf(this.router.url)?.stage ?? null),
     ),
   );
 
@@ -152,7 +151,7 @@ export class Rail {
     const places = [
       { keys: 'g d', path: '/desk', name: 'Desk' },
       { keys: 'g t', path: '/town', name: 'Town' },
-      ...openStages.map((stage, i) => ({ keys: `g ${i + 1}`, path: `/${stage}`, name: stageNames[stage] })),
+      ...this.rooms.stages.map(({ path, name }, i) => ({ keys: `g ${i + 1}`, path: `/${path}`, name })),
     ];
     inject(KeysService).bind(
       places.map(({ keys, path, name }) => ({ keys, where: 'Go to', does: name, run: go(path) })),

@@ -159,6 +159,43 @@ describe('outbox', () => {
     expect(outbox.refused()).toEqual([]);
   });
 
+  it('gives a refused record back to the form that holds it, and keeps nothing of it', async () => {
+    const sent = sending();
+    const delivery = outbox.deliver(sent, 'back');
+    (await request(sent.record.id)).flush(problem('conflict', 409), { status: 409, statusText: 'conflict' });
+    expect((await delivery).kind).toBe('refused');
+    expect(await store.entries.count()).toBe(0);
+    await until(() => outbox.refused().length === 0 && outbox.waiting().length === 0);
+  });
+
+  it('says of what is leaving for the first time neither that it waits nor anything else', async () => {
+    const sent = sending();
+    const delivery = outbox.deliver(sent);
+    const call = await request(sent.record.id);
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(outbox.waiting()).toEqual([]);
+    call.flush(problem('database_unavailable', 503), away);
+    await delivery;
+    await until(() => outbox.waiting().length === 1);
+  });
+
+  it('sends what was made behind one’s own record from the state after it, and only behind one’s own', async () => {
+    const made = (spotVersion: number, madeAt: number) => {
+      const sent = { ...sending(), spotVersion };
+      return store.entries.put({ id: sent.record.id, userId: 'u1', sent, madeAt, refused: null }).then(() => sent);
+    };
+    const [first, second, third] = [await made(4, 1), await made(4, 2), await made(3, 3)];
+    outbox.flush();
+    (await request(first.record.id)).flush({ ...receipt(first.record.id), spotVersion: 5 });
+    const behind = await request(second.record.id);
+    expect((behind.request.body as SendRecord).spotVersion).toBe(5);
+    behind.flush({ ...receipt(second.record.id), spotVersion: 6 });
+    const last = await request(third.record.id);
+    expect((last.request.body as SendRecord).spotVersion).toBe(3);
+    last.flush(receipt(third.record.id));
+    await until(() => outbox.waiting().length === 0);
+  });
+
   it('sends in the order made, and stops at the first that cannot go', async () => {
     const [first, second] = [sending(), sending()];
     for (const [i, sent] of [first, second].entries()) {

@@ -34,6 +34,7 @@ export class OutboxService {
     understood: ({ sent }) => sendRecordSchema.safeParse(sent).success,
     stored: (receipt) => this.deliveredSubject.next(receipt),
     lane: ({ sent }) => sent.spotId,
+    follows: afterOwn,
   });
 
   /** Records of the signed-in person that wait on this device and will be sent by themselves. */
@@ -43,12 +44,11 @@ export class OutboxService {
   /** Each record the server has kept, also those sent later by a retry. */
   readonly delivered$: Observable<RecordReceipt> = this.deliveredSubject.asObservable();
 
-  /** Keeps the record here, tries to send it, and says how that went. */
-  async deliver(sent: SendRecord): Promise<Delivery> {
+  /** Keeps the record here, tries to send it, and says how that went; a refused one goes `back` where a form holds it. */
+  async deliver(sent: SendRecord, refusedGoes: 'aside' | 'back' = 'aside'): Promise<Delivery> {
     const userId = this.session.user()?.id ?? '';
-    return deliveryOf(
-      await this.queue.deliver({ id: sent.record.id, userId, sent, madeAt: Date.now(), refused: null }),
-    );
+    const entry = { id: sent.record.id, userId, sent, madeAt: Date.now(), refused: null };
+    return deliveryOf(await this.queue.deliver(entry, refusedGoes));
   }
 
   /** Takes a refused record off this device: its words live on in the form it came from. */
@@ -82,6 +82,12 @@ export class OutboxService {
   flush(): void {
     this.queue.flush();
   }
+}
+
+/** What was made here from the state before one's own record is as good as made after it, if nobody came between. */
+function afterOwn(behind: OutboxEntry, { spotVersion }: RecordReceipt): OutboxEntry {
+  if (behind.sent.spotVersion !== spotVersion - 1) return behind;
+  return { ...behind, sent: { ...behind.sent, spotVersion } };
 }
 
 const deliveryOf = (sent: Sent<RecordReceipt>): Delivery =>

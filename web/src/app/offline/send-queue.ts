@@ -1,4 +1,4 @@
-import { computed, type Signal } from '@angular/core';
+import { computed, signal, type Signal } from '@angular/core';
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import type { Problem } from '@sombra/contract';
 import { liveQuery, type EntityTable } from 'dexie';
@@ -42,6 +42,8 @@ interface QueueOptions<E extends Queued, A> {
   /** What an older version of the application left behind is kept, but not sent as if it were understood. */
   readonly understood: (entry: E) => boolean;
   readonly stored: (answer: A) => void;
+  /** What an entry becomes once one of its lane was stored before it. */
+  readonly follows?: (behind: E, answer: A) => E;
   /** What has to arrive in order: behind an entry the server stumbles over, only those of its own lane wait. */
   readonly lane: (entry: E) => string;
 }
@@ -61,7 +63,11 @@ export class SendQueue<E extends Queued, A> {
   private flushing: Promise<void> | null = null;
 
   private readonly entries: Signal<readonly E[]>;
-  readonly waiting: Signal<readonly E[]> = computed(() => this.entries().filter((entry) => entry.refused === null));
+  /** On their way right now for the first time: they wait only once that has failed. */
+  private readonly leaving = signal<ReadonlySet<string>>(new Set());
+  readonly waiting: Signal<readonly E[]> = computed(() =>
+    this.entries().filter(({ id, refused }) => refused === null && !this.leaving().has(id)),
+  );
   readonly refused: Signal<readonly E[]> = computed(() => this.entries().filter((entry) => entry.refused !== null));
 
   constructor(private readonly options: QueueOptions<E, A>) {
@@ -75,16 +81,28 @@ export class SendQueue<E extends Queued, A> {
     this.retryLater();
   }
 
-  /** Keeps it here, tries to send it, and says how that went. */
-  async deliver(entry: E): Promise<Sent<A>> {
-    await this.options.table.put(entry);
+  /**
+   * Keeps it here, tries to send it, and says how that went. What is refused stays here with its reason, unless it goes
+   * `back` to the form it came from, which still holds it.
+   */
+  async deliver(entry: E, refusedGoes: 'aside' | 'back' = 'aside'): Promise<Sent<A>> {
+    this.leaving.update((ids) => new Set([...ids, entry.id]));
+    try {
+      await this.options.table.put(entry);
+      return await this.sendWithAhead(entry, refusedGoes);
+    } finally {
+      this.leaving.update((ids) => new Set([...ids].filter((id) => id !== entry.id)));
+    }
+  }
+
+  private async sendWithAhead(entry: E, refusedGoes: 'aside' | 'back'): Promise<Sent<A>> {
     const lane = this.options.lane(entry);
     const ahead = (await this.mine()).filter(
       (one) => one.id !== entry.id && one.refused === null && this.options.lane(one) === lane,
     );
     let sent: Sent<A> | null = null;
     for (const one of [...ahead, entry]) {
-      sent = await this.send(one);
+      sent = await this.send(one, one === entry ? refusedGoes : 'aside');
       // What is behind would arrive before it.
       if (sent.kind === 'waiting') break;
     }
@@ -121,10 +139,12 @@ export class SendQueue<E extends Queued, A> {
     }
   }
 
-  private async send(entry: E): Promise<Sent<A>> {
+  private async send(entry: E, refusedGoes: 'aside' | 'back' = 'aside'): Promise<Sent<A>> {
     const { table, post, stored } = this.options;
+    // As it lies there now: what was stored before it may have changed it.
+    const latest = (await table.where('id').equals(entry.id).first()) ?? entry;
     const sent = await firstValueFrom(
-      post(entry).pipe(
+      post(latest).pipe(
         map((answer): Sent<A> => ({ kind: 'stored', answer })),
         catchError((error: unknown) => {
           const problem = readProblem(error);
@@ -134,16 +154,25 @@ export class SendQueue<E extends Queued, A> {
     );
     if (sent.kind === 'stored') {
       await table.where('id').equals(entry.id).delete();
+      await this.tellBehind(entry, sent.answer);
       stored(sent.answer);
     } else if (sent.kind === 'refused') {
-      await table.put({ ...entry, refused: sent.problem });
+      if (refusedGoes === 'back') await this.drop(entry.id);
+      else await table.put({ ...latest, refused: sent.problem });
     } else if (stumbled(sent.problem)) {
       const stumbles = (entry.stumbles ?? 0) + 1;
       const refused = stumbles < mostStumbles ? null : sent.problem;
-      await table.put({ ...entry, stumbles, refused });
+      await table.put({ ...latest, stumbles, refused });
       if (refused) return { kind: 'refused', problem: refused };
     }
     return sent;
+  }
+
+  private async tellBehind(entry: E, answer: A): Promise<void> {
+    const { table, lane, follows } = this.options;
+    if (!follows) return;
+    const behind = (await this.mine()).filter((one) => one.madeAt >= entry.madeAt && lane(one) === lane(entry));
+    for (const one of behind) await table.put(follows(one, answer));
   }
 
   /** What the signed-in person made and this version understands, in the order made. */

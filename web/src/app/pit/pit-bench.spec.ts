@@ -96,7 +96,7 @@ describe('pit bench', () => {
     await rig.submit();
     const ids = rig.outbox.sent.map(({ record }) => record.id);
     expect(new Set(ids).size).toBe(1);
-    expect(rig.outbox.withdrawn).toEqual(ids);
+    expect(rig.outbox.comingBack).toEqual(ids);
   });
 
   it('lays both versions side by side in a conflict, and goes on from theirs', async () => {

@@ -1,8 +1,7 @@
-import type { DecisionKind } from '@sombra/core';
-import type { OpenStage } from '../ui/open-stages';
+import type { DecisionKind, Stage } from '@sombra/core';
 
 /** Where each kind of decision is settled, and what the way there is called. */
-export const openers: Readonly<Record<DecisionKind, { readonly stage: OpenStage; readonly act: string }>> = {
+export const openers: Readonly<Record<DecisionKind, { readonly stage: Stage; readonly act: string }>> = {
   measure_ground: { stage: 'ground', act: 'Enter ground facts' },
   settle_ground: { stage: 'ground', act: 'Decide on the place' },
   change_ground: { stage: 'ground', act: 'See what must change' },

@@ -63,10 +63,10 @@ export class RecordSender extends FieldFaults {
     } as FieldRecord;
     const needsVersion = recordTable[sending.kind].versioned;
     const spotVersion = needsVersion ? detail.spot.version : null;
-    const delivery = await this.outbox.deliver({ spotId: detail.spot.id, device: 'browser', spotVersion, record });
+    const sent = { spotId: detail.spot.id, device: 'browser', spotVersion, record };
+    const delivery = await this.outbox.deliver(sent, 'back');
     this.busyNow.set(false);
     if (delivery.kind === 'refused') {
-      await this.outbox.withdraw(record.id);
       this.refuse(delivery.problem);
       return false;
     }

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
-import { stageNames } from '@sombra/core';
-import { openStages } from '../ui/open-stages';
+import { RoomMap } from '../ui/rooms';
 import { LevelMark } from '../ui/level-mark';
 import { BulkActs } from './bulk-acts.service';
 import { sayDay } from '../ui/say-date';
@@ -121,7 +120,7 @@ export class SpotHead {
   protected readonly say = sayDay;
   private readonly session = inject(SessionService);
   protected readonly mayBringBack = computed(() => this.session.may('withdraw_spots'));
-  protected readonly stages = openStages.map((path) => ({ path, name: stageNames[path] }));
+  protected readonly stages = inject(RoomMap).stages;
   protected readonly waitsIn = computed(() => (this.store.life()?.decisions.length ? this.store.life()?.stage : null));
 
   protected async bringBack({ id, ref }: { id: string; ref: string }): Promise<void> {

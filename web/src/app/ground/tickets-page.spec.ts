@@ -4,7 +4,7 @@ import { HttpErrorResponse } from '@angular/common/http';
 import { NEVER, of, throwError } from 'rxjs';
 import { PageRig } from '../../../testing/page-rig';
 import { LiveService } from '../ui/live.service';
-import { GroundService } from '../ground/ground.service';
+import { GroundService } from './ground.service';
 import { TicketsPage } from './tickets-page';
 
 const id = (n: number) => `0190a5c2-0000-7000-8000-00000000000${n}`;

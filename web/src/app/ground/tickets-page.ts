@@ -19,7 +19,7 @@ import { sayDay } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ToastsService } from '../ui/toasts.service';
 import { ViewState } from '../ui/view-state.service';
-import { GroundService } from '../ground/ground.service';
+import { GroundService } from './ground.service';
 import { SessionService } from '../session/session.service';
 
 const tones: Readonly<Record<TicketStanding, string>> = {

@@ -3,7 +3,7 @@ import type { KeptRules, Rules } from '@sombra/contract';
 import { defaultGroundRules, defaultMatchRules, defaultWorkRules } from '@sombra/core';
 import { of, throwError } from 'rxjs';
 import { PageRig } from '../../../testing/page-rig';
-import { GroundService } from '../ground/ground.service';
+import { GroundService } from './ground.service';
 import { RulesPage } from './rules-page';
 
 const rules: Rules = { ground: defaultGroundRules, match: defaultMatchRules, work: defaultWorkRules };

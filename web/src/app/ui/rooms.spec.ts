@@ -1,5 +1,13 @@
 import { routes } from '../app.routes';
-import { allPages, groupOf, pagesLike } from './pages';
+import { TestBed } from '@angular/core/testing';
+import { rooms } from '../rooms';
+import { RoomMap, ROOMS } from './rooms';
+
+let map: RoomMap;
+beforeEach(() => {
+  TestBed.configureTestingModule({ providers: [{ provide: ROOMS, useValue: rooms }] });
+  map = TestBed.inject(RoomMap);
+});
 
 describe('pages of a stage', () => {
   it.each([
@@ -11,14 +19,15 @@ describe('pages of a stage', () => {
     ['/me', undefined],
     ['/', undefined],
   ])('%s stands in the row of %s', (url, name) => {
-    expect(groupOf(url)?.name).toBe(name);
+    const room = map.roomOf(url);
+    expect(room && map.nameOf(room)).toBe(name);
   });
 
   it('each have a route and a key of their own', () => {
     const paths = routes.map(({ path }) => `/${path}`);
-    expect(allPages.filter(({ path }) => !paths.includes(path))).toEqual([]);
+    expect(map.pages.filter(({ path }) => !paths.includes(path))).toEqual([]);
     // `g d` and `g t` lead to the desk and the town.
-    const keys = ['d', 't', ...allPages.map(({ key }) => key)];
+    const keys = ['d', 't', ...map.pages.map(({ key }) => key)];
     expect(new Set(keys).size).toBe(keys.length);
   });
 
@@ -30,6 +39,6 @@ describe('pages of a stage', () => {
     ['m', []],
     ['aterials', []],
   ])('are found by %s', (typed, names) => {
-    expect(pagesLike(typed).map(({ name }) => name)).toEqual(names);
+    expect(map.pagesLike(typed).map(({ name }) => name)).toEqual(names);
   });
 });

@@ -20,7 +20,7 @@ import { readProblem, sayProblem } from '../ui/problem';
 import { sayDay } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ToastsService } from '../ui/toasts.service';
-import { GroundService } from '../ground/ground.service';
+import { GroundService } from './ground.service';
 import { DraftsService } from '../offline/drafts.service';
 import { SessionService } from '../session/session.service';
 import { textOf, tickOf } from '../fields/event-values';

@@ -1,0 +1,148 @@
+import type { Room } from './ui/rooms';
+
+/** The rooms of the house, stages in work order. A new stage is its folder and its room here. */
+export const rooms: readonly Room[] = [
+  {
+    stage: 'ground',
+    empty: 'No spot waits for measuring.',
+    bench: () => import('./ground/ground-stage').then((m) => m.GroundStage),
+    pages: [
+      {
+        path: '/tickets',
+        name: 'Locate tickets',
+        key: 'k',
+        words: 'utilities digging cover',
+        load: () => import('./ground/tickets-page').then((m) => m.TicketsPage),
+      },
+      {
+        path: '/rules',
+        name: 'Rules',
+        key: 'r',
+        words: 'distances limits weights',
+        load: () => import('./ground/rules-page').then((m) => m.RulesPage),
+      },
+    ],
+  },
+  {
+    stage: 'match',
+    empty: 'No place waits for its species.',
+    bench: () => import('./match/match-bench').then((m) => m.MatchBench),
+    pages: [
+      {
+        path: '/lists',
+        name: "Season's lists",
+        key: 'l',
+        words: 'order budget',
+        load: () => import('./match/lists-page').then((m) => m.ListsPage),
+        behind: [
+          {
+            path: ':listId',
+            title: "Season's list · Sombra",
+            loadComponent: () => import('./match/list-page').then((m) => m.ListPage),
+          },
+        ],
+      },
+      {
+        path: '/species',
+        name: 'Species library',
+        key: 's',
+        load: () => import('./match/species-page').then((m) => m.SpeciesPage),
+      },
+      {
+        path: '/nurseries',
+        name: 'Nurseries',
+        key: 'n',
+        words: 'offers availability',
+        load: () => import('./match/nurseries-page').then((m) => m.NurseriesPage),
+      },
+    ],
+  },
+  {
+    stage: 'stock',
+    empty: 'No tree waits for its measures.',
+    bench: () => import('./pit/pit-bench').then((m) => m.PitBench),
+    pages: [
+      {
+        path: '/deliveries',
+        name: 'Deliveries',
+        key: 'v',
+        words: 'receive lots claims',
+        load: () => import('./stock/deliveries-page').then((m) => m.DeliveriesPage),
+        behind: [
+          {
+            path: ':deliveryId',
+            title: 'Delivery · Sombra',
+            loadComponent: () => import('./stock/delivery-page').then((m) => m.DeliveryPage),
+          },
+          {
+            path: ':deliveryId/lots/:lotId/tree',
+            title: 'A tree as received · Sombra',
+            loadComponent: () => import('./stock/receive-tree-page').then((m) => m.ReceiveTreePage),
+          },
+        ],
+      },
+    ],
+  },
+  {
+    stage: 'pit',
+    empty: 'Every measured tree has a pit plan.',
+    bench: () => import('./pit/pit-bench').then((m) => m.PitBench),
+    pages: [
+      {
+        path: '/practices',
+        name: 'Practices',
+        key: 'p',
+        words: 'schools adopt compare',
+        load: () => import('./practice/practices-page').then((m) => m.PracticesPage),
+      },
+      {
+        path: '/materials',
+        name: 'Materials and hours',
+        key: 'm',
+        words: 'store mulch compost',
+        load: () => import('./pit/materials-page').then((m) => m.MaterialsPage),
+      },
+    ],
+  },
+  {
+    stage: 'day',
+    empty: 'No tree is ready to plant.',
+    bench: () => import('./day/day-bench').then((m) => m.DayBench),
+    pages: [],
+  },
+  {
+    stage: 'inspect',
+    empty: 'No tree is planted yet.',
+    bench: () => import('./inspect/inspect-bench').then((m) => m.InspectBench),
+    pages: [],
+  },
+  {
+    stage: null,
+    name: 'Programme',
+    pages: [
+      {
+        path: '/programme',
+        name: 'Programme',
+        key: 'o',
+        words: 'settings time zone holidays windows',
+        load: () => import('./programme/programme-page').then((m) => m.ProgrammePage),
+      },
+      {
+        path: '/people',
+        name: 'People',
+        key: 'e',
+        words: 'roles passwords rights',
+        act: 'manage_people',
+        load: () => import('./people/people-page').then((m) => m.PeoplePage),
+      },
+      {
+        path: '/base-map',
+        name: 'Base map',
+        key: 'b',
+        words: 'layers geojson pmtiles',
+        act: 'change_base_map',
+        load: () => import('./map/base-map-page').then((m) => m.BaseMapPage),
+      },
+    ],
+  },
+];
