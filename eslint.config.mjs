@@ -16,7 +16,7 @@ const strictness = {
 export default tseslint.config(
   { ignores: ['**/node_modules/', 'dist/', '.angular/', '.sombra/', 'test-results/', 'coverage/', '**/*.cjs'] },
   {
-    files: ['{core,contract,server,demo,e2e,bench}/**/*.ts', 'playwright.config.ts'],
+    files: ['{core,contract,server,demo,e2e,bench}/**/*.ts', 'playwright*.config.ts'],
     extends: [...tseslint.configs.recommended],
     languageOptions: { parserOptions: { project: './tsconfig.json', tsconfigRootDir: import.meta.dirname } },
     rules: strictness,

@@ -28,6 +28,8 @@ swc['^.+/node_modules/(uuid|pbf|@mapbox/[a-z-]+|d3-[a-z-]+|internmap)/.+\\.m?js$
 module.exports = {
   // A slow machine is no fault of the code: this only ends what would never end.
   testTimeout: 60_000,
+  // All cores: by itself it leaves one to whoever types.
+  maxWorkers: '100%',
   projects: [
     plain('core'),
     plain('contract'),

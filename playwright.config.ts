@@ -3,8 +3,9 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'e2e/tests',
   outputDir: 'test-results',
-  // More than the two cores: much of a test is waiting.
-  workers: 3,
+  // As many as there are cores: each test keeps one busy.
+  workers: 2,
+  globalSetup: './e2e/rig/shared.ts',
   fullyParallel: true,
   // The longest take a minute on two busy cores: this only ends what would never end.
   timeout: 180_000,

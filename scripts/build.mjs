@@ -36,6 +36,14 @@ async function whenChanged(name, parts, build) {
   writeFileSync(stamp, now);
 }
 
+/** All packages that the server needs but these; each with what lies in it. */
+function packagesBeside(bundled) {
+  const { dependencies } = JSON.parse(readFileSync(path.join(root, 'package.json'), 'utf8'));
+  return Object.keys(dependencies)
+    .filter((name) => !bundled.includes(name))
+    .flatMap((name) => [name, `${name}/*`]);
+}
+
 async function buildServer() {
   const { build } = await import('esbuild');
   const source = (name) => path.join(root, 'server/src', `${name}.ts`);
@@ -56,7 +64,8 @@ async function buildServer() {
     format: 'esm',
     platform: 'node',
     target: 'node20',
-    packages: 'external',
+    // What is pure and large is bundled, so that only what is used of it is read at each start.
+    external: packagesBeside(['date-fns', '@date-fns/tz', 'zod', 'd3-scale', 'suncalc']),
     alias: Object.fromEntries(
       ['core', 'contract', 'demo'].map((name) => [`@sombra/${name}`, path.join(root, name, 'src/index.ts')]),
     ),

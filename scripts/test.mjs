@@ -9,7 +9,6 @@ import { root } from './root.mjs';
 ensureNpmPackages();
 ensureDatabasePackages();
 ensureBrowserPackages();
-const { buildAll } = await import('./build.mjs');
 
 const results = mkdtempSync(path.join(tmpdir(), 'sombra-results-'));
 const binary = (name) => path.join(root, 'node_modules/.bin', name);
@@ -56,9 +55,11 @@ async function jest() {
   return { passed: sums?.numPassedTests ?? 0, failed };
 }
 
-async function playwright() {
-  const file = path.join(results, 'playwright.json');
-  const ended = await run('Browser tests', binary('playwright'), ['test'], { PLAYWRIGHT_JSON_OUTPUT_NAME: file });
+async function playwright(name, config) {
+  const file = path.join(results, `${config}.json`);
+  const ended = await run(name, binary('playwright'), ['test', '--config', config], {
+    PLAYWRIGHT_JSON_OUTPUT_NAME: file,
+  });
   const stats = readResults(file)?.stats;
   // A test that only passed on a second try is a defect, not a pass.
   const failed = (stats?.unexpected ?? 0) + (stats?.flaky ?? 0);
@@ -66,42 +67,40 @@ async function playwright() {
   return { passed: stats?.expected ?? 0, failed };
 }
 
-// Two at a time: they share nothing, and there are two cores. The slowest begins first.
-await Promise.all([
-  check('Lint', binary('eslint'), ['.', '--max-warnings=0']),
-  (async () => {
-    await check('Formatting', binary('prettier'), ['--check', '--log-level=warn', '.']);
-    await check('Types', binary('tsc'), ['--noEmit', '-p', 'tsconfig.json']);
-    // The build checks the web's own types; its tests are checked here.
-    await check('Types of the web and its tests', binary('tsc'), ['--noEmit', '-p', 'web/tsconfig.spec.json']);
-    await check('Boundaries', binary('depcruise'), [
-      '--config',
-      '.dependency-cruiser.cjs',
-      'core',
-      'contract',
-      'server/src',
-      'web/src',
-      'demo',
-    ]);
-    await check('Boundaries of folders', binary('depcruise'), [
-      '--config',
-      '.dependency-cruiser.folders.cjs',
-      'core/src',
-      'server/src',
-      'web/src',
-    ]);
-  })(),
-]);
-console.log('\n== Build');
-try {
-  await buildAll();
-} catch (error) {
+/** The build, in a process of its own so that checks run beside it. */
+async function build() {
+  if (await run('Build', process.execPath, ['scripts/build.mjs'])) return;
   // Nothing can run on a build that failed: say so in the line that is read.
-  console.error(String(error));
   console.log(`\n0 passed, ${broken + 1} failed`);
   process.exit(1);
 }
-const parts = [await jest(), await playwright()];
+
+/** So many at a time as there are cores; the slowest begin first. */
+async function twoAtATime(jobs) {
+  const queue = [...jobs];
+  const lane = async () => {
+    for (let job = queue.shift(); job; job = queue.shift()) await job();
+  };
+  await Promise.all([lane(), lane()]);
+}
+
+const boundaries =
+  (name, config, ...folders) =>
+  () =>
+    check(name, binary('depcruise'), ['--config', config, ...folders]);
+
+await twoAtATime([
+  () => check('Lint', binary('eslint'), ['.', '--max-warnings=0']),
+  build,
+  () => check('Formatting', binary('prettier'), ['--check', '--log-level=warn', '.']),
+  () => check('Types', binary('tsc'), ['--noEmit', '-p', 'tsconfig.json']),
+  // The build checks the web's own types; its tests are checked here.
+  () => check('Types of the web and its tests', binary('tsc'), ['--noEmit', '-p', 'web/tsconfig.spec.json']),
+  boundaries('Boundaries', '.dependency-cruiser.cjs', 'core', 'contract', 'server', 'web/src', 'demo'),
+  boundaries('Boundaries of folders', '.dependency-cruiser.folders.cjs', 'core/src', 'server/src', 'web/src'),
+]);
+const [units, rigs] = await Promise.all([jest(), playwright('Rigs', 'playwright.rigs.config.ts')]);
+const parts = [units, rigs, await playwright('Browser tests', 'playwright.config.ts')];
 await check('Share of tests', process.execPath, ['scripts/test-ratio.mjs']);
 rmSync(results, { recursive: true, force: true });
 

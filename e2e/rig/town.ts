@@ -1,19 +1,17 @@
 import { test as base, type Page } from '@playwright/test';
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { spawn, type ChildProcess } from 'node:child_process';
 import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import pg from 'pg';
-import { buildAll } from '../../scripts/build.mjs';
 import { startCluster, type Cluster } from '../../scripts/cluster.mjs';
 import { root } from '../../scripts/root.mjs';
 import { startLocateCentre } from '../../standins/locate-centre.mjs';
 import { startPosition } from '../../standins/position.mjs';
+import { entry, runEntry, sharedFolder, templateName } from './shared';
+import { Wire } from './wire';
 
-const entry = (name: string): string => path.join(root, 'dist/server', `${name}.js`);
-
-/** A cluster for one worker, holding the demo town as a template to copy. */
+/** What one worker works with: the shared cluster, and stand-ins of its own. */
 export interface WorkerCluster {
   readonly cluster: Cluster;
   readonly positionUrl: string;
@@ -23,6 +21,8 @@ export interface WorkerCluster {
 /** The real server on a database of its own, filled with the demo town. */
 export class Town {
   private server: ChildProcess | null = null;
+  /** The wire to the database, where a test is to cut it. */
+  wire: Wire | null = null;
 
   constructor(
     private readonly cluster: Cluster,
@@ -36,10 +36,11 @@ export class Town {
   }
 
   async start(): Promise<void> {
+    const appUrl = this.cluster.appUrl(this.database);
     const env = {
       ...process.env,
       PORT: String(this.port),
-      DATABASE_URL: this.cluster.appUrl(this.database),
+      DATABASE_URL: this.wire?.through(appUrl) ?? appUrl,
       SESSION_SECRET: this.cluster.sessionSecret,
       WEB_ROOT: path.join(root, 'dist/web/browser'),
       STORAGE_FOLDER: path.join(tmpdir(), this.database),
@@ -62,15 +63,6 @@ export class Town {
     const ended = new Promise((resolve) => server.once('exit', resolve));
     server.kill(signal);
     await ended;
-  }
-
-  /** Stops the database under the running server, as a machine fault would. */
-  stopDatabase(): void {
-    this.cluster.stop();
-  }
-
-  async startDatabase(): Promise<void> {
-    await this.cluster.start();
   }
 
   async owner(): Promise<pg.Client> {
@@ -98,12 +90,6 @@ const freePort = (): Promise<number> =>
     });
   });
 
-function runEntry(name: string, env: Record<string, string>): string {
-  const run = spawnSync(process.execPath, [entry(name)], { env: { ...process.env, ...env }, encoding: 'utf8' });
-  if (run.status !== 0) throw new Error(`${name} failed: ${run.stderr}`);
-  return run.stdout;
-}
-
 const newName = (): string => `town_${Date.now()}_${Math.floor(Math.random() * 1e6)}`;
 
 async function makeDatabase(cluster: Cluster, database: string, template = ''): Promise<void> {
@@ -126,50 +112,60 @@ export async function emptyTown(worker: WorkerCluster): Promise<{ town: Town; co
   return { town, code };
 }
 
-export const test = base.extend<{ town: Town; signedIn: Page }, { worker: WorkerCluster }>({
+interface Fixtures {
+  /** Whether the server reaches its database over a wire that can be cut. */
+  wired: boolean;
+  town: Town;
+  /** A page of Inês, the coordinator, who is signed in; it shows nothing yet. */
+  signedIn: Page;
+}
+
+export const test = base.extend<Fixtures, { worker: WorkerCluster }>({
+  wired: [false, { option: true }],
   worker: [
     async ({}, use) => {
-      await buildAll();
-      const folder = mkdtempSync(path.join(tmpdir(), 'sombra-e2e-'));
-      chmodSync(folder, 0o711);
-      const cluster = await startCluster({ folder, database: 'template_demo', durable: false });
-      const env = {
-        OWNER_DATABASE_URL: cluster.ownerUrl('template_demo'),
-        DATABASE_URL: cluster.appUrl('template_demo'),
-      };
-      runEntry('migrate', env);
-      runEntry('load-demo', env);
+      // It runs already: this joins it.
+      const cluster = await startCluster({ folder: process.env[sharedFolder] ?? '', database: templateName });
       const position = await startPosition();
       const locate = await startLocateCentre(0, { hurry: 0.2 });
       await use({ cluster, positionUrl: position.url, locateUrl: locate.url });
       position.stop();
       locate.stop();
-      cluster.stop();
-      rmSync(folder, { recursive: true, force: true });
     },
-    { scope: 'worker', timeout: 180_000 },
+    { scope: 'worker' },
   ],
-  town: async ({ worker }, use) => {
+  town: async ({ worker, wired }, use) => {
     const { cluster } = worker;
     const database = newName();
-    await makeDatabase(cluster, database, 'template template_demo strategy file_copy');
+    await makeDatabase(cluster, database, `template ${templateName} strategy file_copy`);
     const town = new Town(cluster, database, await freePort(), worker);
+    if (wired) town.wire = await Wire.to(Number(new URL(cluster.appUrl(database)).port));
     await town.start();
     await use(town);
     // It keeps nothing of its own; asked politely it would wait for the page's open stream.
     await town.kill('SIGKILL');
+    town.wire?.cut();
   },
   signedIn: async ({ page, town }, use) => {
-    await signIn(page, town, 'ines');
+    await knownAs(page, town, 'ines');
     await use(page);
   },
 });
 
+const password = 'shade-walks';
+
+/** Signs a page in without showing it anything. */
+export async function knownAs(page: Page, town: Town, name: string): Promise<void> {
+  const { csrfToken } = (await (await page.request.get(`${town.url}/api/session`)).json()) as { csrfToken: string };
+  const headers = { 'x-csrf-token': csrfToken };
+  const answer = await page.request.post(`${town.url}/api/session`, { headers, data: { signIn: name, password } });
+  if (!answer.ok()) throw new Error(`${name} was not let in: ${answer.status()} ${await answer.text()}`);
+}
+
+/** Signs in and lands where that person's work is. */
 export async function signIn(page: Page, town: Town, name: string): Promise<void> {
+  await knownAs(page, town, name);
   await page.goto(town.url);
-  await page.getByLabel('Name').fill(name);
-  await page.getByLabel('Password').fill('shade-walks');
-  await page.getByRole('button', { name: 'Sign in' }).click();
   await page.getByRole('navigation', { name: 'Work order' }).waitFor();
 }
 

@@ -28,6 +28,8 @@ async function middle(page: Page): Promise<{ x: number; y: number }> {
 }
 
 test('the desk is worked by keyboard alone, and an act is undone', async ({ signedIn: page, town }) => {
+  await page.goto(`${town.url}/town`);
+  await expect(heading(page)).toHaveText('Town');
   await page.keyboard.press('g');
   await page.keyboard.press('d');
   await expect(heading(page)).toContainText('decisions today');
@@ -50,7 +52,9 @@ test('the desk is worked by keyboard alone, and an act is undone', async ({ sign
   expect(await town.query('select 1 from field_record where kind = $1', ['retraction'])).toHaveLength(1);
 });
 
-test('keys lead everywhere: find, key map, pages, list', async ({ signedIn: page }) => {
+test('keys lead everywhere: find, key map, pages, list', async ({ signedIn: page, town }) => {
+  await page.goto(town.url);
+  await expect(heading(page)).toContainText('decisions today');
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog').getByText('find a tree, place, species')).toBeVisible();
   await page.keyboard.press('Escape');
@@ -290,6 +294,7 @@ test('what one person settles, another sees without asking', async ({ signedIn: 
   const count = other.getByRole('link', { name: /^Inspect/ });
   await expect(count).toContainText(/\d+/);
   const before = await count.textContent();
+  await page.goto(town.url);
   await page.getByRole('button', { name: 'Done today', exact: true }).first().click();
   await expect(page.getByText(/stored as done/)).toBeVisible();
   await expect(count).not.toHaveText(before ?? '');
@@ -424,7 +429,7 @@ test('the desk comes with little to load, and the map only when a map shows', as
   });
   await signIn(page, town, 'ines');
   await expect(heading(page)).toContainText('decisions today');
-  await page.waitForTimeout(500);
+  await page.waitForLoadState('networkidle');
   expect(scriptBytes).toBeGreaterThan(100_000);
   expect(scriptBytes).toBeLessThan(370_000);
   expect([...urls.values()].filter((url) => url.includes('/map/'))).toEqual([]);

@@ -90,27 +90,31 @@ test('a session that runs out mid-form asks for the password and loses nothing',
     .toBe(1);
 });
 
-test('a database that stops while saving costs nothing', async ({ signedIn: page, town }) => {
-  await importExample(page, town);
-  await openSpot(page, town, 'stock', 'F-0101');
-  await page.getByLabel('Caliper').fill('72.5');
-  town.stopDatabase();
-  try {
-    await page.getByRole('button', { name: 'Store stock measures' }).click();
-    await expect(page.getByText(/The database cannot be reached/)).toBeVisible();
-    await expect(page.getByText('1 kept on this device, to be sent')).toBeVisible();
-  } finally {
-    await town.startDatabase();
-  }
-  // It may go by itself before somebody presses.
-  await page
-    .getByRole('button', { name: 'Send now' })
-    .click({ timeout: 5_000 })
-    .catch(() => undefined);
-  await expect(page.getByText('kept on this device, to be sent')).toHaveCount(0, { timeout: 30_000 });
-  expect(await town.query(`select 1 from field_record where facts->>'caliperMm' = '72.5'`)).toHaveLength(1);
-  await page.reload();
-  await expect(page.getByLabel('Caliper')).toHaveValue('72.5');
+test.describe('over a wire that is cut', () => {
+  test.use({ wired: true });
+
+  test('a database that stops while saving costs nothing', async ({ signedIn: page, town }) => {
+    await importExample(page, town);
+    await openSpot(page, town, 'stock', 'F-0101');
+    await page.getByLabel('Caliper').fill('72.5');
+    town.wire?.cut();
+    try {
+      await page.getByRole('button', { name: 'Store stock measures' }).click();
+      await expect(page.getByText(/The database cannot be reached/)).toBeVisible();
+      await expect(page.getByText('1 kept on this device, to be sent')).toBeVisible();
+    } finally {
+      await town.wire?.mend();
+    }
+    // It may go by itself before somebody presses.
+    await page
+      .getByRole('button', { name: 'Send now' })
+      .click({ timeout: 5_000 })
+      .catch(() => undefined);
+    await expect(page.getByText('kept on this device, to be sent')).toHaveCount(0, { timeout: 30_000 });
+    expect(await town.query(`select 1 from field_record where facts->>'caliperMm' = '72.5'`)).toHaveLength(1);
+    await page.reload();
+    await expect(page.getByLabel('Caliper')).toHaveValue('72.5');
+  });
 });
 
 test('the second of two people at one spot is told, and may go on', async ({ signedIn: page, town, browser }) => {

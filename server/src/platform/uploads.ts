@@ -3,7 +3,6 @@ import type { Response } from 'express';
 import { createHash, randomUUID } from 'node:crypto';
 import { mkdir, open, rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import sharp from 'sharp';
 import { StorageError } from './problems';
 
 const extensionOf = {
@@ -33,6 +32,8 @@ const longestPx = 1600;
  * @throws InvalidInputError for what only begins like a picture
  */
 export async function redrawPhoto(bytes: Uint8Array): Promise<Uint8Array> {
+  // Loaded with the first picture: most servers start far more often than they see one.
+  const { default: sharp } = await import('sharp');
   try {
     return await sharp(bytes, { limitInputPixels: mostPixels, failOn: 'error' })
       .rotate()
