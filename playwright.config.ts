@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { chromiumPath } from './scripts/packages.mjs';
 
 export default defineConfig({
   testDir: 'e2e/tests',
@@ -17,7 +18,7 @@ export default defineConfig({
     trace: process.env['TRACE'] ? 'retain-on-failure' : 'off',
     screenshot: 'only-on-failure',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: chromiumPath,
       args: [
         '--no-sandbox',
         '--disable-dev-shm-usage',

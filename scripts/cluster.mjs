@@ -87,6 +87,8 @@ async function connected(connectionString) {
 async function makeDatabase(ownerUrl, name, appPassword) {
   const client = await connected(ownerUrl('postgres'));
   try {
+    // Two starts at once would change the same role and make the same database.
+    await client.query(`select pg_advisory_lock(hashtext('sombra.database'))`);
     await client.query(`do $$ begin create role ${app} login; exception when duplicate_object then null; end $$`);
     await client.query(`alter role ${app} password '${appPassword}'`);
     const { rowCount } = await client.query('select 1 from pg_database where datname = $1', [name]);

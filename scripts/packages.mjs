@@ -22,7 +22,8 @@ function hasPostgis() {
   return version !== undefined && existsSync(path.join(postgresHome, version, 'lib', 'postgis-3.so'));
 }
 
-export const chromiumPath = '/usr/bin/chromium';
+/** The build without a window: the same engine, a third less work for each page. */
+export const chromiumPath = '/usr/bin/chromium-headless-shell';
 
 /** Installs Debian packages, or says what to run where that is not possible, and stops. */
 function installDebian(packages, what) {
@@ -54,7 +55,8 @@ export function ensureDatabasePackages() {
 
 /** Chromium, and fonts for anything a page may show besides the shipped ones. */
 export function ensureBrowserPackages() {
-  if (!existsSync(chromiumPath)) installDebian(['chromium', 'fonts-dejavu-core'], 'Chromium for the browser tests');
+  if (!existsSync(chromiumPath))
+    installDebian(['chromium-headless-shell', 'fonts-dejavu-core'], 'Chromium for the browser tests');
 }
 
 const lockHash = () =>
