@@ -22,4 +22,12 @@ describe('a spot on the chosen day', () => {
     const link = rig.element.querySelector<HTMLAnchorElement>('.acts a');
     expect([link?.textContent.trim(), link?.getAttribute('href')?.split('/')[1]]).toEqual([act, stage]);
   });
+
+  it('offers nothing to whoever may only look', async () => {
+    const rig = new BenchRig<SpotSummary>();
+    rig.session.user.update((user) => user && { ...user, role: 'viewer' });
+    await rig.show(SpotSummary, [kept('ground', loam), kept('stock', container)]);
+    expect(rig.text).toContain('Plant and record as built');
+    expect(rig.element.querySelector('.acts a')).toBeNull();
+  });
 });

@@ -67,7 +67,7 @@ import { SpotStore } from '../spot/spot-store';
         <span class="quiet"> {{ lookWhy() }}</span>
       </p>
     }
-    @if (view.tense() === 'today' && store.detail(); as detail) {
+    @if (view.tense() === 'today' && session.may('record_inspection') && store.detail(); as detail) {
       <p class="acts">
         <a class="btn btn-primary" [routerLink]="['/', opener().stage, detail.spot.id]">{{ opener().act }}</a>
       </p>
