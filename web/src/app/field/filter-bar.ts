@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { NgbDropdown, NgbDropdownMenu, NgbDropdownToggle } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { remedyCodes, type Facets, type SpotFilter } from '@sombra/contract';
-import { levelNames, probeClasses, probeNames, remedyWords, stageNames } from '@sombra/core';
+import { levelNames, probeClasses, probeNames, remedyWords } from '@sombra/core';
 import { catchError, filter, of, switchMap } from 'rxjs';
 import { RoomMap } from '../ui/rooms';
 import { ViewState } from '../ui/view-state.service';
