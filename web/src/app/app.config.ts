@@ -1,16 +1,32 @@
 import { provideHttpClient, withFetch, withInterceptors } from '@angular/common/http';
-import { provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
-import { provideRouter, withComponentInputBinding } from '@angular/router';
+import { inject, provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
+import {
+  provideRouter,
+  withComponentInputBinding,
+  withNavigationErrorHandler,
+  withRouterConfig,
+} from '@angular/router';
 import { routes } from './app.routes';
 import { rooms } from './rooms';
 import { sessionInterceptor } from './session/session-interceptor';
 import { ROOMS } from './ui/rooms';
+import { ToastsService } from './ui/toasts.service';
 
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
     provideHttpClient(withFetch(), withInterceptors([sessionInterceptor])),
-    provideRouter(routes, withComponentInputBinding()),
+    provideRouter(
+      routes,
+      withComponentInputBinding(),
+      withRouterConfig({ resolveNavigationPromiseOnError: true }),
+      // A page that was never open comes over the network; without one its address cannot be followed.
+      withNavigationErrorHandler(() => {
+        inject(ToastsService).say(
+          'That page could not be loaded: the server cannot be reached. You are where you were.',
+        );
+      }),
+    ),
     { provide: ROOMS, useValue: rooms },
   ],
 };

@@ -5,6 +5,7 @@ import { PageRig } from '../../../testing/page-rig';
 import { OutboxService } from '../offline/outbox.service';
 import { ChosenBench } from './chosen-bench';
 import { ChosenService } from '../spot/chosen.service';
+import { until } from '../../../testing/until';
 
 const line = (i: number, change: Partial<SpotLine> = {}): SpotLine => ({
   spotId: `0190a5c2-0000-7000-8000-${String(i).padStart(12, '0')}`,
@@ -26,8 +27,6 @@ const unplanted = (i: number) => line(i, { plantedOn: null, stage: 'pit', specie
 
 let rig: PageRig<ChosenBench>;
 let chosen: ChosenService;
-/** Longer than the bench waits for more to be chosen. */
-const quiet = () => new Promise((resolve) => setTimeout(resolve, 160));
 async function show(lines: readonly SpotLine[], remedies: object[] = [], address = '/town'): Promise<void> {
   await rig.show(ChosenBench, { address, providers: [{ provide: OutboxService, useValue: new FakeOutbox() }] });
   chosen = TestBed.inject(ChosenService);
@@ -35,8 +34,12 @@ async function show(lines: readonly SpotLine[], remedies: object[] = [], address
   await answer(remedies);
 }
 async function answer(remedies: object[]): Promise<void> {
-  await quiet();
-  for (const call of rig.http.match('/api/desk/remedies')) call.flush(remedies);
+  // The bench waits a moment for more to be chosen before it asks.
+  const asked = await until(() => {
+    const calls = rig.http.match('/api/desk/remedies').filter(({ cancelled }) => !cancelled);
+    return calls.length > 0 && calls;
+  });
+  for (const call of asked) call.flush(remedies);
   const records = [kept('ground', loam), kept('stock', container), kept('planting', planted)];
   for (const call of rig.http.match(({ url }) => url.startsWith('/api/spots/'))) {
     const detail = detailOf(records);

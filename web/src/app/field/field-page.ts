@@ -8,13 +8,27 @@ import {
   signal,
   untracked,
   viewChild,
+  type Type,
 } from '@angular/core';
 import { NgComponentOutlet } from '@angular/common';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { spotSorts, type SpotFilter, type SpotLine, type SpotSort } from '@sombra/contract';
 import { stageNames, type Stage } from '@sombra/core';
-import { debounceTime, firstValueFrom, merge, of, Subject, switchMap } from 'rxjs';
+import {
+  catchError,
+  combineLatest,
+  debounceTime,
+  firstValueFrom,
+  from,
+  merge,
+  of,
+  startWith,
+  Subject,
+  switchMap,
+  tap,
+  type Observable,
+} from 'rxjs';
 import { KeysService } from '../ui/keys.service';
 import { LiveService } from '../ui/live.service';
 import { RoomMap } from '../ui/rooms';
@@ -78,9 +92,12 @@ export class FieldPage {
   private readonly rooms = inject(RoomMap);
   private readonly table = viewChild(SpotTable);
 
-  /** What works at one spot in this stage, loaded as it is needed. */
+  protected readonly benchAsked = new Subject<null>();
+  /** What works at one spot in this stage; `away` where it could not be loaded. */
   protected readonly bench = toSignal(
-    toObservable(this.stage).pipe(switchMap((stage) => this.rooms.ofStage(stage)?.bench() ?? of(null))),
+    combineLatest([toObservable(this.stage), this.benchAsked.pipe(startWith(null))]).pipe(
+      switchMap(([stage]) => this.benchOf(stage)),
+    ),
   );
 
   protected readonly path = computed(() => `/${this.stage() ?? 'town'}`);
@@ -152,6 +169,16 @@ export class FieldPage {
     this.typed
       .pipe(debounceTime(180), takeUntilDestroyed())
       .subscribe((words) => this.view.set({ find: words.trim() || null }));
+  }
+
+  private benchOf(stage: Stage | null): Observable<Type<unknown> | 'away' | null> {
+    const room = this.rooms.ofStage(stage);
+    if (!room) return of(null);
+    return from(room.bench()).pipe(
+      // Whoever works at one stage may walk on to the next without a network.
+      tap(() => this.rooms.preload()),
+      catchError(() => of('away' as const)),
+    );
   }
 
   protected again(): void {

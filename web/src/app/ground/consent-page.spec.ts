@@ -1,6 +1,7 @@
-import type { TestRequest } from '@angular/common/http/testing';
+import type { HttpTestingController } from '@angular/common/http/testing';
 import type { OpenConsent } from '@sombra/contract';
 import { PageRig } from '../../../testing/page-rig';
+import { until } from '../../../testing/until';
 import { ConsentPage } from './consent-page';
 
 const asked: OpenConsent = {
@@ -18,13 +19,7 @@ const show = async (answer: OpenConsent | { status: number } = asked) => {
   rig = new PageRig();
   const showing = rig.show(ConsentPage, { inputs: { token: 'a/b' } });
   // The page is shown only once its first answer is there: the call comes before that.
-  let calls: TestRequest[] = [];
-  for (let tries = 0; calls.length === 0 && tries < 200; tries++) {
-    await new Promise((resolve) => setTimeout(resolve, 10));
-    calls = rig.http === undefined ? [] : rig.http.match(address);
-  }
-  const [call] = calls;
-  if (!call) throw new Error('nothing was asked');
+  const call = await until(() => (rig.http as HttpTestingController | undefined)?.match(address)[0]);
   if ('state' in answer) call.flush(answer);
   else call.flush(null, { status: answer.status, statusText: 'Not found' });
   await showing;

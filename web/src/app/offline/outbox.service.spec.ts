@@ -9,6 +9,7 @@ import { keptBy } from '../../../testing/bench-rig';
 import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { OutboxService } from './outbox.service';
 import { OutboxStore } from './outbox-store';
+import { until } from '../../../testing/until';
 
 let http: HttpTestingController;
 let outbox: OutboxService;
@@ -28,19 +29,11 @@ function sending(forSpot = spotId): SendRecord {
 }
 
 /** The request for one record, once the outbox has come to it: the device's own storage is asynchronous. */
-async function request(id: string) {
-  for (let i = 0; i < 200; i++) {
-    const [found] = http.match((r) => r.url === '/api/records' && (r.body as SendRecord).record.id === id);
-    if (found) return found;
-    await new Promise((resolve) => setTimeout(resolve, 5));
-  }
-  throw new Error('nothing was sent');
-}
-
-async function until(done: () => boolean): Promise<void> {
-  for (let i = 0; i < 200 && !done(); i++) await new Promise((resolve) => setTimeout(resolve, 5));
-  expect(done()).toBe(true);
-}
+const request = (id: string) =>
+  until(
+    () => http.match((r) => r.url === '/api/records' && (r.body as SendRecord).record.id === id)[0],
+    `record ${id}`,
+  );
 
 const receipt = (id: string) => ({ id, stored: true, spotVersion: 2 });
 const away = { status: 503, statusText: 'away' };

@@ -4,6 +4,7 @@ import { TestBed } from '@angular/core/testing';
 import type { HttpTestingController, TestRequest } from '@angular/common/http/testing';
 import { ParcelsService } from './parcels.service';
 import { OutboxStore } from './outbox-store';
+import { until } from '../../../testing/until';
 
 @Component({ selector: 's-nothing', template: '' })
 class Nothing {}
@@ -15,18 +16,7 @@ let answers: unknown[];
 const tree = { id: 't1', method: 'POST' as const, url: '/api/lots/l1/trees', body: { id: 't1' }, name: 'Tree 1' };
 const photo = { id: 'p1', method: 'PUT' as const, url: '/api/lot-trees/t1/photo', body: 'picture', name: 'Photo' };
 
-async function call(url: string): Promise<TestRequest> {
-  for (let i = 0; i < 200; i++) {
-    const [found] = http.match(url);
-    if (found) return found;
-    await new Promise((resolve) => setTimeout(resolve, 5));
-  }
-  throw new Error(`${url} was not called`);
-}
-async function until(done: () => boolean): Promise<void> {
-  for (let i = 0; i < 200 && !done(); i++) await new Promise((resolve) => setTimeout(resolve, 5));
-  expect(done()).toBe(true);
-}
+const call = (url: string): Promise<TestRequest> => until(() => http.match(url)[0], url);
 const away = { status: 0, statusText: 'away' };
 
 beforeEach(async () => {

@@ -41,4 +41,24 @@ describe('pages of a stage', () => {
   ])('are found by %s', (typed, names) => {
     expect(map.pagesLike(typed).map(({ name }) => name)).toEqual(names);
   });
+
+  it('load the benches of all stages ahead, and bear that one does not come', async () => {
+    const asked: string[] = [];
+    const room = (stage: 'ground' | 'pit', comes: boolean) => ({
+      stage,
+      empty: '',
+      pages: [],
+      bench: () => {
+        asked.push(stage);
+        return comes ? Promise.resolve(class {}) : Promise.reject(new Error('no network'));
+      },
+    });
+    TestBed.resetTestingModule();
+    TestBed.configureTestingModule({
+      providers: [{ provide: ROOMS, useValue: [room('ground', false), room('pit', true)] }],
+    });
+    TestBed.inject(RoomMap).preload();
+    await new Promise((resolve) => setTimeout(resolve));
+    expect(asked).toEqual(['ground', 'pit']);
+  });
 });

@@ -48,6 +48,11 @@ export class RoomMap {
     return this.rooms.find((room): room is StageRoom => room.stage !== null && room.stage === stage);
   }
 
+  /** Loads the benches of all stages while there is a network; what fails is loaded when it is needed. */
+  preload(): void {
+    for (const room of this.rooms) if (room.stage !== null) room.bench().catch(() => undefined);
+  }
+
   nameOf(room: Room): string {
     return room.stage ? stageNames[room.stage] : room.name;
   }
