@@ -154,7 +154,7 @@ test('two practices stand side by side on one tree, and one is copied and change
   await expect(page.getByRole('row', { name: /Width of the pit 1350 mm/ })).toBeVisible();
   page.once('dialog', (dialog) => void dialog.accept());
   await page.getByRole('button', { name: 'Plant by it' }).click();
-  await expect(page.getByRole('row', { name: /Talhamar way the programme's/ })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('row', { name: /Talhamar way the programme's/ })).toBeVisible({ timeout: 120_000 });
 });
 
 test('cards printed for what is ready carry the numbers the bench shows', async ({ signedIn: page, town }) => {
