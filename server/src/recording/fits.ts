@@ -2,6 +2,7 @@ import { actOfRecord, type User } from '@sombra/contract';
 import {
   addDaysTo,
   ConflictError,
+  happenedOn,
   InvalidInputError,
   isLook,
   ofKind,
@@ -42,7 +43,7 @@ export async function requireFits(trx: Db, record: FieldRecord, at: At): Promise
   }
   if (record.kind !== 'retraction') await requireCorrectable(trx, record, at.spot.id);
   requireSound(record);
-  const plantedOn = latestPlanting((await recordsOfSpots(trx, [at.spot.id])).get(at.spot.id) ?? []);
+  const plantedOn = when === 'any_time' ? undefined : await plantedOnAt(trx, at.spot.id);
   if (plantedOn && when === 'not_planted') {
     throw new InvalidInputError('a tree stands here already', 'record.kind', { title: 'A tree stands here already' });
   }
@@ -77,7 +78,7 @@ const firstDay = '1900-01-01';
 function requireDay(record: FieldRecord, first: IsoDate, today: IsoDate): void {
   const { day } = recordTable[record.kind];
   if (day === 'recorded' || day === 'none') return;
-  const given = (record.facts as unknown as Readonly<Record<string, IsoDate>>)[day] ?? '';
+  const given = happenedOn(record) ?? '';
   const last = addDaysTo(today, 1);
   if (given < first || given > last) {
     const path = `record.facts.${day}`;
@@ -144,6 +145,9 @@ async function requireRetractable(
     });
   }
 }
+
+const plantedOnAt = async (trx: Db, spotId: string): Promise<IsoDate | undefined> =>
+  latestPlanting((await recordsOfSpots(trx, [spotId])).get(spotId) ?? []);
 
 function latestPlanting(records: readonly FieldRecord[]): IsoDate | undefined {
   return ofKind(records, 'planting').at(-1)?.facts.plantedOn;
