@@ -172,7 +172,14 @@ export class SendQueue<E extends Queued, A> {
     const { table, lane, follows } = this.options;
     if (!follows) return;
     const behind = (await this.mine()).filter((one) => one.madeAt >= entry.madeAt && lane(one) === lane(entry));
-    for (const one of behind) await table.put(follows(one, answer));
+    // Changed where it lies: what another tab has sent meanwhile must not come back.
+    for (const { id } of behind)
+      await table
+        .where('id')
+        .equals(id)
+        .modify((one, held) => {
+          held.value = follows(one, answer);
+        });
   }
 
   /** What the signed-in person made and this version understands, in the order made. */
