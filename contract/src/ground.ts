@@ -6,12 +6,15 @@ import { entityId, isoDate, positionSchema } from './measures';
 export const mapDistanceSchema = z.object({
   thing: z.enum(siteThings),
   distanceM: z.number(),
+  /** Which way it lies, degrees from north; `null` where it is all around. */
+  towardsDeg: z.number().nullable(),
   /** Of a wire or building, where the map knows it. m */
   heightM: z.number().nullable(),
 });
 export interface MapDistance {
   readonly thing: SiteThing;
   readonly distanceM: number;
+  readonly towardsDeg: number | null;
   readonly heightM: number | null;
 }
 

@@ -41,6 +41,20 @@ describe('a practice as it is stored and sent', () => {
     for (const practice of presets) expect(practiceSchema.parse(practice)).toEqual(practice);
   });
 
+  it('reads one stored when it had one feed, and a yes or no for watering in winter', () => {
+    const { feeds: _feeds, ...backfill } = fieldDefault.backfill;
+    const kept = (fertiliser: string, dormant: boolean) =>
+      practiceSchema.parse({
+        ...fieldDefault,
+        backfill: { ...backfill, fertiliser },
+        routine: { ...fieldDefault.routine, dormant },
+      });
+    expect(kept('slow_pellets', true).backfill.feeds).toEqual({ ...fieldDefault.backfill.feeds, edge: 'slow_pellets' });
+    expect(kept('none', false)).toEqual(fieldDefault);
+    expect(kept('root_drench', true).routine.dormant).toBe('until_freeze');
+    expect(() => kept('moonlight', true)).not.toThrow();
+  });
+
   it('reads one stored before choices were added with what the Field default chooses', () => {
     const added: readonly (readonly [keyof Practice, string])[] = [
       ['flareAboveGrade', 'ballShareHeavy'],

@@ -4,6 +4,8 @@ import {
   bermPlaces,
   choices,
   deepTreeRules,
+  dormantWaterings,
+  feedPlaces,
   fertilisers,
   fieldDefault,
   fillMaterials,
@@ -12,6 +14,7 @@ import {
   guardRules,
   gypsumUses,
   herbicideUses,
+  levelRules,
   materialCodes,
   mulchMaterials,
   mulchProfiles,
@@ -23,7 +26,9 @@ import {
   rootCorrections,
   routineRules,
   settlings,
+  shoulders,
   soakRules,
+  soakTimes,
   soilClasses,
   stakeLayouts,
   stakeOrders,
@@ -31,7 +36,11 @@ import {
   stockKinds,
   stoneUses,
   structuralPrunings,
+  stubUses,
+  tieMaterials,
   wrapRemovals,
+  fedWhere,
+  type FeedPlace,
   type Practice,
   type ReceivingRules,
   type RemedyCode,
@@ -80,6 +89,26 @@ export const receivingRulesSchema = z.strictObject(
   ),
 ) satisfies z.ZodType<ReceivingRules>;
 
+/** One thing mixed in, at its path in the table. */
+const mixedIn = (path: 'backfill' | 'backfill.second' | 'backfill.third') =>
+  z.strictObject({
+    material: oneOf(fillMaterials),
+    share: chosen(`${path}.share`).default(now.backfill.share),
+    bags: chosen(`${path}.bags`).default(now.backfill.bags),
+    place: oneOf(fillPlaces).default(now.backfill.place),
+  });
+const fedIn = Object.fromEntries(
+  Object.keys(feedPlaces).map((place) => [place, oneOf(fertilisers).default('none')]),
+) as Record<FeedPlace, z.ZodDefault<ReturnType<typeof oneOf<typeof fertilisers>>>>;
+
+/** A practice stored when it had one feed and one place for it: where that feed is usually put. */
+function withFeeds(kept: unknown): unknown {
+  if (typeof kept !== 'object' || kept === null || !('fertiliser' in kept)) return kept;
+  const { fertiliser, ...rest } = kept;
+  const usual = typeof fertiliser === 'string' ? fedWhere(fertiliser) : null;
+  return usual === null ? rest : { ...rest, feeds: { [usual]: fertiliser } };
+}
+
 /** A practice as it is stored and sent: one version of a programme's choices. */
 export const practiceSchema = z.strictObject({
   id: z.string().min(1).max(60),
@@ -98,6 +127,9 @@ export const practiceSchema = z.strictObject({
     allowances: oneOf(allowanceRules),
     graftLeastMm: chosen('flareAboveGrade.graftLeastMm').default(now.flareAboveGrade.graftLeastMm),
     laterExtraMm: chosen('flareAboveGrade.laterExtraMm').default(now.flareAboveGrade.laterExtraMm),
+    shoulder: oneOf(shoulders).default(now.flareAboveGrade.shoulder),
+    measuredFrom: oneOf(levelRules).default(now.flareAboveGrade.measuredFrom),
+    surfaceMostMm: chosen('flareAboveGrade.surfaceMostMm').default(now.flareAboveGrade.surfaceMostMm),
   }),
   pitWidth: z.strictObject({
     ...numbers('pitWidth', 'ballFactor', 'ballFactorCompacted', 'bareRootMarginMm', 'baseMarginMm'),
@@ -105,20 +137,28 @@ export const practiceSchema = z.strictObject({
     base: oneOf(pitBases).default(now.pitWidth.base),
   }),
   leastDownhillDepthMm: chosen('leastDownhillDepthMm'),
-  backfill: z.strictObject({
-    material: oneOf(fillMaterials),
-    share: chosen('backfill.share').default(now.backfill.share),
-    place: oneOf(fillPlaces).default(now.backfill.place),
-    settling: oneOf(settlings).default(now.backfill.settling),
-    stones: oneOf(stoneUses).default(now.backfill.stones),
-    fertiliser: oneOf(fertilisers).default(now.backfill.fertiliser),
-    gypsum: oneOf(gypsumUses).default(now.backfill.gypsum),
-    spoilBulking: chosen('backfill.spoilBulking'),
-  }),
+  backfill: z.preprocess(
+    withFeeds,
+    z.strictObject({
+      ...mixedIn('backfill').shape,
+      second: mixedIn('backfill.second').default(now.backfill.second),
+      third: mixedIn('backfill.third').default(now.backfill.third),
+      areaDepthMm: chosen('backfill.areaDepthMm').default(now.backfill.areaDepthMm),
+      settling: oneOf(settlings).default(now.backfill.settling),
+      stones: oneOf(stoneUses).default(now.backfill.stones),
+      feeds: z.strictObject(fedIn).default(now.backfill.feeds),
+      gypsum: oneOf(gypsumUses).default(now.backfill.gypsum),
+      spoilBulking: chosen('backfill.spoilBulking'),
+    }),
+  ),
   roots: z
     .strictObject({
       correction: oneOf(rootCorrections),
       shaveOverPct: chosen('roots.shaveOverPct'),
+      cuts: chosen('roots.cuts').default(now.roots.cuts),
+      cutDepthMm: chosen('roots.cutDepthMm').default(now.roots.cutDepthMm),
+      adventitiousCutMm: chosen('roots.adventitiousCutMm').default(now.roots.adventitiousCutMm),
+      adventitiousMany: chosen('roots.adventitiousMany').default(now.roots.adventitiousMany),
       wrap: oneOf(wrapRemovals),
       ties: oneOf(nurseryTies).default(now.roots.ties),
       clearMostMm: chosen('roots.clearMostMm').default(now.roots.clearMostMm),
@@ -136,7 +176,9 @@ export const practiceSchema = z.strictObject({
   berm: z.strictObject({ where: oneOf(bermPlaces), heightMm: chosen('berm.heightMm'), notInSlowSoil: z.boolean() }),
   firstSoak: z.strictObject({
     rule: oneOf(soakRules).default(now.firstSoak.rule),
+    when: oneOf(soakTimes).default(now.firstSoak.when),
     doses: chosen('firstSoak.doses'),
+    depthMm: chosen('firstSoak.depthMm').default(now.firstSoak.depthMm),
     fixedL: chosen('firstSoak.fixedL').default(now.firstSoak.fixedL),
     lPer25Mm: chosen('firstSoak.lPer25Mm').default(now.firstSoak.lPer25Mm),
     skipBareRootInSlowSoil: z.boolean(),
@@ -147,7 +189,17 @@ export const practiceSchema = z.strictObject({
       rule: oneOf(routineRules),
       slowVisitsShare: chosen('routine.slowVisitsShare').default(now.routine.slowVisitsShare),
       summerFactor: chosen('routine.summerFactor').default(now.routine.summerFactor),
-      dormant: z.boolean().default(now.routine.dormant),
+      fastVisitsTimes: chosen('routine.fastVisitsTimes').default(now.routine.fastVisitsTimes),
+      competitionTimes: chosen('routine.competitionTimes').default(now.routine.competitionTimes),
+      rainMm: chosen('routine.rainMm').default(now.routine.rainMm),
+      probeEveryDays: chosen('routine.probeEveryDays').default(now.routine.probeEveryDays),
+      // Stored as yes or no before there was more than one way to water a resting tree.
+      dormant: z
+        .preprocess(
+          (kept) => (typeof kept === 'boolean' ? (kept ? 'until_freeze' : 'none') : kept),
+          oneOf(dormantWaterings),
+        )
+        .default(now.routine.dormant),
       time: oneOf(aftercareTimes),
     })
     .default(now.routine),
@@ -157,10 +209,16 @@ export const practiceSchema = z.strictObject({
     order: oneOf(stakeOrders).default(now.staking.order),
     unstakedUnderM: chosen('staking.unstakedUnderM').default(now.staking.unstakedUnderM),
     offAfterMonths: chosen('staking.offAfterMonths'),
+    tie: oneOf(tieMaterials).default(now.staking.tie),
   }),
   guard: oneOf(guardRules).default(now.guard),
+  guardUntilMm: chosen('guardUntilMm').default(now.guardUntilMm),
   pruning: z
-    .strictObject({ atPlanting: oneOf(plantingPrunings), structural: oneOf(structuralPrunings) })
+    .strictObject({
+      atPlanting: oneOf(plantingPrunings),
+      stubs: oneOf(stubUses).default(now.pruning.stubs),
+      structural: oneOf(structuralPrunings),
+    })
     .default(now.pruning),
   herbicide: oneOf(herbicideUses).default(now.herbicide),
   receiving: receivingRulesSchema.default(now.receiving),
@@ -174,6 +232,9 @@ export const practiceSchema = z.strictObject({
   ),
   inspection: z.strictObject({
     looksAfterMonths: z.array(months),
+    firstLooks: z
+      .strictObject(numbers('inspection.firstLooks', 'everyDays', 'weeks'))
+      .default(now.inspection.firstLooks),
     flare: z.strictObject(numbers('inspection.flare', 'clearFromMm', 'examineFromMm', 'liftOverMm')),
     deepTree: oneOf(deepTreeRules).default(now.inspection.deepTree),
     replantWithinMonths: chosen('inspection.replantWithinMonths'),

@@ -1,4 +1,6 @@
 import {
+  crownFaces,
+  fingerClasses,
   groundOwners,
   mulchContacts,
   probeClasses,
@@ -35,6 +37,23 @@ import {
 import * as z from 'zod';
 import { entityId, instant, isoDate, measure, positionSchema, recordId, rowVersion } from './measures';
 
+const horizonSchema = z.strictObject({
+  soil: z.enum(soilClasses),
+  toMm: measure('horizonMm'),
+  fill: z.boolean(),
+  rateMmPerH: measure('percolationMmPerH').nullable(),
+});
+
+/** Layers follow each other downward. */
+function goesDown(layers: readonly { readonly toMm: number }[], context: z.RefinementCtx): void {
+  layers.forEach(({ toMm }, i) => {
+    const above = layers[i - 1]?.toMm ?? 0;
+    if (toMm > above) return;
+    const message = `must be deeper than the layer above it, ${above} mm, got ${toMm}`;
+    context.addIssue({ code: 'custom', path: [i, 'toMm'], input: toMm, message });
+  });
+}
+
 export const groundFactsSchema = z.strictObject({
   soil: z.enum(soilClasses).nullable(),
   stony: z.boolean(),
@@ -46,12 +65,14 @@ export const groundFactsSchema = z.strictObject({
   fallsTowardsDeg: measure('bearingDeg').nullable(),
   stripWidthMm: z.union([z.literal('open'), measure('stripWidthMm')]).nullable(),
   wireHeightM: z.union([z.literal('none'), measure('wireHeightM')]).nullable(),
+  horizons: z.array(horizonSchema).max(6).superRefine(goesDown).optional(),
 }) satisfies z.ZodType<GroundFacts>;
 
 const clearanceSchema = z.strictObject({
   thing: z.enum(siteThings),
   distanceM: measure('clearanceM'),
   by: z.enum(['map', 'tape']),
+  towardsDeg: measure('bearingDeg').optional(),
 });
 
 export const assessmentSchema = z
@@ -79,6 +100,16 @@ export const assessmentSchema = z
     pavementWidthM: measure('pavementWidthM').nullable(),
     pavementDeg: measure('bearingDeg').nullable(),
     rubbedBy: z.array(z.enum(rubbings)).max(rubbings.length).optional(),
+    irrigation: z
+      .strictObject({ saltDsM: measure('saltDsM').nullable(), sodiumSar: measure('sodiumSar').nullable() })
+      .optional(),
+    neighbourRoots: z
+      .strictObject({
+        species: z.string().trim().max(80),
+        distanceM: measure('clearanceM'),
+        thickestMm: measure('rootDiameterMm'),
+      })
+      .optional(),
     wishes: z.array(z.enum(wishes)).max(wishes.length),
     photoId: z.uuid().nullable(),
     note: z.string().trim().max(600),
@@ -110,6 +141,7 @@ const top = {
   heightM: measure('treeHeightM'),
   firstBranchM: measure('firstBranchM').optional(),
   graftHeightMm: measure('graftHeightMm').optional(),
+  face: z.enum(crownFaces).optional(),
 };
 
 const ballSchema = <K extends 'container' | 'balled'>(kind: K) =>
@@ -120,6 +152,7 @@ const ballSchema = <K extends 'container' | 'balled'>(kind: K) =>
     ballHeightMm: measure('ballHeightMm'),
     topRootsDepthMm: measure('topRootsDepthMm'),
     surplusLeftMm: measure('topRootsDepthMm').optional(),
+    adventitious: z.strictObject({ count: measure('rootCount'), thickestMm: measure('rootDiameterMm') }).optional(),
   });
 
 export const stockSchema = z
@@ -159,6 +192,7 @@ export const plantingSchema = z.strictObject({
   firstWaterL: measure('firstWaterL'),
   stakes: z.int().min(0).max(6).optional(),
   putBackMm: measure('putBackMm').optional(),
+  bestFaceDeg: measure('bearingDeg').optional(),
   practiceId: z.string().max(60),
   practiceVersion: rowVersion.min(1),
 }) satisfies z.ZodType<PlantingFacts>;
@@ -176,6 +210,7 @@ export const inspectionSchema = z.strictObject({
   stake: z.enum(stakeStates).nullable(),
   probe: z.enum(probeClasses).nullable(),
   circlingRoots: z.array(circlingRootSchema).max(20).nullable(),
+  finger: z.enum(fingerClasses).optional(),
 }) satisfies z.ZodType<Inspection>;
 
 export const remedyCodes = [
@@ -204,6 +239,9 @@ export const remedyCodes = [
   'cut_root',
   'stage_root_cuts',
   'refer_arborist',
+  'cut_stem_roots',
+  'cut_stubs',
+  'refit_guard',
 ] as const satisfies readonly RemedyCode[];
 
 export const remedySchema = z.strictObject({

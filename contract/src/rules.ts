@@ -2,6 +2,8 @@ import {
   defaultGroundRules,
   defaultWorkRules,
   fitParts,
+  handsKinds,
+  type Hands,
   materialCodes,
   siteThings,
   soilClasses,
@@ -79,11 +81,14 @@ const minutes = z.number().min(0).max(600);
 const ofUsual = z.number().min(0.1).max(1);
 const packSizes = z.partialRecord(z.enum(materialCodes), z.number().min(0.01).max(100_000));
 
-export const workRulesSchema = z.strictObject({
-  labour: z.strictObject({
+/** Rates of one sort of hands; what came after they were kept is as it usually is. */
+const labourRatesSchema = (hands: Hands) => {
+  const usual = defaultWorkRules.labour[hands];
+  return z.strictObject({
     digLPerH: keyed(soilClasses, litresAnHour),
     stonyShare: ofUsual,
     compactedShare: ofUsual,
+    caveShare: ofUsual.default(usual.caveShare),
     fillLPerH: litresAnHour,
     mulchLPerH: litresAnHour,
     waterLPerH: litresAnHour,
@@ -93,13 +98,42 @@ export const workRulesSchema = z.strictObject({
     bermMin: minutes,
     guardMin: minutes,
     drainMin: minutes,
-  }),
+    markMin: minutes.default(usual.markMin),
+    turfMinPerM2: minutes.default(usual.turfMinPerM2),
+    openMin: minutes.default(usual.openMin),
+    pruneMin: minutes.default(usual.pruneMin),
+    carryMinPer10M: minutes.default(usual.carryMinPer10M),
+    carryGearMin: minutes.default(usual.carryGearMin),
+    labelMin: minutes.default(usual.labelMin),
+    lookOnShare: z.number().min(0).max(0.8).default(usual.lookOnShare),
+  });
+};
+
+/** Rules kept when there was one pace: it goes for both. */
+const withHands = (kept: unknown): unknown =>
+  typeof kept === 'object' && kept !== null && 'digLPerH' in kept
+    ? { hands: defaultWorkRules.labour.hands, volunteers: kept, crews: kept }
+    : kept;
+
+export const workRulesSchema = z.strictObject({
+  labour: z.preprocess(
+    withHands,
+    z.strictObject({
+      hands: z.enum(handsKinds),
+      volunteers: labourRatesSchema('volunteers'),
+      crews: labourRatesSchema('crews'),
+    }),
+  ),
   wind: z.strictObject({
     gustMs: keyed(windExposures, z.number().min(5).max(70)),
     crownDrag: z.number().min(0.05).max(1.2),
     fillHelps: z.number().min(1).max(3),
   }),
-  soilTest: z.strictObject({ sodicFromSar: z.number().min(1).max(100), saltyFromDsM: z.number().min(0.5).max(60) }),
+  soilTest: z.strictObject({
+    sodicFromSar: z.number().min(1).max(100),
+    saltyFromDsM: z.number().min(0.5).max(60),
+    limeUnderPh: z.number().min(3).max(8).default(defaultWorkRules.soilTest.limeUnderPh),
+  }),
   // A material that came after the rules were kept is bought as it usually is.
   packs: packSizes.transform((kept): Record<MaterialCode, number> => ({ ...defaultWorkRules.packs, ...kept })),
 }) satisfies z.ZodType<WorkRules>;

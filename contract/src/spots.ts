@@ -146,6 +146,8 @@ export const spotDetailSchema = z.object({
   plantedUnder: practiceSchema.nullable(),
   /** When each kind of stock may be planted. */
   windows: z.array(plantingWindowSchema),
+  /** Of the programme; `null` until it was set up, and in what a device kept before it was sent. */
+  latDeg: z.number().nullable().default(null),
   /** The planting day it is booked for. */
   plantOn: z.iso.date().nullable(),
   /** What nurseries have of its species. */
@@ -169,6 +171,7 @@ export interface SpotDetail {
   practice: Practice;
   plantedUnder: Practice | null;
   windows: PlantingWindow[];
+  latDeg: number | null;
   plantOn: string | null;
   offers: StockOffer[];
   rules: Rules;

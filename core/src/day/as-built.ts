@@ -17,6 +17,8 @@ export interface AsBuilt {
   readonly stakes?: number | undefined;
   /** Soil put back and firmed under the ball where the hole came out too deep; left out where none was. */
   readonly putBackMm?: number | undefined;
+  /** Where its best face looks, degrees from north; left out where nobody said. */
+  readonly bestFaceDeg?: number | undefined;
 }
 
 export type PlantingFinding = FindingOf<'flare' | 'hole' | 'water', DayReason>;
@@ -37,6 +39,7 @@ export function judgeAsBuilt(built: AsBuilt, plan: PitPlan | undefined, practice
   requireWithin('holeWidthMm', built.holeWidthMm, limits.holeWidthMm);
   requireWithin('firstWaterL', built.firstWaterL, limits.firstWaterL);
   if (built.putBackMm !== undefined) requireWithin('putBackMm', built.putBackMm, limits.putBackMm);
+  if (built.bestFaceDeg !== undefined) requireWithin('bestFaceDeg', built.bestFaceDeg, limits.bearingDeg);
   const findings = plan
     ? [...judgeFlare(built, plan, practice), judgeHole(built, plan, practice), judgeWater(built, plan, practice)]
     : [...judgeFlareAlone(built), finding('hole', 'watch', because('no_plan_to_compare', {}), 'none')];

@@ -1,7 +1,6 @@
 import { formatNumber, formatQuantity } from '../units';
-import { fillMaterials } from '../practice';
 import { sectionFrame, type PitSectionInput } from './section-frame';
-import { gutterFor, labels, leastHeightPx } from './section-labels';
+import { gutterFor, labels, leastHeightPx, mixedInFill } from './section-labels';
 import { dressing, earth, flareLine, tree } from './section-parts';
 import { stakesUp } from './section-stakes';
 import type { Drawing } from './shapes';
@@ -28,11 +27,8 @@ export function pitSection(input: PitSectionInput): Drawing {
 
 function describe({ plan, stakes, units }: PitSectionInput): string {
   const mm = (value: number) => formatQuantity(value, 'lengthMm', units);
-  const { material, inFillL: value } = plan.amendment;
-  const fill =
-    value > 0
-      ? `${formatNumber((100 * value) / plan.backfillL.value, 0)} % of the fill ${fillMaterials[material].name}`
-      : 'filled with site soil';
+  const mixed = mixedInFill(plan).map(({ name, sharePct }) => `${formatNumber(sharePct, 0)} % of the fill ${name}`);
+  const fill = mixed.length > 0 ? mixed.join(', ') : 'filled with site soil';
   return (
     `Section of the pit: ${mm(plan.depthMm.value)} deep at the uphill edge, ${mm(plan.widthMm.value)} wide, ` +
     `flare ${mm(plan.proudMm.value)} above grade, ${mm(plan.downhillProudMm.value)} at the downhill edge, ${fill}` +

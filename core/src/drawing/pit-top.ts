@@ -11,6 +11,8 @@ export interface PitTopInput {
   readonly windsDeg: readonly number[];
   /** Which way the pavement lies from the spot; `null` where nobody recorded it. A strip runs along it. */
   readonly pavementDeg: number | null;
+  /** Where its best face looks; left out where nothing says. */
+  readonly bestFaceDeg?: number | null | undefined;
   readonly units: UnitSystem;
   readonly widthPx: number;
 }
@@ -79,6 +81,7 @@ export function pitTop(input: PitTopInput): Drawing {
           windsDeg.map((deg) => deg + turnDeg),
           { at, reachMm, upMm },
         )),
+    ...faceMark(input, turnDeg, at),
     ...(turnDeg === null || edgeMm === null ? [] : northMark(turnDeg, [room.side + 14, room.top])),
     ...caption.map((line, i) =>
       text('label', [widthPx / 2, heightPx - 7 - linePx * (caption.length - i)], line, 'middle', true),
@@ -120,14 +123,20 @@ function captionOf(input: PitTopInput): string[] {
 
 const words = (input: PitTopInput): string => parts(input).join(', ');
 
-function parts({ plan, stakes, units, windsDeg }: PitTopInput): string[] {
+function parts({ plan, stakes, units, windsDeg, bestFaceDeg = null }: PitTopInput): string[] {
   const mm = (value: number) => formatQuantity(value, 'lengthMm', units);
   const { widthMm, lengthMm } = plan.shape;
   const pit = lengthMm > widthMm + 1 ? `${mm(widthMm)} by ${mm(lengthMm)}` : `${mm(widthMm)} across`;
-  if (!stakes) return [pit, 'no stake'];
+  const face = bestFaceDeg === null ? [] : [`best face to ${compassPoint(bestFaceDeg)}`];
+  if (!stakes) return [pit, ...face, 'no stake'];
   const to = stakes.bearingsDeg.length > 0 ? ` to ${stakes.bearingsDeg.map(compassPoint).join(' and ')}` : '';
   const stood = `${stakes.stakes === 1 ? '1 stake' : `${stakes.stakes} stakes`}${to}`;
-  return [pit, stood, ...(windsDeg.length > 0 ? [`wind from ${windsDeg.map(compassPoint).join(' and ')}`] : [])];
+  return [
+    pit,
+    ...face,
+    stood,
+    ...(windsDeg.length > 0 ? [`wind from ${windsDeg.map(compassPoint).join(' and ')}`] : []),
+  ];
 }
 
 function text(
@@ -181,6 +190,24 @@ function northMark(turnDeg: number, [x, y]: Point): Shape[] {
     { kind: 'line', role: 'dimension', points: [along(-10), along(10)] },
     { kind: 'line', role: 'dimension', points: [along(4, 4), along(10), along(4, -4)] },
     text('note', [x + 16, y + 4], 'N', 'start', true),
+  ];
+}
+
+/** An arrow from the trunk to where the best face looks, over the ball. */
+function faceMark(
+  { plan, bestFaceDeg = null }: PitTopInput,
+  turnDeg: number | null,
+  at: (x: number, y: number) => Point,
+): Shape[] {
+  if (bestFaceDeg === null || turnDeg === null) return [];
+  const turn = ((bestFaceDeg + turnDeg) * Math.PI) / 180;
+  const far = plan.rootsWidthMm / 2;
+  const along = (mm: number, side = 0): Point =>
+    at(Math.sin(turn) * mm + Math.cos(turn) * side, Math.cos(turn) * mm - Math.sin(turn) * side);
+  const barb = far * 0.22;
+  return [
+    { kind: 'line', role: 'face', points: [along(0), along(far)] },
+    { kind: 'line', role: 'face', points: [along(far - barb, barb), along(far), along(far - barb, -barb)] },
   ];
 }
 

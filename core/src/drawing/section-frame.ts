@@ -1,6 +1,6 @@
 import type { GroundFacts } from '../ground';
-import type { PitPlan, StakePlan } from '../pit';
-import type { Practice } from '../practice';
+import { shoulderRunMm, type PitPlan, type StakePlan } from '../pit';
+import { shoulders, type Practice } from '../practice';
 import type { Stock } from '../stock';
 import type { UnitSystem } from '../units';
 import type { Point } from './shapes';
@@ -71,8 +71,10 @@ export function sectionFrame(input: PitSectionInput, gutter: Gutter, leastHeight
     const outside = Math.abs(xMm) - halfBallMm;
     if (outside <= 0) return ballTopMm;
     const grade = gradeAt(xMm);
-    const apronMm = Math.max(120, 2 * (ballTopMm - grade));
-    return outside >= apronMm ? grade : ballTopMm + (grade - ballTopMm) * (outside / apronMm);
+    // As the soil balance counts it: so high as the ball stands over the ground at its edge, evenly down to nothing.
+    const heightMm = ballTopMm - gradeAt(Math.sign(xMm) * halfBallMm);
+    const runMm = shoulderRunMm(heightMm, shoulders[input.practice.flareAboveGrade.shoulder]);
+    return outside >= runMm ? grade : grade + heightMm * (1 - outside / runMm);
   };
   const topMm = Math.max(ballTopMm + trunkAboveMm, gradeAt(-edgeMm) + 60);
   const baseMm = -plan.depthMm.value;

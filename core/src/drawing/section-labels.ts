@@ -1,8 +1,9 @@
 import { bermPlaces, fillMaterials } from '../practice';
+import { soilNames } from '../wording';
 import { compassPoint, formatNumber, formatQuantity } from '../units';
-import type { PitPlan } from '../pit';
+import { bermWidthMm, type PitPlan } from '../pit';
 import type { Frame, Gutter, PitSectionInput } from './section-frame';
-import { bermFromMm, bermWidthMm } from './section-parts';
+import { ringFromMm } from './section-parts';
 import { branchY, tieY } from './section-stakes';
 import { stackApart, textWidthPx, type Point, type Shape } from './shapes';
 
@@ -112,7 +113,7 @@ function rightLabels(input: PitSectionInput): Label[] {
   if (!compact) found.push(mulchLabel(input));
   if (plan.berm && !compact) found.push(bermLabel(input, plan.berm));
   if ((ground.slopePct ?? 0) > 0) found.push(downhillLabel(input));
-  if (!compact) found.push(fillLabel(input));
+  if (!compact) found.push(fillLabel(input), ...layerLabels(input));
   return found;
 }
 
@@ -139,7 +140,7 @@ function mulchLabel(input: PitSectionInput): Label {
 function bermLabel(input: PitSectionInput, { where, heightMm }: NonNullable<PitPlan['berm']>): Label {
   const { at } = bermPlaces[where];
   const height = formatQuantity(heightMm, 'lengthMm', input.units);
-  const crestMm = (f: Frame) => bermFromMm(input.plan, f) + bermWidthMm / 2;
+  const crestMm = (f: Frame) => ringFromMm(input.plan, f) + bermWidthMm / 2;
   return {
     lines: [`berm ${height}`, `at the ${at ?? 'ball'}`],
     strong: false,
@@ -171,12 +172,29 @@ function downhillLabel(input: PitSectionInput): Label {
   };
 }
 
+/** Each layer of the ground that begins under the grade. */
+function layerLabels({ ground, units, ...input }: PitSectionInput): Label[] {
+  const layers = ground.horizons ?? [];
+  return layers.slice(1).map((layer, i): Label => {
+    const fromMm = layers[i]?.toMm ?? 0;
+    return {
+      lines: [`${soilNames[layer.soil]} from`, formatQuantity(fromMm, 'lengthMm', units)],
+      strong: false,
+      wishY: (f) => f.at(0, -fromMm)[1] + 4,
+      marks: (f, y) => [
+        line([[rightX({ ...input, ground, units }, f) + 4, y - 4], f.at(f.edgeMm, f.gradeAt(f.edgeMm) - fromMm)]),
+      ],
+    };
+  });
+}
+
 function fillLabel(input: PitSectionInput): Label {
   const { plan } = input;
-  const { material, inFillL: value } = plan.amendment;
-  const sharePct = plan.backfillL.value > 0 ? (100 * value) / plan.backfillL.value : 0;
+  const mixed = mixedInFill(plan);
   const lines =
-    value > 0 ? [`fill: ${formatNumber(sharePct, 0)} %`, fillMaterials[material].name] : ['fill: site soil'];
+    mixed.length > 0
+      ? mixed.flatMap(({ name, sharePct }, i) => [`${i === 0 ? 'fill: ' : '+ '}${formatNumber(sharePct, 0)} %`, name])
+      : ['fill: site soil'];
   const middle = (f: Frame): Point =>
     f.at((f.halfBallMm + f.halfBaseMm + (f.halfPitMm - f.halfBaseMm) / 2) / 2, f.baseMm / 2);
   return {
@@ -186,6 +204,15 @@ function fillLabel(input: PitSectionInput): Label {
     marks: (f, y) => [line([[rightX(input, f) + 4, y - 4], middle(f)])],
   };
 }
+
+/** What of the fill is not site soil, by name. % */
+export const mixedInFill = ({ amendments, backfillL }: PitPlan): readonly { name: string; sharePct: number }[] =>
+  amendments.each
+    .filter(({ inFillL }) => inFillL > 0 && backfillL.value > 0)
+    .map(({ material, inFillL }) => ({
+      name: fillMaterials[material].name,
+      sharePct: (100 * inFillL) / backfillL.value,
+    }));
 
 const widest = (labels: readonly Label[]): number =>
   Math.max(0, ...labels.flatMap(({ lines }) => lines.map((text) => textWidthPx(text, textPx))));

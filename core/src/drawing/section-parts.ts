@@ -1,4 +1,4 @@
-import type { PitPlan } from '../pit';
+import { bermFromMm, bermWidthMm, type PitPlan } from '../pit';
 import { bermPlaces, fillPlaces, mulchProfiles } from '../practice';
 import type { Stock } from '../stock';
 import { along, type Frame, type PitSectionInput } from './section-frame';
@@ -24,6 +24,7 @@ export function earth(input: PitSectionInput, f: Frame): Shape[] {
   ];
   return [
     polygon('ground', [left, right, [right[0], floorY], [left[0], floorY]]),
+    ...layers(input, f, floorY),
     ...putBack(plan, f),
     polygon('backfill', pit),
     ...[-1, 1].map((side) => apron(side, f)),
@@ -31,6 +32,15 @@ export function earth(input: PitSectionInput, f: Frame): Shape[] {
     line('pit', pit),
     line('grade', [left, right]),
   ];
+}
+
+/** Where one layer of the ground ends and the next begins, following the grade. */
+function layers({ ground }: PitSectionInput, f: Frame, floorY: number): Shape[] {
+  const edges = (ground.horizons ?? []).slice(0, -1);
+  return edges.flatMap(({ toMm }) => {
+    const points = [-f.edgeMm, f.edgeMm].map((x) => f.at(x, f.gradeAt(x) - toMm));
+    return points.every(([, y]) => y < floorY) ? [line('layer', points)] : [];
+  });
 }
 
 function putBack({ fillUnderBallMm }: PitPlan, f: Frame): Shape[] {
@@ -49,10 +59,10 @@ function apron(side: number, f: Frame): Shape {
 }
 
 /** Flecks in the fill: as many of a hundred as its share of what is mixed in. */
-function speckles({ plan, practice }: PitSectionInput, f: Frame): Shape[] {
-  const share = plan.backfillL.value > 0 ? plan.amendment.inFillL / plan.backfillL.value : 0;
+function speckles({ plan }: PitSectionInput, f: Frame): Shape[] {
+  const share = plan.backfillL.value > 0 ? plan.amendments.inFillL / plan.backfillL.value : 0;
   const most = Math.round(100 * share);
-  const from = fillPlaces[practice.backfill.place].fromShare;
+  const from = Math.min(1, ...plan.amendments.each.map(({ place }) => fillPlaces[place].fromShare ?? 1));
   // Low-discrepancy points (Roberts 2018): evenly strewn and the same each time.
   return Array.from({ length: most }, (_, i): Shape => {
     const down = from + (1 - from) * ((0.5 + (i + 1) * 0.7548776662) % 1);
@@ -148,18 +158,20 @@ export function dressing({ plan, stock, practice }: PitSectionInput, f: Frame): 
   });
 }
 
-export const bermWidthMm = 220;
-export const bermFromMm = ({ berm }: PitPlan, f: Frame): number =>
-  berm && bermPlaces[berm.where].at === 'pit' ? f.halfPitMm - 60 : f.halfBallMm - 20;
+export const ringFromMm = ({ berm }: PitPlan, f: Frame): number =>
+  bermFromMm(berm ? (bermPlaces[berm.where].at ?? 'ball') : 'ball', {
+    ballMm: 2 * f.halfBallMm,
+    pitMm: 2 * f.halfPitMm,
+  });
 
 /** Height of the ring over the soil's surface, this far from the trunk. */
 function bermRiseMm(plan: PitPlan, xMm: number, f: Frame): number {
-  const share = (Math.abs(xMm) - bermFromMm(plan, f)) / bermWidthMm;
+  const share = (Math.abs(xMm) - ringFromMm(plan, f)) / bermWidthMm;
   return share > 0 && share < 1 ? Math.sin(Math.PI * share) * (plan.berm?.heightMm ?? 0) : 0;
 }
 
 function bermMound(side: number, plan: PitPlan, f: Frame): Shape {
-  const from = bermFromMm(plan, f);
+  const from = ringFromMm(plan, f);
   const xs = along(from, from + bermWidthMm, 10).map((x) => side * x);
   const crest = xs.map((x) => f.at(x, f.surfaceAt(x) + bermRiseMm(plan, x, f)));
   const foot = [...xs].reverse().map((x) => f.at(x, f.surfaceAt(x)));

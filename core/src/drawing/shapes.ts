@@ -37,7 +37,9 @@ export type Role =
   | 'tie'
   | 'amendment'
   | 'surplus'
-  | 'put_back';
+  | 'put_back'
+  | 'layer'
+  | 'face';
 
 export type Point = readonly [x: number, y: number];
 

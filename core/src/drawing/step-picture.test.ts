@@ -1,4 +1,4 @@
-import { unknownGround } from '../ground';
+import { unknownAssessment, unknownGround } from '../ground';
 import { defaultWorkRules, plantingPlan, type PlantingStep } from '../pit';
 import { presets } from '../practice';
 import type { Stock } from '../stock';
@@ -10,10 +10,11 @@ const stocks: Stock[] = [
   { kind: 'balled', caliperMm: 70, heightM: 4, ballDiameterMm: 800, ballHeightMm: 600, topRootsDepthMm: 190 },
   { kind: 'bare_root', caliperMm: 25, heightM: 2, rootSpreadMm: 500, rootDepthMm: 300 },
 ];
+const seen = { ...unknownAssessment('2026-11-01'), pavementDeg: 210 };
 const steps: PlantingStep[] = stocks.flatMap((stock) =>
   presets.flatMap((practice) => {
     const ground = { ...unknownGround, soil: 'loam' as const, slopePct: 0 };
-    const plan = plantingPlan({ work: defaultWorkRules, practice, stock, ground, assessment: null });
+    const plan = plantingPlan({ work: defaultWorkRules, practice, stock, ground, assessment: seen });
     return plan.kind === 'plan' ? plan.steps : [];
   }),
 );
@@ -21,7 +22,7 @@ const steps: PlantingStep[] = stocks.flatMap((stock) =>
 describe('pictures of steps', () => {
   it('are drawn for the steps that name one, inside their frame, in either unit', () => {
     const named = steps.filter(({ picture }) => picture !== null);
-    expect(new Set(named.map(({ picture }) => picture)).size).toBe(8);
+    expect(new Set(named.map(({ picture }) => picture)).size).toBe(10);
     for (const step of named) {
       for (const units of ['metric', 'us'] as const) {
         const drawing = stepPicture(step, units);

@@ -1,6 +1,6 @@
 import type { PlantingStep, StepPicture } from '../pit';
 import { bermPlaces, mulchProfiles, optionOf, rootCorrections, wrapRemovals } from '../practice';
-import { formatQuantity, type UnitSystem } from '../units';
+import { compassPoint, formatQuantity, type UnitSystem } from '../units';
 import type { Drawing, Point, Role, Shape } from './shapes';
 
 const widthPx = 168;
@@ -102,19 +102,22 @@ const flare: Draw = ({ number, mm }) => {
   };
 };
 
-const roots: Draw = ({ word }) => {
+const roots: Draw = ({ word, number }) => {
   const { cuts: kinds } = optionOf(rootCorrections, word('correction'));
   const [ballX, ballY, r] = [cx, 52, 38];
   const ring = Array.from({ length: 3 }, (_, i) =>
     line('root', [...round(ballX, ballY, r - 4 - 7 * i), round(ballX, ballY, r - 4 - 7 * i)[0] ?? [0, 0]]),
   );
-  const cuts = [0, 90, 180, 270].map((deg): Shape => {
+  const count = Math.max(2, number('cuts'));
+  const cuts = Array.from({ length: count }, (_, i) => (360 / count) * i).map((deg): Shape => {
     const turn = ((deg + 45) * Math.PI) / 180;
     const at = (k: number): Point => [ballX + k * Math.cos(turn), ballY + k * Math.sin(turn)];
     return line('flare', [at(r - 16), at(r + 6)]);
   });
   const shaved = line('flare', [...round(ballX, ballY, r - 7), round(ballX, ballY, r - 7)[0] ?? [0, 0]]);
-  const [shave, slit] = (['shave', 'slits'] as const).map((kind) => (kinds as readonly string[]).includes(kind));
+  const [shave, slit, base] = (['shave', 'slits', 'base'] as const).map((kind) =>
+    (kinds as readonly string[]).includes(kind),
+  );
   return {
     shapes: [
       polygon('ball', round(ballX, ballY, r)),
@@ -122,9 +125,9 @@ const roots: Draw = ({ word }) => {
       polygon('trunk', round(ballX, ballY, 6)),
       ...(shave ? [shaved] : []),
       ...(slit ? cuts : []),
-      text([4, 14], 'from above'),
+      text([4, 14], base ? 'from above; base off' : 'from above'),
     ],
-    description: 'The ball from above: circling roots are cut where the dashed lines run.',
+    description: `The ball from above: circling roots are cut where the dashed lines run${base ? ', and the base is sliced off' : ''}.`,
   };
 };
 
@@ -270,7 +273,53 @@ const mulch: Draw = ({ mm, word }) => {
   };
 };
 
-const draws: Readonly<Record<StepPicture, Draw>> = { flare, roots, depth, cone, unwrap, stakes, berm, mulch };
+const mound: Draw = ({ mm, number }) => ({
+  shapes: [
+    ground(78),
+    polygon('backfill', [
+      [4, 78],
+      [cx - 34, 50],
+      [cx + 34, 50],
+      [164, 78],
+    ]),
+    ballAt(46, 100),
+    trunk(6, 46),
+    ...arrow([cx + 44, 78], [cx + 44, 50]),
+    text([widthPx - 4, 44], mm('heightMm'), 'end'),
+    text([4, 66], `1 in ${number('perHeight')}`),
+  ],
+  description: `Soil drawn up to the side of the ball, ${mm('heightMm')} high there, falling one in ${number('perHeight')}.`,
+});
+
+const face: Draw = ({ number }) => {
+  const turn = (number('bestFaceDeg') * Math.PI) / 180;
+  const [x0, y0, r] = [cx, 56, 26];
+  const at = (k: number): Point => [x0 + k * Math.sin(turn), y0 - k * Math.cos(turn)];
+  return {
+    shapes: [
+      polygon('backfill', round(x0, y0, 42)),
+      polygon('ball', round(x0, y0, r)),
+      polygon('trunk', round(x0, y0, 5)),
+      ...arrow(at(8), at(40)).map((one) => ({ ...one, role: 'face' as const })),
+      text([4, 14], 'N up'),
+      text([widthPx - 4, 14], `face ${compassPoint(number('bestFaceDeg'))}`, 'end'),
+    ],
+    description: `The tree from above, its best face to the ${compassPoint(number('bestFaceDeg'))}.`,
+  };
+};
+
+const draws: Readonly<Record<StepPicture, Draw>> = {
+  flare,
+  roots,
+  depth,
+  cone,
+  unwrap,
+  stakes,
+  berm,
+  mulch,
+  mound,
+  face,
+};
 
 /** The small picture of a step, where one says it better than words; not to scale but for its numbers. */
 export function stepPicture({ picture, facts }: PlantingStep, units: UnitSystem): Drawing | null {

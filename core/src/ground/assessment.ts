@@ -22,6 +22,23 @@ export interface Clearance {
   /** From the middle of the spot to its nearest point, level. */
   readonly distanceM: number;
   readonly by: 'map' | 'tape';
+  /** Which way it lies, degrees from north; left out where nobody said. */
+  readonly towardsDeg?: number | undefined;
+}
+
+/** What the tree will be watered with, as a laboratory or a meter reads it; `null` where it was not tested. */
+export interface IrrigationWater {
+  readonly saltDsM: number | null;
+  /** Sodium adsorption ratio. */
+  readonly sodiumSar: number | null;
+}
+
+/** Roots of a tree nearby that were found in the pit, or where it will be. */
+export interface NeighbourRoots {
+  /** Botanical name; empty where nobody knows. */
+  readonly species: string;
+  readonly distanceM: number;
+  readonly thickestMm: number;
 }
 
 /** The surroundings of a spot as somebody saw and measured them. `null` means not looked at. */
@@ -58,6 +75,10 @@ export interface Assessment {
   readonly pavementDeg: number | null;
   /** What rubs or gnaws trunks here; left out where nobody looked. */
   readonly rubbedBy?: readonly Rubbing[] | undefined;
+  /** Left out where nobody tested it. */
+  readonly irrigation?: IrrigationWater | undefined;
+  /** Left out where none were found. */
+  readonly neighbourRoots?: NeighbourRoots | undefined;
   readonly wishes: readonly Wish[];
   readonly photoId: string | null;
   readonly note: string;
@@ -127,9 +148,38 @@ export function requireAssessment(assessment: Assessment): void {
     if (seen.has(thing)) throw new InvalidInputError(`clearances hold ${thing} twice`, `clearances[${i}].thing`);
     seen.add(thing);
   });
+  assessment.clearances.forEach(({ towardsDeg }, i) => {
+    if (towardsDeg !== undefined) requireWithin(`clearances[${i}].towardsDeg`, towardsDeg, limits.bearingDeg);
+  });
+  const { irrigation, neighbourRoots } = assessment;
+  if (typeof irrigation?.saltDsM === 'number') requireWithin('irrigation.saltDsM', irrigation.saltDsM, limits.saltDsM);
+  if (typeof irrigation?.sodiumSar === 'number') {
+    requireWithin('irrigation.sodiumSar', irrigation.sodiumSar, limits.sodiumSar);
+  }
+  if (neighbourRoots) {
+    requireWithin('neighbourRoots.distanceM', neighbourRoots.distanceM, limits.clearanceM);
+    requireWithin('neighbourRoots.thickestMm', neighbourRoots.thickestMm, limits.rootDiameterMm);
+  }
   if (assessment.wishes.includes('evergreen') && assessment.wishes.includes('deciduous')) {
     throw new InvalidInputError('wishes must not hold both evergreen and deciduous', 'wishes');
   }
+}
+
+/** Soil watered with it comes to one and a half times its salt (Ayers and Westcot, FAO 29, 1985, section 2.4.1). */
+const soilPerWater = 1.5;
+
+/** The salt a tree will stand in: the ground's as tested, or what its water brings it to, whichever is more. dS/m */
+export function saltFacedDsM(assessment: Assessment | null): number | null {
+  const fromWater = assessment?.irrigation?.saltDsM ?? null;
+  const all = [assessment?.saltDsM ?? null, fromWater === null ? null : fromWater * soilPerWater];
+  const known = all.filter((one) => one !== null);
+  return known.length > 0 ? Math.max(...known) : null;
+}
+
+/** The sodium ratio it will stand in, of ground or water, whichever is more. */
+export function sodiumFacedSar(assessment: Assessment | null): number | null {
+  const known = [assessment?.sodiumSar, assessment?.irrigation?.sodiumSar].filter((one) => typeof one === 'number');
+  return known.length > 0 ? Math.max(...known) : null;
 }
 
 export const clearanceOf = (assessment: Assessment | null, thing: SiteThing): number | null =>

@@ -1,4 +1,12 @@
-import { groundPercolation, requireGround, unknownGround } from './ground-facts';
+import {
+  groundPercolation,
+  groundPercolationClass,
+  requireGround,
+  slowestHorizon,
+  unknownGround,
+  type Horizon,
+} from './ground-facts';
+import { fall } from '../../testing/checked-case';
 import { defaultPercolationLimits } from './percolation';
 import { soilClasses, soilWater } from './soil';
 
@@ -18,8 +26,47 @@ describe('ground facts', () => {
     expect(() => requireGround({ ...unknownGround, ...change })).toThrow(message);
   });
 
+  it('refuse layers that do not go down', () => {
+    const layer = (toMm: number) => ({ soil: 'loam' as const, toMm, fill: false, rateMmPerH: null });
+    expect(() => requireGround({ ...unknownGround, horizons: [layer(300), layer(300)] })).toThrow(
+      'horizons[1].toMm must be within 301–3000 mm, got 300',
+    );
+  });
+
   it('take an open lawn and a sky without wires', () => {
     expect(() => requireGround({ ...unknownGround, stripWidthMm: 'open', wireHeightM: 'none' })).not.toThrow();
+  });
+});
+
+describe('layers of the ground', () => {
+  const layer = (soil: Horizon['soil'], toMm: number, rateMmPerH: number | null = null): Horizon => ({
+    soil,
+    toMm,
+    fill: false,
+    rateMmPerH,
+  });
+  const drains = (horizons: readonly Horizon[], fallMm = 60) =>
+    groundPercolationClass({ ...unknownGround, percolation: fall(fallMm), horizons }, defaultPercolationLimits);
+
+  it('are ruled by the slowest: a test in a layer, or clay under something lighter', () => {
+    expect(drains([layer('loam', 400), layer('clay', 900)])).toBe('slow');
+    expect(drains([layer('loam', 400), layer('clay', 900, 2)])).toBe('stands');
+    expect(drains([layer('loam', 400, 40), layer('clay', 900, 30)])).toBe('good');
+    expect(drains([layer('clay', 400), layer('loam', 900)])).toBe('good');
+    expect(drains([layer('loam', 400, 12), layer('sand', 900)])).toBe('slow');
+  });
+  it('never make a slow hole faster', () => {
+    expect(drains([layer('loam', 400, 200)], 12)).toBe('slow');
+    expect(drains([layer('loam', 400), layer('clay', 900)], 2)).toBe('stands');
+  });
+  it('say nothing where the hole itself was not tested', () => {
+    const horizons = [layer('loam', 400), layer('clay', 900)];
+    expect(groundPercolationClass({ ...unknownGround, horizons }, defaultPercolationLimits)).toBeUndefined();
+    expect(slowestHorizon({ ...unknownGround, horizons }, defaultPercolationLimits)).toMatchObject({
+      horizon: { soil: 'clay' },
+      class: 'slow',
+    });
+    expect(slowestHorizon(unknownGround, defaultPercolationLimits)).toBeNull();
   });
 });
 

@@ -9,6 +9,17 @@ import {
 } from './percolation';
 import type { SoilClass } from './soil';
 
+/** One layer of the ground: fill over clay beside buildings, a pan, topsoil over rubble. */
+export interface Horizon {
+  readonly soil: SoilClass;
+  /** Down to this depth; the lowest goes on. mm */
+  readonly toMm: number;
+  /** Brought here by builders. */
+  readonly fill: boolean;
+  /** Of a test hole in it; `null` where only the test of the spot was made. */
+  readonly rateMmPerH: number | null;
+}
+
 /** What was measured at a spot. `null` means not looked at yet; 'none' and 'open' are findings. */
 export interface GroundFacts {
   readonly soil: SoilClass | null;
@@ -20,6 +31,8 @@ export interface GroundFacts {
   readonly fallsTowardsDeg: number | null;
   /** Free width between kerb and paving; 'open' where nothing limits it. */
   readonly stripWidthMm: number | 'open' | null;
+  /** From the top down, where the ground is layered; left out where it is one soil as deep as anybody looked. */
+  readonly horizons?: readonly Horizon[] | undefined;
   /** Lowest overhead wire above the spot; 'none' after looking up. */
   readonly wireHeightM: number | 'none' | null;
 }
@@ -39,6 +52,10 @@ export const unknownGround: GroundFacts = {
 export function requireGround(ground: GroundFacts): void {
   if (ground.slopePct !== null) requireWithin('slopePct', ground.slopePct, limits.slopePct);
   if (ground.fallsTowardsDeg !== null) requireWithin('fallsTowardsDeg', ground.fallsTowardsDeg, limits.bearingDeg);
+  ground.horizons?.forEach(({ toMm, rateMmPerH }, i, all) => {
+    requireWithin(`horizons[${i}].toMm`, toMm, { ...limits.horizonMm, min: (all[i - 1]?.toMm ?? 0) + 1 });
+    if (rateMmPerH !== null) requireWithin(`horizons[${i}].rateMmPerH`, rateMmPerH, limits.percolationMmPerH);
+  });
   if (typeof ground.stripWidthMm === 'number') requireWithin('stripWidthMm', ground.stripWidthMm, limits.stripWidthMm);
   if (typeof ground.wireHeightM === 'number') requireWithin('wireHeightM', ground.wireHeightM, limits.wireHeightM);
 }
@@ -48,8 +65,41 @@ export function groundPercolation(ground: GroundFacts, classes: PercolationLimit
   return ground.percolation.length > 0 ? percolationRate(ground.percolation, classes) : undefined;
 }
 
-/** The class of the test, or `undefined` when there was none or it is questioned. */
+/** From drained to standing. */
+const slowestLast = ['fast', 'good', 'slow', 'stands'] as const satisfies readonly PercolationClass[];
+const slower = (a: PercolationClass, b: PercolationClass): PercolationClass =>
+  slowestLast.indexOf(a) >= slowestLast.indexOf(b) ? a : b;
+
+const classOfRate = (rate: number, by: PercolationLimits): PercolationClass =>
+  rate < by.slowFromMmPerH ? 'stands' : rate < by.goodFromMmPerH ? 'slow' : rate > by.fastOverMmPerH ? 'fast' : 'good';
+
+/** Water stops where soil gets tighter: clay under anything lighter counts as slow until a test in it says otherwise. */
+const tight: readonly SoilClass[] = ['clay', 'clay_loam'];
+
+/** The layer that rules how the ground drains, and its class; `null` where no layer is slower than what was tested. */
+export function slowestHorizon(
+  ground: GroundFacts,
+  classes: PercolationLimits,
+): { readonly horizon: Horizon; readonly class: PercolationClass } | null {
+  const horizons = ground.horizons ?? [];
+  const found = horizons.flatMap((horizon, i) => {
+    const above = horizons[i - 1];
+    if (horizon.rateMmPerH !== null) return [{ horizon, class: classOfRate(horizon.rateMmPerH, classes) }];
+    const stops = above !== undefined && tight.includes(horizon.soil) && !tight.includes(above.soil);
+    return stops ? [{ horizon, class: 'slow' as const }] : [];
+  });
+  const [first, ...rest] = found;
+  if (!first) return null;
+  return rest.reduce((worst, one) => (slower(worst.class, one.class) === worst.class ? worst : one), first);
+}
+
+/**
+ * The class of the test, or of the slowest layer of the ground where that is slower; `undefined` when there was no test
+ * or it is questioned.
+ */
 export function groundPercolationClass(ground: GroundFacts, classes: PercolationLimits): PercolationClass | undefined {
   const result = groundPercolation(ground, classes);
-  return result?.kind === 'rate' ? result.class : undefined;
+  if (result?.kind !== 'rate') return undefined;
+  const layer = slowestHorizon(ground, classes);
+  return layer ? slower(layer.class, result.class) : result.class;
 }

@@ -1,5 +1,6 @@
 import type { SiteThing, SizeClass } from './ground-rules';
 import type { PercolationClass, PercolationQuestion } from './percolation';
+import type { SoilClass } from './soil';
 import { becauseOf, type ReasonOf } from '../reason';
 
 /** What the ground and its leave to dig give as why. Lengths are millimetres unless the name says otherwise. */
@@ -41,6 +42,7 @@ export interface GroundReasonFacts {
   private_lines_found: Record<string, never>;
   salt_high: { saltDsM: number; mostDsM: number; testedOn: string };
   ticket_room: { roomM: number };
+  horizon_slow: { soil: SoilClass; fromMm: number; class: PercolationClass; fill: boolean };
   rock_shallow: { rockAtMm: number; leastMm: number };
   sun_short: { sunHours: number; leastH: number };
   owner_unknown: Record<string, never>;

@@ -24,6 +24,9 @@ export interface InspectReasonFacts {
   probe_slightly_dry: Record<string, never>;
   probe_dry: Record<string, never>;
   probe_wet: Record<string, never>;
+  finger_dry: Record<string, never>;
+  finger_moist: Record<string, never>;
+  look_first_weeks: { everyDays: number; weeks: number };
   probe_saturated: { percolation: PercolationClass | 'unknown' };
   roots_none_circling: Record<string, never>;
   roots_pressing: { sharePct: number; thickestMm: number; limitPct: number };

@@ -275,3 +275,36 @@ describe('schedule of looks', () => {
     expect(scheduledLook(plantedOn, after, fieldDefault).on).toBe(on);
   });
 });
+
+describe('a finger where there is no probe', () => {
+  const found = (change: Partial<Inspection>) => judge(change).findings.find(({ aspect }) => aspect === 'moisture');
+
+  it('tells dry from moist, and no more', () => {
+    expect(found({ probe: null, finger: 'finger_dry' })).toMatchObject({ level: 'act', remedy: 'water_soon' });
+    expect(found({ probe: null, finger: 'finger_moist' })).toMatchObject({ level: 'good', remedy: 'none' });
+    expect(found({ probe: null })).toBeUndefined();
+  });
+  it('gives way to a probe', () => {
+    expect(found({ probe: 'moist', finger: 'finger_dry' })).toMatchObject({ level: 'good' });
+  });
+});
+
+describe('looks in the first weeks', () => {
+  const often = withChoice(
+    withChoice(fieldDefault, 'inspection.firstLooks.everyDays', 5),
+    'inspection.firstLooks.weeks',
+    3,
+  );
+  const next = (after: string) => scheduledLook('2026-03-01', after, often).on;
+
+  it('come every few days, then by the months', () => {
+    expect([next('2026-03-01'), next('2026-03-06'), next('2026-03-08')]).toEqual([
+      '2026-03-06',
+      '2026-03-11',
+      '2026-03-11',
+    ]);
+    // Three weeks end on the 22nd: the next would be the 26th, and the first month comes first.
+    expect(next('2026-03-21')).toBe('2026-04-01');
+    expect(scheduledLook('2026-03-01', '2026-03-01', fieldDefault).on).toBe('2026-04-01');
+  });
+});

@@ -1,4 +1,4 @@
-import { addDaysTo, addMonthsTo, earliest, monthsBetween, type IsoDate } from '../calendar';
+import { addDaysTo, addMonthsTo, daysBetween, earliest, monthsBetween, type IsoDate } from '../calendar';
 import { InvalidInputError, requireWithin } from '../errors';
 import type { PercolationClass } from '../ground';
 import { limits } from '../limits';
@@ -13,7 +13,11 @@ export type MulchContact = (typeof mulchContacts)[number];
 export const stakeStates = ['none', 'in_place', 'tight', 'biting', 'broken'] as const;
 export type StakeState = (typeof stakeStates)[number];
 
-/** What a probe or a finger finds at ball depth. */
+/** A finger in the top of the ball tells two things apart. */
+export const fingerClasses = ['finger_dry', 'finger_moist'] as const;
+export type FingerClass = (typeof fingerClasses)[number];
+
+/** What a probe finds at ball depth. */
 export const probeClasses = ['dry', 'slightly_dry', 'moist', 'wet', 'saturated'] as const;
 export type ProbeClass = (typeof probeClasses)[number];
 
@@ -27,6 +31,8 @@ export interface Inspection {
   readonly stake: StakeState | null;
   readonly probe: ProbeClass | null;
   readonly circlingRoots: readonly CirclingRoot[] | null;
+  /** What a finger finds where there was no probe; left out where nobody tried. */
+  readonly finger?: FingerClass | undefined;
 }
 
 export type LookFinding = FindingOf<'flare' | 'mulch' | 'stake' | 'moisture' | 'roots', InspectReason>;
@@ -54,7 +60,7 @@ export interface InspectionContext {
 
 /** Whether a look says anything at all. */
 export const isLook = ({ inspectedOn: _day, ...seen }: Inspection): boolean =>
-  Object.values(seen).some((value) => value !== null);
+  Object.values(seen).some((value) => value !== null && value !== undefined);
 
 const severity: Readonly<Record<Level, number>> = { urgent: 0, act: 1, watch: 2, good: 3 };
 
@@ -106,12 +112,27 @@ export function remedyDays(remedy: RemedyCode, level: Level, practice: Practice)
 
 /** First scheduled look after `after`, then one a year. */
 export function scheduledLook(plantedOn: IsoDate, after: IsoDate, practice: Practice): NextLook {
+  const early = earlyLook(plantedOn, after, practice);
   const schedule = practice.inspection.looksAfterMonths;
   for (const month of schedule) {
     const on = addMonthsTo(plantedOn, month);
-    if (on > after) return { on, because: because('look_scheduled', { monthAfterPlanting: month }) };
+    if (on > after) {
+      const scheduled = { on, because: because('look_scheduled', { monthAfterPlanting: month }) };
+      return early && early.on < on ? early : scheduled;
+    }
   }
+  if (early) return early;
   return { on: addMonthsTo(after, 12), because: because('look_yearly', {}) };
+}
+
+/** The next of the looks in the first weeks; `null` once they are over, or where the practice has none. */
+function earlyLook(plantedOn: IsoDate, after: IsoDate, practice: Practice): NextLook | null {
+  const { everyDays, weeks } = practice.inspection.firstLooks;
+  if (everyDays < 1) return null;
+  const gone = Math.max(0, daysBetween(plantedOn, after));
+  const next = (Math.floor(gone / everyDays) + 1) * everyDays;
+  if (next > weeks * 7) return null;
+  return { on: addDaysTo(plantedOn, next), because: because('look_first_weeks', { everyDays, weeks }) };
 }
 
 function nextLook(look: Inspection, context: InspectionContext, remedies: readonly RemedyCode[]): NextLook {
@@ -210,7 +231,7 @@ function judgeStake(look: Inspection, practice: Practice, months: number): LookF
 function judgeProbe(look: Inspection, percolation: PercolationClass | undefined): LookFinding | undefined {
   switch (look.probe) {
     case null:
-      return undefined;
+      return judgeFinger(look);
     case 'dry':
       return finding('moisture', 'urgent', because('probe_dry', {}), 'water_now');
     case 'slightly_dry':
@@ -227,6 +248,14 @@ function judgeProbe(look: Inspection, percolation: PercolationClass | undefined)
         'find_drainage',
       );
   }
+}
+
+/** A finger reaches a knuckle deep: dry there asks for the probe soon, moist says nothing of the base of the ball. */
+function judgeFinger({ finger }: Inspection): LookFinding | undefined {
+  if (finger === undefined) return undefined;
+  return finger === 'finger_dry'
+    ? finding('moisture', 'act', because('finger_dry', {}), 'water_soon')
+    : finding('moisture', 'good', because('finger_moist', {}));
 }
 
 function judgeRoots(look: Inspection, practice: Practice): LookFinding | undefined {

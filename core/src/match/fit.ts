@@ -1,6 +1,7 @@
 import {
   judgeSite,
   rootingVolumeM3,
+  saltFacedDsM,
   sizeClasses,
   sizeClassOf,
   soilNeededM3,
@@ -89,7 +90,7 @@ function hardLimits(species: Species, site: MatchSite): MatchReason[] {
   const percolation = groundPercolationClass(ground, site.drainage);
   if (percolation === 'stands' && species.wet !== 'yes') broken.push(because('fit_drowns', { percolation }));
   if (percolation === 'slow' && species.wet === 'no') broken.push(because('fit_drowns', { percolation }));
-  const saltDsM = assessment?.saltDsM ?? null;
+  const saltDsM = saltFacedDsM(assessment);
   if (saltDsM !== null && saltDsM > saltBornDsM[species.salt]) {
     broken.push(because('fit_salt', { saltDsM, bearsDsM: saltBornDsM[species.salt] }));
   }
@@ -132,7 +133,8 @@ const scorers: Readonly<Record<FitPart, (species: Species, site: MatchSite) => S
     );
   },
   chemistry(species, { assessment }) {
-    const { soilPh, saltDsM } = assessment ?? { soilPh: null, saltDsM: null };
+    const soilPh = assessment?.soilPh ?? null;
+    const saltDsM = saltFacedDsM(assessment);
     if (soilPh === null && saltDsM === null) return unknown('chemistry');
     // Each runs from its best to its worst; what nobody measured stands in the middle, never better than a measure.
     const acid = soilPh === null ? 0.5 : 1 - Math.max(0, species.ph.min - soilPh, soilPh - species.ph.max) / phSlack;

@@ -4,6 +4,8 @@ import { liftingPlan, type LiftingPlan } from '../stock';
 import { because, type PitReason } from './reasons';
 
 export interface CarryPlan extends Omit<LiftingPlan, 'because'> {
+  /** From the kerb, measured or a usual one. */
+  readonly distanceM: number;
   readonly because: readonly PitReason[];
 }
 
@@ -24,5 +26,5 @@ export function carryOf({ practice, ground, assessment, route }: CarryInput, mas
   const slopePct = route?.slopePct ?? ground.slopePct ?? 0;
   const plan = liftingPlan({ massKg, distanceM, slopePct }, practice.lifting);
   const assumed = measured === null ? [because('lift_route_assumed', { distanceM })] : [];
-  return { ...plan, because: [...plan.because, ...assumed] };
+  return { ...plan, distanceM, because: [...plan.because, ...assumed] };
 }

@@ -14,6 +14,8 @@ export interface FlareInput {
   readonly fillFirmed?: boolean | undefined;
   /** Surplus that stays on the ball at planting. */
   readonly surplusLeftMm: number;
+  /** Roots of the buried stem that stay for now: the tree stands higher, so that they can be reached. */
+  readonly stemRootsKept: { readonly count: number; readonly thickestMm: number } | null;
 }
 
 /**
@@ -31,7 +33,8 @@ export function flareHeight(
   const { practice, ground } = input;
   const rule = practice.flareAboveGrade;
   const reasons: PitReason[] = [because('flare_base', { baseMm: rule.baseMm, practice: practice.name })];
-  const tight = drainsSlowly(percolation) || rule.heavySoils.includes(soil);
+  // Rock under a ball turns roots up as clay does: the larger share there too.
+  const tight = drainsSlowly(percolation) || ground.stony || rule.heavySoils.includes(soil);
   const ballShare = tight ? Math.max(rule.ballShare, rule.ballShareHeavy) : rule.ballShare;
   const ballExtraMm = ballShare * rootsHeightMm;
   if (ballShare > 0) {
@@ -64,7 +67,12 @@ export function flareHeight(
   if (settlementMm > 0) {
     reasons.push(because('flare_settlement', { fillUnderBallMm, sharePct: share * 100, settlementMm, firmed }));
   }
-  const laterMm = surplusLeftMm > 0 ? rule.laterExtraMm : 0;
+  const kept = input.stemRootsKept;
+  if (kept) {
+    const months = practice.roots.clearLaterMonths;
+    reasons.push(because('flare_for_stem_roots', { ...kept, extraMm: rule.laterExtraMm, months }));
+  }
+  const laterMm = surplusLeftMm > 0 || kept ? rule.laterExtraMm : 0;
   if (surplusLeftMm > 0) {
     const months = practice.roots.clearLaterMonths;
     reasons.push(because('flare_for_later', { leftMm: surplusLeftMm, extraMm: laterMm, months }));

@@ -1,4 +1,7 @@
 export * from './pit-geometry';
+export * from './amendments';
+export * from './soil-balance';
+export * from './facing';
 export * from './pit-plan';
 export * from './settlement';
 export * from './stake-plan';
@@ -7,4 +10,4 @@ export * from './labour';
 export * from './work-rules';
 export * from './steps';
 export * from './planting-plan';
-export type { PitReason, PitReasonFacts } from './reasons';
+export { handsKinds, type Hands, type PitReason, type PitReasonFacts } from './reasons';

@@ -1,7 +1,9 @@
 import type { GroundFacts } from '../ground';
 import { fieldDefault, withChoice, type ChoiceValue } from '../practice';
 import { container, openLoam as ground } from '../../testing/checked-case';
-import { defaultLabourRates, type LabourTask } from './labour';
+import { defaultLabourRules, type LabourRates, type LabourTask } from './labour';
+
+const usual = defaultLabourRules.volunteers;
 import { plantingPlan } from './planting-plan';
 import { defaultWorkRules } from './work-rules';
 
@@ -11,11 +13,11 @@ const stock = { ...container, heightM: 2 };
 const labour = (
   change: Partial<GroundFacts> = {},
   made: Readonly<Record<string, ChoiceValue>> = {},
-  rates = defaultLabourRates,
+  rates: LabourRates = usual,
 ) => {
   const practice = Object.entries(made).reduce((one, [path, value]) => withChoice(one, path, value), fieldDefault);
   const plan = plantingPlan({
-    work: { ...defaultWorkRules, labour: rates },
+    work: { ...defaultWorkRules, labour: { ...defaultLabourRules, volunteers: rates } },
     practice,
     stock,
     ground: { ...ground, ...change },
@@ -47,7 +49,6 @@ describe('labour', () => {
     expect(minutes(labour(change, same), 'dig')).toBeCloseTo(minutes(labour({}, same), 'dig') * factor, 6);
   });
   it.each([
-    ['pitWidth.sides', 'broken_down', 'dig', 0.75],
     ['backfill.settling', 'water', 'fill', 0.8],
     ['backfill.settling', 'heel', 'fill', 1.2],
     ['roots.correction', 'wash', 'roots', 3],
@@ -66,10 +67,37 @@ describe('labour', () => {
   it('says how fast is dug, and in what', () => {
     // 300 L an hour in loam, 0.6 of it among stones.
     const facts = { soil: 'loam', stony: true, compacted: false, litresPerH: 180 };
-    expect(labour({ stony: true }).because).toEqual([{ code: 'dig_rate', facts }]);
+    expect(labour({ stony: true }).because[0]).toEqual({ code: 'dig_rate', facts });
+  });
+  it('meets the pace that is known: three volunteers, three container trees, about three hours', () => {
+    // Within a quarter of an hour for each: what the three do together on one tree is one hour.
+    const threeTrees = 3 * labour().hours;
+    expect(Math.abs(threeTrees / 3 - 3)).toBeLessThan(0.25);
+  });
+  it('gives crews and volunteers a pace of their own', () => {
+    const by = (hands: 'crews' | 'volunteers') => {
+      const work = { ...defaultWorkRules, labour: { ...defaultLabourRules, hands } };
+      const plan = plantingPlan({ work, practice: fieldDefault, stock, ground, assessment: null });
+      return plan.kind === 'plan' ? plan.labour : null;
+    };
+    expect(by('crews')?.hours).toBeLessThan((by('volunteers')?.hours ?? 0) * 0.85);
+    expect(by('crews')?.because[1]).toEqual({ code: 'labour_looking_on', facts: { hands: 'crews', sharePct: 10 } });
+  });
+  it('counts what goes with it: turf by the ring, the way by its carriers, a quarter of all hours looking on', () => {
+    // Ten minutes for each of π/4 · 1.2² m².
+    expect(minutes(labour(), 'turf')).toBeCloseTo(10 * (Math.PI / 4) * 1.44, 6);
+    const { tasks, hours } = labour();
+    const looking = tasks.find(({ task }) => task === 'look_on')?.minutes ?? 0;
+    expect(looking / (hours * 60)).toBeCloseTo(0.25, 9);
+  });
+  it('saves digging where the sides are broken in, and filling too: what falls in is the fill', () => {
+    const sides = (value: string) => labour({}, { 'pitWidth.sides': value });
+    // 750 mm wide and 300 deep: 132.54 L are dug of 209.85, and 77.31 L broken in at 0.3 of the time.
+    expect(minutes(sides('broken_down'), 'dig')).toBeCloseTo(((132.54 + 0.3 * 77.31) / 300) * 60, 1);
+    expect(minutes(sides('sloped'), 'fill') - minutes(sides('broken_down'), 'fill')).toBeCloseTo((77.31 / 700) * 60, 1);
   });
   it('follows the rates a programme has measured', () => {
-    const fast = { ...defaultLabourRates, digLPerH: { ...defaultLabourRates.digLPerH, loam: 600 } };
+    const fast = { ...usual, digLPerH: { ...usual.digLPerH, loam: 600 } };
     expect(minutes(labour({}, {}, fast), 'dig')).toBeCloseTo(minutes(labour(), 'dig') / 2, 6);
   });
 });

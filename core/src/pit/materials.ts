@@ -1,14 +1,17 @@
 import {
+  feedPlaceCodes,
   fertilisers,
   fillMaterials,
   guardRules,
   gypsumUses,
+  tieMaterials,
   type BoughtPerTree,
+  type FeedPlace,
   type FillMaterial,
   type Fertiliser,
-  type GuardRule,
   type Pack,
   type Practice,
+  type TieMaterial,
 } from '../practice';
 import { requireWithin } from '../errors';
 import { because, type PitReason } from './reasons';
@@ -25,7 +28,10 @@ const feeds: readonly (BoughtPerTree & { code: Feed })[] = Object.values(fertili
   buys === null ? [] : [buys],
 );
 
-const otherCodes = ['gypsum', 'mulch', 'stake', 'tie', 'guard', 'bucket', 'water'] as const;
+type Tie = (typeof tieMaterials)[TieMaterial]['code'];
+const ties = Object.values(tieMaterials);
+
+const otherCodes = ['gypsum', 'mulch', 'stake', ...ties.map(({ code }) => code), 'guard', 'bucket', 'water'] as const;
 export type MaterialCode = Bagged | Feed | (typeof otherCodes)[number];
 export const materialCodes: readonly MaterialCode[] = [...baggedCodes, ...feeds.map(({ code }) => code), ...otherCodes];
 export type MaterialUnit = 'L' | 'kg' | 'm' | 'piece';
@@ -54,7 +60,9 @@ export const materials: Readonly<Record<MaterialCode, Material>> = {
   gypsum: { name: 'gypsum', unit: 'kg', pack: { size: 25, word: 'sack' } },
   mulch: { name: 'mulch', unit: 'L', pack: { size: 1000, word: 'loose load' } },
   stake: { name: 'stake', unit: 'piece', pack: { size: 1, word: 'bundle' } },
-  tie: { name: 'wide strap', unit: 'm', pack: { size: 25, word: 'roll' } },
+  ...(Object.fromEntries(
+    ties.map(({ code, name }) => [code, { name, unit: 'm', pack: { size: 25, word: 'roll' } }]),
+  ) as Record<Tie, Material>),
   guard: { name: 'trunk guard', unit: 'piece', pack: { size: 1, word: 'bundle' } },
   bucket: { name: 'bucket of 15 L', unit: 'piece', pack: { size: 1, word: 'bundle' } },
   water: { name: 'first water', unit: 'L', pack: { size: 1, word: 'tank' } },
@@ -68,13 +76,13 @@ export interface SoilTestRules {
   readonly sodicFromSar: number;
   /** Salt of the saturated extract, where sodium was not tested. dS/m */
   readonly saltyFromDsM: number;
+  /** Lime is fed to soil more acid than this. */
+  readonly limeUnderPh: number;
 }
 
 /** Saline from 4 dS/m, sodic from a ratio of 13: US Salinity Laboratory Staff 1954, Agriculture Handbook 60. */
-export const defaultSoilTestRules: SoilTestRules = { sodicFromSar: 13, saltyFromDsM: 4 };
+export const defaultSoilTestRules: SoilTestRules = { sodicFromSar: 13, saltyFromDsM: 4, limeUnderPh: 5.5 };
 
-/** A strap around trunk and stake, in a figure of eight. */
-const tieM = 1.2;
 const bucketL = 15;
 
 /** What one tree takes, by its plan, and why where the plan does not say it already. */
@@ -83,37 +91,47 @@ export function materialsOf(input: {
   practice: Practice;
   stakes: StakePlan | null;
   clay: boolean;
-  /** As far as the soil was tested. */
+  /** What the tree will stand in, by tests of the soil and of its water. */
   saltDsM: number | null;
   sodiumSar: number | null;
+  soilPh: number | null;
   /** Deer or mowers are recorded at the place. */
   rubbed: boolean;
+  caliperMm: number;
   soilTest: SoilTestRules;
 }): { amounts: Amounts; because: Partial<Readonly<Record<MaterialCode, readonly PitReason[]>>> } {
   const { plan, practice, stakes } = input;
-  const { amendment, shape } = plan;
+  const { amendments, shape, soil } = plan;
   const pitM2 = stadiumArea(shape.widthMm, shape.lengthMm) / 1e6;
-  const feed = fertilisers[practice.backfill.fertiliser].buys;
+  const feeding = feedsOf(practice, input);
+  const tie = tieMaterials[practice.staking.tie];
   const gypsum = gypsumOf(input);
-  const guarded = guardNeeded(practice.guard, input.rubbed);
+  const guard = guardOf(practice, input);
   const all: readonly (readonly [MaterialCode, number])[] = [
-    ...(amendment.material === 'site_soil' ? [] : [[amendment.material, amendment.value] as const]),
+    ...amendments.each.flatMap(({ material, litres }) =>
+      material === 'site_soil' ? [] : [[material, litres] as const],
+    ),
+    ['topsoil', soil.boughtL],
     ['gypsum', pitM2 * gypsum.kgPerM2],
-    ...(feed === null ? [] : [[feed.code, feed.perTree] as const]),
+    ...feeding.feeds.map(({ code, amount }) => [code, amount] as const),
     ['mulch', plan.mulchL.value],
     ['stake', stakes?.stakes ?? 0],
-    ['tie', (stakes?.stakes ?? 0) * tieM],
-    ['guard', guarded ? 1 : 0],
+    [tie.code, (stakes?.stakes ?? 0) * tie.perStakeM],
+    ['guard', guard.needed ? 1 : 0],
     ['water', plan.firstWaterL.value],
     ['bucket', plan.firstWaterL.value > 0 ? Math.min(4, Math.ceil(plan.firstWaterL.value / bucketL)) : 0],
   ];
-  const amounts: Amounts = Object.fromEntries(all.filter(([, amount]) => amount > 0));
+  const amounts = sumAmounts(all.filter(([, amount]) => amount > 0).map(([code, amount]) => ({ [code]: amount })));
   return {
     amounts,
     because: {
       gypsum: gypsum.because,
-      ...(guarded ? { guard: [because('need_guard', { rule: practice.guard })] } : {}),
-      ...(amounts.tie ? { tie: [because('need_tie', { eachM: tieM })] } : {}),
+      ...(soil.boughtL > 0 ? { topsoil: [because('soil_bought', { boughtL: soil.boughtL })] } : {}),
+      ...(feeding.because.length > 0 ? { rock_lime: feeding.because } : {}),
+      ...(guard.because.length > 0 ? { guard: guard.because } : {}),
+      ...(amounts[tie.code]
+        ? { [tie.code]: [because('need_tie', { tie: practice.staking.tie, eachM: tie.perStakeM })] }
+        : {}),
       ...(amounts.bucket
         ? { bucket: [because('need_buckets', { eachL: bucketL, litres: plan.firstWaterL.value })] }
         : {}),
@@ -121,9 +139,34 @@ export function materialsOf(input: {
   };
 }
 
+/** One feed at one place, in its own unit. */
+export interface Feeding {
+  readonly place: FeedPlace;
+  readonly fertiliser: Fertiliser;
+  readonly code: Feed;
+  readonly amount: number;
+}
+
+/** What the practice feeds, and where; lime only where the soil was tested and is acid. */
+export function feedsOf(
+  { backfill: { feeds: fed } }: Practice,
+  { soilPh, soilTest }: { readonly soilPh: number | null; readonly soilTest: SoilTestRules },
+): { readonly feeds: readonly Feeding[]; readonly because: readonly PitReason[] } {
+  const underPh = soilTest.limeUnderPh;
+  const acid = soilPh !== null && soilPh < underPh;
+  const asked = feedPlaceCodes.flatMap((place) => {
+    const { buys } = fertilisers[fed[place]];
+    return buys === null ? [] : [{ place, fertiliser: fed[place], code: buys.code, amount: buys.perTree }];
+  });
+  const refused = asked.some(({ code }) => code === 'rock_lime') && !acid;
+  return {
+    feeds: asked.filter(({ code }) => code !== 'rock_lime' || acid),
+    because: refused ? [because('feed_lime_refused', { soilPh, underPh })] : [],
+  };
+}
+
 /**
- * Gypsum exchanges sodium: where the ratio was tested it decides, else the salt of the extract stands in for it. In
- * other soil than clay, or by a practice that uses none, there is nothing to say.
+ * Gypsum exchanges sodium: where the ratio was tested it decides, else the salt stands in for it. In other soil than clay, or by a practice that uses none, there is nothing to say.
  */
 function gypsumOf({
   practice,
@@ -132,8 +175,9 @@ function gypsumOf({
   sodiumSar,
   soilTest: { sodicFromSar, saltyFromDsM },
 }: Parameters<typeof materialsOf>[0]): { kgPerM2: number; because: readonly PitReason[] } {
-  const { kgPerM2 } = gypsumUses[practice.backfill.gypsum];
+  const { kgPerM2, byTest } = gypsumUses[practice.backfill.gypsum];
   if (!clay || kgPerM2 === 0) return { kgPerM2: 0, because: [] };
+  if (!byTest) return { kgPerM2, because: [because('need_gypsum_always', { kgPerM2 })] };
   if (sodiumSar !== null) {
     const sodic = sodiumSar >= sodicFromSar;
     return {
@@ -146,9 +190,16 @@ function gypsumOf({
   return { kgPerM2: salty ? kgPerM2 : 0, because: [because('need_gypsum_salt', { saltDsM, saltyFromDsM, kgPerM2 })] };
 }
 
-function guardNeeded(rule: GuardRule, rubbed: boolean): boolean {
+/** Whether a trunk of this thickness gets a guard, and why; nothing to say where nobody asks for one. */
+export function guardOf(
+  { guard: rule, guardUntilMm: untilMm }: Practice,
+  { rubbed, caliperMm }: { readonly rubbed: boolean; readonly caliperMm: number },
+): { readonly needed: boolean; readonly because: readonly PitReason[] } {
   const { when } = guardRules[rule];
-  return when === 'always' || (when === 'recorded' && rubbed);
+  if (!(when === 'always' || (when === 'recorded' && rubbed))) return { needed: false, because: [] };
+  const facts = { caliperMm, untilMm };
+  if (caliperMm >= untilMm) return { needed: false, because: [because('guard_thick_bark', facts)] };
+  return { needed: true, because: [because('need_guard', { rule, ...facts })] };
 }
 
 /** Sums over trees. Buckets are used again and again: the most any one needs, for each team. */

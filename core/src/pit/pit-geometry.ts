@@ -110,9 +110,81 @@ export function ringWithinStripArea(diameterMm: number, strip: number | 'open'):
   return 2 * (r ** 2 * Math.asin(h / r) + h * Math.sqrt(r ** 2 - h ** 2));
 }
 
-/** Water a berm of this height holds over the ball. L */
-export const bermStoreL = (ballDiameterMm: number, heightMm: number): number =>
-  litres(discArea(ballDiameterMm) * heightMm);
+/** Water a berm of this height holds over what it rings, which may be a stretched pit. L */
+export const bermStoreL = (widthMm: number, heightMm: number, lengthMm = widthMm): number =>
+  litres(stadiumArea(widthMm, lengthMm) * heightMm);
+
+/** How soil is drawn up to a ball that stands proud: over so many times its height, and over so much at least. */
+export interface ShoulderRule {
+  readonly runPerHeight: number;
+  readonly leastRunMm: number;
+}
+
+/** How far soil drawn up to this height runs out; 0 where none is. mm */
+export const shoulderRunMm = (heightMm: number, { runPerHeight, leastRunMm }: ShoulderRule): number =>
+  heightMm > 0 && runPerHeight > 0 ? Math.max(leastRunMm, runPerHeight * heightMm) : 0;
+
+/** Steps around the ball: each stands for its slice. Even, so that both ends of the slope are met. */
+const around = 96;
+
+/**
+ * Soil drawn up around a round ball of radius R whose top stands h above the ground at its edge, falling evenly to
+ * nothing over the run a: h·∫₀ᵃ (R + t)(1 − t/a) dt = h·a·(R/2 + a/6) for each radian, and cut off where a strip ends.
+ * On a slope h grows from the uphill edge to the downhill one, h(θ) = p + s·R·(1 − cos θ). What level ground would take
+ * is the mound, the rest the bank. L
+ */
+export function shoulderSoilL(input: {
+  readonly ballMm: number;
+  /** Of the ball's top over the ground at its uphill edge. */
+  readonly heightMm: number;
+  readonly slopePct: number;
+  readonly stripMm: number | 'open';
+  readonly rule: ShoulderRule;
+}): { readonly moundL: number; readonly bankL: number } {
+  const radius = input.ballMm / 2;
+  const roomAt = (sinAcross: number) =>
+    input.stripMm === 'open' || sinAcross < 1e-9 ? Infinity : input.stripMm / 2 / sinAcross - radius;
+  const slice = (heightMm: number, roomMm: number): number => {
+    const run = shoulderRunMm(heightMm, input.rule);
+    if (run === 0) return 0;
+    const end = Math.max(0, Math.min(run, roomMm));
+    return heightMm * (radius * end + end ** 2 / 2 - (radius * end ** 2) / (2 * run) - end ** 3 / (3 * run));
+  };
+  const total = (slope: number): number => {
+    let sum = 0;
+    for (let i = 0; i < around; i++) {
+      const turn = (2 * Math.PI * i) / around;
+      // The strip runs along the slope as far as anybody says; across it the ground is level.
+      sum += slice(input.heightMm + slope * radius * (1 - Math.cos(turn)), roomAt(Math.abs(Math.sin(turn))));
+    }
+    return litres((sum * 2 * Math.PI) / around);
+  };
+  const moundL = total(0);
+  return { moundL, bankL: total(input.slopePct / 100) - moundL };
+}
+
+/** Across the foot of a ring of soil: half a wave of a sine, as it is drawn. mm */
+export const bermWidthMm = 220;
+/** The ring's foot begins this far inside the edge of the ball, or of the pit. mm */
+const bermInsideMm = { ball: 20, pit: 60 } as const;
+
+/** From the trunk to where the ring's foot begins. mm */
+export const bermFromMm = (at: 'ball' | 'pit', edge: { readonly ballMm: number; readonly pitMm: number }): number =>
+  (at === 'pit' ? edge.pitMm : edge.ballMm) / 2 - bermInsideMm[at];
+
+/**
+ * Soil of a ring of height H: a section of 2/π·width·H led along the middle of its foot (Pappus), which goes along the
+ * straight sides too where a pit is stretched. L
+ */
+export function bermSoilL(ring: {
+  readonly fromMm: number;
+  readonly heightMm: number;
+  /** Straight stretch of each long side. */
+  readonly straightMm: number;
+}): number {
+  const section = (2 / Math.PI) * bermWidthMm * ring.heightMm;
+  return litres(section * (2 * Math.PI * (ring.fromMm + bermWidthMm / 2) + 2 * ring.straightMm));
+}
 
 /** Soil in a collar bowl: the frustum between its radii less the trunk. L */
 export function collarBowlL(input: {

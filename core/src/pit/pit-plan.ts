@@ -4,21 +4,13 @@ import {
   type PercolationLimits,
   groundPercolation,
   groundPercolationClass,
+  slowestHorizon,
   requireGround,
   type GroundFacts,
+  type IrrigationWater,
   type PercolationClass,
 } from '../ground';
-import {
-  bermPlaces,
-  type BermPlace,
-  fillMaterials,
-  fillPlaces,
-  pitBases,
-  pitSides,
-  ringRules,
-  type FillMaterial,
-  type Practice,
-} from '../practice';
+import { bermPlaces, type BermPlace, levelRules, pitBases, pitSides, ringRules, type Practice } from '../practice';
 import type { Reasoned } from '../reason';
 import { because, type PitReason } from './reasons';
 import {
@@ -35,6 +27,8 @@ import {
 } from '../stock';
 import { crownSpreadM } from '../match';
 import { firstSoakL } from '../water';
+import { amendmentsOf, type Amendments } from './amendments';
+import { soilBalance, soilBecause, type SoilBalance } from './soil-balance';
 import { requireWithin } from '../errors';
 import { limits } from '../limits';
 import { flareHeight } from './flare-height';
@@ -45,6 +39,7 @@ import {
   pitVolumeL,
   ringOutsidePitArea,
   ringWithinStripArea,
+  stadiumArea,
   type PitShape,
 } from './pit-geometry';
 
@@ -68,8 +63,10 @@ export interface PitPlan {
   readonly downhillProudMm: Reasoned<PitReason>;
   readonly pitL: Reasoned<PitReason>;
   readonly backfillL: Reasoned<PitReason>;
-  /** What is mixed in, litres bought; `inFillL` of them lie in `backfillL`. Site soil and 0 L where nothing is. */
-  readonly amendment: Reasoned<PitReason> & { readonly material: FillMaterial; readonly inFillL: number };
+  /** What is mixed in, each with its place. */
+  readonly amendments: Amendments;
+  /** Where the soil goes that is moved. */
+  readonly soil: SoilBalance;
   /** A hole is bored through the base, because water stands. */
   readonly drainHole: boolean;
   /** Soil dug deeper, put back and firmed under the ball. */
@@ -78,7 +75,7 @@ export interface PitPlan {
   readonly surplusLeftMm: number;
   /** `null` on own roots or where nobody looked. */
   readonly graftAboveGradeMm: number | null;
-  /** Loose soil left over once the pit is filled. */
+  /** Loose soil left over once the pit is filled and berm, mound and bank are built. */
   readonly spoilL: Reasoned<PitReason>;
   readonly mulchL: Reasoned<PitReason>;
   readonly mulchRingMm: number;
@@ -113,6 +110,12 @@ export interface PitInput {
   readonly dormant?: boolean;
   /** What nurseries have of its species; left out where nobody asked them. */
   readonly offers?: readonly StockOffer[] | undefined;
+  /** Planted while days grow short and frost is ahead; left out where the day is not known. */
+  readonly autumn?: boolean | undefined;
+  /** As far as the soil was tested. */
+  readonly soilPh?: number | null | undefined;
+  /** What it will be watered with; left out where nobody tested it. */
+  readonly irrigation?: IrrigationWater | undefined;
 }
 
 /**
@@ -137,7 +140,7 @@ export function pitPlan(input: PitInput): PitResult {
   const dugDeeperMm = pitBases[practice.pitWidth.base].fillMm;
   const fillUnderBallMm = requireWithin('fillUnderBallMm', input.fillUnderBallMm ?? dugDeeperMm, limits.putBackMm);
   const surplusLeftMm = surplusLeft(stock, practice);
-  const proudMm = flareHeight(
+  const standing = flareHeight(
     {
       ground,
       stock,
@@ -146,9 +149,13 @@ export function pitPlan(input: PitInput): PitResult {
       dugByPractice: input.fillUnderBallMm === undefined,
       fillFirmed: input.fillFirmed,
       surplusLeftMm,
+      stemRootsKept: stemRootsKept(stock, practice),
     },
     { soil: ground.soil, percolation, rootsHeightMm },
   );
+  const surface = bySurface(stock, practice, standing.value);
+  const proudMm = { value: standing.value - surface.underMm, because: [...standing.because, ...surface.because] };
+  const topMm = proudMm.value + Math.max(surplusLeftMm, surface.underMm);
   const depthMm = uphillDepth(stock, rootsHeightMm, proudMm.value);
   const exposureMm = ((ground.slopePct ?? 0) / 100) * rootsWidthMm;
   const downhillDepthMm = depthMm.value - exposureMm;
@@ -179,10 +186,35 @@ export function pitPlan(input: PitInput): PitResult {
     : 0;
   const mulchRingMm = Math.max(practice.mulch.leastRingDiameterMm, shape.widthMm, crownMm);
   const slow = drainsSlowly(percolation);
-  const { berm, bermBecause } = bermOf(practice, { ballMm: rootsWidthMm, pitMm: shape.widthMm, slow });
-  const outsideMm2 = ringOutsidePitArea(mulchRingMm, stripMm, shape);
-  const amendment = amendmentOf(practice, { backfillL, ringMm: mulchRingMm, outsideM2: outsideMm2 / 1e6, slow });
-  const leftOverL = ballBelowGradeL + amendment.inFillL;
+  const { berm, bermBecause } = bermOf(practice, { ballMm: rootsWidthMm, shape, slow });
+  const outsideM2 = ringOutsidePitArea(mulchRingMm, stripMm, shape) / 1e6;
+  const pitM2 = stadiumArea(shape.widthMm, shape.lengthMm) / 1e6;
+  const amendments = amendmentsOf(practice, {
+    backfillL,
+    ringMm: mulchRingMm,
+    outsideM2,
+    wholeM2: outsideM2 + pitM2,
+    pitM2,
+    slow,
+    fast: percolation === 'fast',
+    autumn: input.autumn ?? false,
+    soilPh: input.soilPh ?? null,
+  });
+  const soil = soilBalance({
+    practice,
+    shape,
+    meanDepthMm,
+    pitL: volumeL,
+    backfillL,
+    mixedInL: amendments.inFillL,
+    deeperMm: fillUnderBallMm,
+    ballMm: rootsWidthMm,
+    topMm,
+    slopePct: ground.slopePct ?? 0,
+    stripMm,
+    bermHeightMm: berm?.heightMm ?? null,
+    bare: stock.kind === 'bare_root',
+  });
   return {
     kind: 'plan',
     practiceId: practice.id,
@@ -203,15 +235,13 @@ export function pitPlan(input: PitInput): PitResult {
       value: backfillL,
       because: [because('backfill_is_pit_less_ball', { pitL: volumeL, ballBelowGradeL })],
     },
-    amendment,
+    amendments,
+    soil,
     drainHole: percolation === 'stands' && pitBases[practice.pitWidth.base].drains,
     fillUnderBallMm,
-    surplusLeftMm,
+    surplusLeftMm: topMm - proudMm.value,
     graftAboveGradeMm: stock.graftHeightMm === undefined ? null : stock.graftHeightMm + proudMm.value,
-    spoilL: {
-      value: leftOverL * spoilBulking,
-      because: [because('spoil_bulks', { ballBelowGradeL: leftOverL, bulking: spoilBulking })],
-    },
+    spoilL: { value: soil.leftL * spoilBulking, because: soilBecause(soil, spoilBulking) },
     mulchL: mulch(input, { ringMm: mulchRingMm, stripMm, pit: shape }),
     mulchRingMm,
     mulchLengthMm: stripMm === 'open' ? mulchRingMm : Math.max(mulchRingMm, shape.lengthMm),
@@ -223,6 +253,8 @@ export function pitPlan(input: PitInput): PitResult {
       soil: ground.soil,
       percolation,
       pitVolumeL: volumeL,
+      pitM2,
+      waterDsM: input.irrigation?.saltDsM,
       bermStoreL: berm?.storeL ?? null,
       dormant: input.dormant ?? stock.kind === 'bare_root',
       practice,
@@ -276,11 +308,37 @@ export function overDug(input: { dugDepthMm: number; plannedDepthMm: number; pra
   return { putBackMm, settlementMm: putBackMm * input.practice.flareAboveGrade.settlementFirmed };
 }
 
+/**
+ * How far the flare lies under what the practice sets at its height: 0 by the flare; by the container's surface as
+ * deep as it was potted, unless that is deeper than the practice bears, or would put the flare under grade.
+ */
+function bySurface(
+  stock: Stock,
+  { flareAboveGrade: { measuredFrom, surfaceMostMm } }: Practice,
+  heightMm: number,
+): { readonly underMm: number; readonly because: readonly PitReason[] } {
+  if (levelRules[measuredFrom].fromFlare || stock.kind !== 'container') return { underMm: 0, because: [] };
+  const underMm = stock.topRootsDepthMm;
+  const mostMm = Math.min(surfaceMostMm, heightMm);
+  if (underMm > mostMm) return { underMm: 0, because: [because('surface_refused', { underMm, mostMm })] };
+  return { underMm, because: [because('surface_kept', { underMm })] };
+}
+
 /** What stays on the ball at planting: what cannot come off, or is more than the practice clears at once. mm */
 export function surplusLeft(stock: Stock, practice: Practice): number {
   if (stock.kind === 'bare_root') return 0;
   const overMostMm = stock.topRootsDepthMm - practice.roots.clearMostMm;
   return Math.max(0, overMostMm, stock.surplusLeftMm ?? 0);
+}
+
+/** Roots of the buried stem that stay at planting, many or thick ones; `null` where all are cut, or there are none. */
+export function stemRootsKept(
+  stock: Stock,
+  { roots: { adventitiousCutMm, adventitiousMany } }: Practice,
+): { readonly count: number; readonly thickestMm: number } | null {
+  if (stock.kind === 'bare_root' || !stock.adventitious) return null;
+  const { count, thickestMm } = stock.adventitious;
+  return count >= adventitiousMany || thickestMm > adventitiousCutMm ? { count, thickestMm } : null;
 }
 
 function noPlanReasons({ ground, stock, practice, offers }: PitInput): PitReason[] {
@@ -309,42 +367,15 @@ function onOffer(offers: readonly StockOffer[], asked: { kind: Stock['kind']; wi
 /** The ring that holds the dose, or why there is none. */
 function bermOf(
   { berm: { where, heightMm, notInSlowSoil } }: Practice,
-  of: { readonly ballMm: number; readonly pitMm: number; readonly slow: boolean },
+  of: { readonly ballMm: number; readonly shape: PitShape; readonly slow: boolean },
 ): Pick<PitPlan, 'berm' | 'bermBecause'> {
   const { at } = bermPlaces[where];
   if (at === null) return { berm: null, bermBecause: [because('berm_by_practice', {})] };
   if (of.slow && notInSlowSoil) return { berm: null, bermBecause: [because('berm_left_out', {})] };
-  const storeL = bermStoreL(at === 'pit' ? of.pitMm : of.ballMm, heightMm);
+  const storeL =
+    at === 'pit' ? bermStoreL(of.shape.widthMm, heightMm, of.shape.lengthMm) : bermStoreL(of.ballMm, heightMm);
   const berm = { where, heightMm, storeL };
   return { berm, bermBecause: [because('berm_placed', berm)] };
-}
-
-/** What the practice mixes in; what wicks is left out of slow soil. L */
-function amendmentOf(
-  practice: Practice,
-  at: { readonly backfillL: number; readonly ringMm: number; readonly outsideM2: number; readonly slow: boolean },
-): PitPlan['amendment'] {
-  const { material, share, place } = practice.backfill;
-  const nothing = { material: 'site_soil', value: 0, inFillL: 0 } as const;
-  if (fillMaterials[material].bagL === null || share === 0) {
-    return { ...nothing, because: [because('amendment_none', {})] };
-  }
-  if (at.slow && fillMaterials[material].wicks) {
-    return { ...nothing, because: [because('amendment_refused', { material })] };
-  }
-  const { areaDepthMm } = fillPlaces[place];
-  if (areaDepthMm === null) {
-    const value = at.backfillL * share;
-    return {
-      material,
-      value,
-      inFillL: value,
-      because: [because('amendment_share', { material, sharePct: share * 100 })],
-    };
-  }
-  const ringL = at.outsideM2 * areaDepthMm;
-  const facts = { material, sharePct: share * 100, ringMm: at.ringMm, depthMm: areaDepthMm };
-  return { material, value: ringL * share, inFillL: 0, because: [because('amendment_area', facts)] };
 }
 
 function uphillDepth(stock: Stock, rootsHeightMm: number, proudMm: number): Reasoned<PitReason> {
@@ -427,6 +458,13 @@ function cautions({ ground, stock, practice }: PitInput, proudMm: number): PitRe
   if (typeof ground.wireHeightM === 'number')
     found.push(because('wires_over_spot', { wireHeightM: ground.wireHeightM }));
   const percolation = groundPercolation(ground, practice.percolation);
+  const layer = slowestHorizon(ground, practice.percolation);
+  if (layer) {
+    const i = ground.horizons?.indexOf(layer.horizon) ?? 0;
+    const fromMm = ground.horizons?.[i - 1]?.toMm ?? 0;
+    const { soil, fill } = layer.horizon;
+    found.push(because('horizon_slow', { soil, fromMm, class: layer.class, fill }));
+  }
   if (percolation?.kind === 'rate' && percolation.class === 'stands') {
     found.push(because('percolation_stands', { rateMmPerH: percolation.rateMmPerH }));
   }

@@ -52,7 +52,9 @@ describe('every number of a pit says where it comes from', () => {
       { code: 'backfill_is_pit_less_ball', facts: { pitL: about(209.85), ballBelowGradeL: about(40.56) } },
     ]);
     expect(plan.spoilL.because).toEqual([
-      { code: 'spoil_bulks', facts: { ballBelowGradeL: about(40.56), bulking: 1.25 } },
+      { code: 'soil_moved', facts: { dugL: about(209.85), cavedL: 0, backL: about(169.29) } },
+      { code: 'soil_built', facts: { moundL: about(3.996), bankL: 0, bermL: about(24.95) } },
+      { code: 'spoil_bulks', facts: { leftL: about(11.61), bulking: 1.25 } },
     ]);
     expect(plan.mulchL.because).toEqual([
       {
@@ -61,9 +63,8 @@ describe('every number of a pit says where it comes from', () => {
       },
     ]);
     expect([plan.mulchRingMm, plan.mulchLengthMm]).toEqual([1200, 1200]);
-    expect(plan.amendment).toEqual({
-      material: 'site_soil',
-      value: 0,
+    expect(plan.amendments).toEqual({
+      each: [],
       inFillL: 0,
       because: [{ code: 'amendment_none', facts: {} }],
     });
@@ -142,21 +143,20 @@ describe('every number of a pit says where it comes from', () => {
       backfill: { ...fieldDefault.backfill, ...change },
     });
     const shared = planned({ practice: fill({ material: 'coarse_compost', share: 0.25 }) });
-    expect(shared.amendment).toEqual({
-      material: 'coarse_compost',
-      value: about(169.29 / 4),
+    const quarter = { material: 'coarse_compost', place: 'in_fill', litres: about(169.29 / 4) };
+    expect(shared.amendments).toEqual({
+      each: [{ ...quarter, inFillL: about(169.29 / 4) }],
       inFillL: about(169.29 / 4),
-      because: [{ code: 'amendment_share', facts: { material: 'coarse_compost', sharePct: 25 } }],
+      because: [{ code: 'amendment_share', facts: { ...quarter, sharePct: 25 } }],
     });
     // As much soil more is left over as was bought.
-    expect(shared.spoilL.because[0]?.facts).toMatchObject({ ballBelowGradeL: about(40.56 + 169.29 / 4, 1) });
+    expect(shared.soil.leftL).toBeCloseTo(11.62 + 169.29 / 4, 1);
     for (const nothing of [
       fill({ material: 'coarse_compost', share: 0 }),
       fill({ material: 'site_soil', share: 0.3 }),
     ]) {
-      expect(planned({ practice: nothing }).amendment).toMatchObject({
-        material: 'site_soil',
-        value: 0,
+      expect(planned({ practice: nothing }).amendments).toMatchObject({
+        each: [],
         because: [{ code: 'amendment_none' }],
       });
     }
@@ -165,14 +165,22 @@ describe('every number of a pit says where it comes from', () => {
       'mulch.leastRingDiameterMm',
       2400,
     );
-    expect(planned({ practice: area }).amendment.because).toEqual([
+    expect(planned({ practice: area }).amendments.because).toEqual([
       {
         code: 'amendment_area',
-        facts: { material: 'coarse_compost', sharePct: 30, ringMm: 2400, depthMm: 200 },
+        facts: {
+          material: 'coarse_compost',
+          place: 'whole_area',
+          // π/4 · (2.4² − 1.125²) m² · 200 mm · 0.3.
+          litres: about((Math.PI / 4) * (2.4 ** 2 - 1.125 ** 2) * 60),
+          sharePct: 30,
+          ringMm: 2400,
+          depthMm: 200,
+        },
       },
     ]);
     const peat = planned({ practice: fill({ material: 'peat', share: 0.3 }), ground: { percolation: fall(12) } });
-    expect(peat.amendment.because).toEqual([{ code: 'amendment_refused', facts: { material: 'peat' } }]);
+    expect(peat.amendments.because).toEqual([{ code: 'amendment_refused', facts: { material: 'peat' } }]);
   });
 
   it('for mulch that finds no room, and for a practice that lays none', () => {

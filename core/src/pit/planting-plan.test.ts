@@ -43,7 +43,8 @@ const numbersOf = ({ pit, labour, materials, routine }: PlantingPlan): number[] 
   pit.widthMm.value,
   pit.pitL.value,
   pit.backfillL.value,
-  pit.amendment.value,
+  pit.amendments.inFillL,
+  ...Object.values(pit.soil).map((litres) => litres + 1e-9),
   pit.spoilL.value,
   pit.mulchL.value,
   pit.firstWaterL.value,
@@ -83,10 +84,13 @@ describe('every preset on every kind of stock and ground', () => {
         // Never dug below the base of the roots, never planned under grade.
         expect(pit.depthMm.value).toBeLessThanOrEqual(pit.rootsHeightMm + 1e-9);
         expect(pit.proudMm.value).toBeGreaterThanOrEqual(0);
-        // Soil moved: what leaves the pit goes back in or is left over, beside what the roots displace.
-        const leftL = pit.spoilL.value / practice.backfill.spoilBulking;
-        const soilBackL = pit.backfillL.value - pit.amendment.inFillL;
-        expect(soilBackL + leftL).toBeCloseTo(pit.pitL.value, 6);
+        // Soil moves once: what comes out or is bought goes back, is built up or is left over.
+        const { dugL, cavedL, boughtL, backL, moundL, bankL, bermL, leftL } = pit.soil;
+        expect(dugL + cavedL + boughtL).toBeCloseTo(backL + moundL + bankL + bermL + leftL, 6);
+        expect(Math.min(leftL, boughtL)).toBe(0);
+        expect(pit.spoilL.value).toBeCloseTo(leftL * practice.backfill.spoilBulking, 9);
+        const deeperL = backL - (pit.backfillL.value - pit.amendments.inFillL);
+        expect(dugL + cavedL - deeperL).toBeCloseTo(pit.pitL.value, 6);
         expect(pit.backfillL.value + ballBelowGradeL(stock, pit)).toBeCloseTo(pit.pitL.value, 6);
         // Bare roots have their own geometry: straight sides, spread and margin wide.
         if (stock.kind === 'bare_root' && pit.shape.widthMm === pit.shape.lengthMm) {
@@ -142,23 +146,23 @@ describe('schools on the same tree', () => {
     const { pit } = planOf(fieldDefault);
     expect(pit.pitL.value).toBeCloseTo(209.85, 2);
     expect(pit.backfillL.value).toBeCloseTo(169.29, 2);
-    expect(pit.amendment.material).toBe('site_soil');
+    expect(pit.amendments.each).toEqual([]);
   });
 
   it('garden enriched stands level, takes a third of compost and a stake', () => {
     const { pit, stakes, materials } = planOf(preset('garden-enriched'));
     expect([pit.proudMm.value, pit.widthMm.value]).toEqual([0, 900]);
-    expect(pit.amendment).toMatchObject({ material: 'coarse_compost' });
-    expect(pit.amendment.value).toBeCloseTo(pit.backfillL.value / 3, 9);
+    expect(pit.amendments.each).toMatchObject([{ material: 'coarse_compost', place: 'in_fill' }]);
+    expect(pit.amendments.inFillL).toBeCloseTo(pit.backfillL.value / 3, 9);
     expect(materials).toMatchObject({ stake: 1, pellets: 0.1 });
     expect(stakes?.bearingsDeg).toEqual([]);
   });
 
   it('leaves what wicks out of slow soil, and says so', () => {
     const fine = withChoice(preset('garden-enriched'), 'backfill.material', 'fine_compost');
-    expect(planOf(fine).pit.amendment.material).toBe('fine_compost');
-    const slow = planOf(fine, container, { percolation: fall(12) }).pit.amendment;
-    expect(slow).toMatchObject({ material: 'site_soil', value: 0, because: [{ code: 'amendment_refused' }] });
+    expect(planOf(fine).pit.amendments.each[0]?.material).toBe('fine_compost');
+    const slow = planOf(fine, container, { percolation: fall(12) }).pit.amendments;
+    expect(slow).toMatchObject({ each: [], because: [{ code: 'amendment_refused' }] });
   });
 
   it('bare-root has its own geometry: spread 500, 300 deep, level, 150.80 L', () => {

@@ -1,10 +1,11 @@
-import { groundPercolationClass, type Assessment, type GroundFacts } from '../ground';
+import { groundPercolationClass, saltFacedDsM, sodiumFacedSar, type Assessment, type GroundFacts } from '../ground';
 import type { Practice } from '../practice';
 import type { Stock, StockOffer } from '../stock';
 import { routineWater, type RoutineWater } from '../water';
 import { carryOf, type CarryPlan } from './carry';
+import { facingOf, type Facing } from './facing';
 import { labourOf, type Labour } from './labour';
-import { materialsOf, type Amounts, type MaterialCode } from './materials';
+import { feedsOf, materialsOf, type Amounts, type MaterialCode } from './materials';
 import { pitPlan, type NoPitPlan, type PitPlan, type PitResult } from './pit-plan';
 import { because, type PitReason } from './reasons';
 import { stakePlan, type StakePlan } from './stake-plan';
@@ -25,6 +26,7 @@ export interface PlantingPlan {
   readonly carry: CarryPlan;
   /** What the ground holds against the pit. */
   readonly obstacles: readonly PitReason[];
+  readonly facing: Facing;
   readonly routine: RoutineWater;
   readonly steps: readonly PlantingStep[];
 }
@@ -37,6 +39,9 @@ export interface PlantingInput {
   /** The way from the kerb where it is known otherwise than from the assessment. */
   readonly route?: { readonly distanceM?: number | undefined; readonly slopePct?: number | undefined } | undefined;
   readonly work: WorkRules;
+  /** The side the sun stands on at noon, as `facingOf` takes it. */
+  readonly sunDeg?: number | null | undefined;
+  readonly autumn?: boolean | undefined;
   /** Whether the tree rests on its planting day, and what nurseries have of its species, as `pitPlan` takes them. */
   readonly dormant?: boolean;
   readonly offers?: readonly StockOffer[] | undefined;
@@ -51,7 +56,8 @@ export interface PlantingInput {
  */
 export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
   const { practice, stock, ground, assessment, work } = input;
-  const pit = input.pit ?? pitPlan(input);
+  const soilPh = assessment?.soilPh ?? null;
+  const pit = input.pit ?? pitPlan({ ...input, soilPh, irrigation: assessment?.irrigation });
   if (pit.kind === 'no_plan') return pit;
   if (ground.soil === null) return { kind: 'no_plan', because: [because('soil_missing', {})] };
   const { plan: stakes, because: stakeBecause } = stakePlan({
@@ -70,16 +76,21 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     practice,
     stakes,
     clay: ground.soil === 'clay' || ground.soil === 'clay_loam',
-    saltDsM: assessment?.saltDsM ?? null,
-    sodiumSar: assessment?.sodiumSar ?? null,
+    saltDsM: saltFacedDsM(assessment),
+    sodiumSar: sodiumFacedSar(assessment),
+    soilPh,
+    caliperMm: stock.caliperMm,
     soilTest: work.soilTest,
     rubbed: (assessment?.rubbedBy ?? []).length > 0,
   });
+  const carry = carryOf(input, pit.massKg.value);
   const labour = labourOf(
     {
       plan: pit,
       practice,
+      kind: stock.kind,
       stakes,
+      carry,
       soil: ground.soil,
       stony: ground.stony,
       compacted: ground.compacted,
@@ -88,7 +99,8 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     work.labour,
   );
   const percolation = groundPercolationClass(ground, practice.percolation);
-  const carry = carryOf(input, pit.massKg.value);
+  const facing = facingOf({ assessment, face: stock.face, sunDeg: input.sunDeg });
+  const { feeds } = feedsOf(practice, { soilPh, soilTest: work.soilTest });
   return {
     kind: 'plan',
     pit,
@@ -99,8 +111,15 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     labour,
     carry,
     obstacles: rockIn(pit, assessment),
-    routine: routineWater({ stock, percolation, ringM2: pit.ringM2, practice }),
-    steps: plantingSteps({ pit, practice, stock, stakes, materials, percolation, carry }),
+    routine: routineWater({
+      stock,
+      percolation,
+      ringM2: pit.ringM2,
+      practice,
+      neighbourRoots: assessment?.neighbourRoots,
+    }),
+    facing,
+    steps: plantingSteps({ pit, practice, stock, stakes, materials, feeds, percolation, carry, facing }),
   };
 }
 

@@ -1,8 +1,12 @@
-import type { GroundReason, GroundReasonFacts, PercolationClass, SoilClass } from '../ground';
-import type { BermPlace, FillMaterial, GuardRule, StakeRule } from '../practice';
+import type { GroundReason, GroundReasonFacts, PercolationClass, SiteThing, SoilClass } from '../ground';
+import type { BermPlace, FillMaterial, FillPlace, GuardRule, StakeRule, TieMaterial } from '../practice';
 import type { StockKind, StockReason } from '../stock';
 import type { WaterReason } from '../water';
 import { becauseOf, type ReasonOf } from '../reason';
+
+/** Whose hands plant. */
+export const handsKinds = ['volunteers', 'crews'] as const;
+export type Hands = (typeof handsKinds)[number];
 
 /** What the pit plan, its stakes, materials and hours give as why. Lengths are millimetres unless the name says otherwise. */
 export interface PitReasonFacts {
@@ -15,6 +19,7 @@ export interface PitReasonFacts {
   flare_settlement: { fillUnderBallMm: number; sharePct: number; settlementMm: number; firmed: boolean };
   flare_for_graft: { graftMm: number; leastMm: number; extraMm: number };
   flare_for_later: { leftMm: number; extraMm: number; months: number };
+  flare_for_stem_roots: { count: number; thickestMm: number; extraMm: number; months: number };
   graft_above_grade: { aboveMm: number };
   flare_percolation_unknown: Record<string, never>;
   depth_is_ball_less_proud: { effectiveMm: number; proudMm: number; depthMm: number };
@@ -31,9 +36,29 @@ export interface PitReasonFacts {
   pit_volume: { topMm: number; bottomMm: number; meanDepthMm: number };
   backfill_is_pit_less_ball: { pitL: number; ballBelowGradeL: number };
   amendment_none: Record<string, never>;
-  amendment_share: { material: FillMaterial; sharePct: number };
-  amendment_area: { material: FillMaterial; sharePct: number; ringMm: number; depthMm: number };
+  amendment_share: { material: FillMaterial; place: FillPlace; litres: number; sharePct: number };
+  amendment_bags: { material: FillMaterial; place: FillPlace; litres: number; bags: number; bagL: number };
+  amendment_area: {
+    material: FillMaterial;
+    place: FillPlace;
+    litres: number;
+    sharePct: number;
+    ringMm: number;
+    depthMm: number;
+  };
   amendment_refused: { material: FillMaterial };
+  amendment_fed_in_autumn: { material: FillMaterial };
+  amendment_capped: { material: FillMaterial; mostPct: number; litres: number };
+  amendment_acid_on_acid: { material: FillMaterial; soilPh: number; phFrom: number; phTo: number };
+  amendment_alkaline_on_alkaline: { material: FillMaterial; soilPh: number; phFrom: number; phTo: number };
+  amendment_ph_unknown: { material: FillMaterial };
+  amendment_dries: { material: FillMaterial };
+  amendment_fertilised: { material: FillMaterial };
+  soil_moved: { dugL: number; cavedL: number; backL: number };
+  soil_built: { moundL: number; bankL: number; bermL: number };
+  soil_bought: { boughtL: number };
+  surface_kept: { underMm: number };
+  surface_refused: { underMm: number; mostMm: number };
   base_put_back: { fillMm: number };
   flare_ball_share: { sharePct: number; ballHeightMm: number; extraMm: number };
   ball_too_shallow: { depthMm: number; leastMm: number };
@@ -41,12 +66,16 @@ export interface PitReasonFacts {
   stake_short: { heightM: number; underM: number };
   stake_bare_root: Record<string, never>;
   dig_rate: { soil: SoilClass; stony: boolean; compacted: boolean; litresPerH: number };
-  need_guard: { rule: GuardRule };
-  need_tie: { eachM: number };
+  need_guard: { rule: GuardRule; caliperMm: number; untilMm: number };
+  guard_thick_bark: { caliperMm: number; untilMm: number };
+  need_tie: { tie: TieMaterial; eachM: number };
   need_buckets: { eachL: number; litres: number };
   need_gypsum_sodium: { sodiumSar: number; sodicFromSar: number; kgPerM2: number };
   need_gypsum_salt: { saltDsM: number; saltyFromDsM: number; kgPerM2: number };
   need_gypsum_untested: Record<string, never>;
+  need_gypsum_always: { kgPerM2: number };
+  feed_lime_refused: { soilPh: number | null; underPh: number };
+  labour_looking_on: { hands: Hands; sharePct: number };
   stake_firm: { overturnNm: number; holdNm: number };
   stake_outweighed: { overturnNm: number; holdNm: number };
   stake_wind_unknown: Record<string, never>;
@@ -54,7 +83,7 @@ export interface PitReasonFacts {
   stake_no_room: { mostMm: number; leastMm: number };
   stake_along_strip: { stripWidthMm: number };
   stake_off: { months: number };
-  spoil_bulks: { ballBelowGradeL: number; bulking: number };
+  spoil_bulks: { leftL: number; bulking: number };
   mulch_ring: { ringMm: number; thicknessMm: number; gapMm: number; cutByStrip: boolean; lengthMm: number };
   mulch_no_room: { ringMm: number; gapMm: number };
   mass_ball_and_top: { ballKg: number; topKg: number };
@@ -69,6 +98,11 @@ export interface PitReasonFacts {
   water_slow_soil: Record<string, never>;
   water_fast_soil: Record<string, never>;
   percolation_usual: Record<string, never>;
+  face_from: { thing: SiteThing; distanceM: number; towardsDeg: number; bestFaceDeg: number };
+  face_pavement: { bestFaceDeg: number };
+  face_street: { bestFaceDeg: number };
+  face_sun: { bestFaceDeg: number };
+  face_by_eye: Record<string, never>;
   rock_in_pit: { rockAtMm: number; depthMm: number };
 }
 

@@ -2,12 +2,14 @@ import { number, option, yesNo, type ChoiceGroup } from './choice';
 import {
   aftercareTimes,
   bermPlaces,
+  dormantWaterings,
   herbicideUses,
   mulchMaterials,
   mulchProfiles,
   ringRules,
   routineRules,
   soakRules,
+  soakTimes,
 } from './care-options';
 import {
   guardRules,
@@ -16,6 +18,8 @@ import {
   stakeOrders,
   stakeRules,
   structuralPrunings,
+  stubUses,
+  tieMaterials,
 } from './tree-options';
 
 /** Stakes, berm, mulch, water and pruning. */
@@ -40,7 +44,15 @@ export const careChoices: readonly ChoiceGroup[] = [
         'Most: a year. Contractors: the warranty.',
         'Forgotten ties strangle; trees left tied stay weak.',
       ),
+      option('staking.tie', 'Tie', tieMaterials, 'What cuts or strangles is a tie that nobody lets out.'),
       option('guard', 'Trunk guard', guardRules, 'Trimmers and deer kill young bark; so do guards nobody loosens.'),
+      number(
+        'guardUntilMm',
+        'until the trunk is as thick as',
+        [20, 300, 'mm'],
+        'Most: about 100 mm, when bark has grown rough.',
+        'Smooth-barked species stay thin for longer.',
+      ),
     ],
   },
   {
@@ -108,12 +120,20 @@ export const careChoices: readonly ChoiceGroup[] = [
     name: 'Water',
     choices: [
       option('firstSoak.rule', 'First soak', soakRules, 'Closes air gaps; dormant stock in wet soil needs none.'),
+      option('firstSoak.when', 'given', soakTimes, 'Both close the gaps; worked wet, clay loses its structure.'),
       number(
         'firstSoak.doses',
         'doses, or fillings',
         [0, 10, 'times'],
         'Two: most, one to settle and one to fill.',
         'A dry ball sheds the first dose.',
+      ),
+      number(
+        'firstSoak.depthMm',
+        'depth over the pit',
+        [0, 300, 'mm'],
+        '50–100 mm: who reckons in rain.',
+        'Two thirds of a litre a litre of pit fills the air of loam from wilting.',
       ),
       number(
         'firstSoak.fixedL',
@@ -176,11 +196,39 @@ export const careChoices: readonly ChoiceGroup[] = [
         'Half: who scales visits by the test hole. All: clay planters, whose visits are few already.',
         'A ball in slow soil stays wet longer than it dries; roots in standing water die within days.',
       ),
-      yesNo(
+      number(
+        'routine.fastVisitsTimes',
+        'of the usual, where water drains fast',
+        [1, 4, '×'],
+        'Planters in sand and rubble: the dose has run through before the week is over.',
+        'Coarse soil stores a third of what loam does; more visits help, larger doses do not.',
+      ),
+      number(
+        'routine.competitionTimes',
+        'of the usual, where another tree’s roots were found in the pit',
+        [1, 3, '×'],
+        'Replanters under standing trees: the old roots are there first.',
+        'A neighbour takes most in drought, when the young tree needs it most.',
+      ),
+      number(
+        'routine.rainMm',
+        'a week’s rain or its equal',
+        [5, 75, 'mm'],
+        '25 mm: an inch, as gardens are told. Dry towns ask more.',
+        'Summer loss of a lawn is 20–50 mm a week; of a young tree’s ball, more.',
+      ),
+      number(
+        'routine.probeEveryDays',
+        'probe asked every',
+        [1, 60, 'days'],
+        'Inspectors who water by probe alone: weekly in the first summer.',
+        'A ball can dry out in two hot days, and stays wet for weeks in slow soil.',
+      ),
+      option(
         'routine.dormant',
-        'watered in the dormant season too',
-        'Dry-winter towns; most stop when leaves fall.',
-        'A dormant tree uses little; wet cold balls rot.',
+        'In the dormant season',
+        dormantWaterings,
+        'A dormant tree uses little; wet cold balls rot, and dry frozen ones die.',
       ),
       option(
         'routine.time',
@@ -206,6 +254,7 @@ export const careChoices: readonly ChoiceGroup[] = [
         plantingPrunings,
         'Leaves feed new roots; shortening does not balance lost ones.',
       ),
+      option('pruning.stubs', 'Short branches on the stem', stubUses, 'Leaves low on the stem add to its taper.'),
       option(
         'pruning.structural',
         'While young',

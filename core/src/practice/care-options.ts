@@ -94,10 +94,45 @@ export const soakRules = {
   },
   fill_berm: { name: 'the berm filled so many times', held: 'Volunteers: nothing to measure.', by: 'berm' },
   by_caliper: { name: 'one dose by caliper', held: 'Contractors with a truck meter.', by: 'caliper' },
+  depth: {
+    name: 'a depth of water over the pit',
+    held: 'Who reckons in rain: so many millimetres over what was dug.',
+    by: 'depth',
+  },
   fixed: { name: 'a fixed volume', held: 'Hand-outs with buckets.', by: 'volume' },
   none: { name: 'none', held: 'Dormant stock in wet, cold soil.', by: 'nothing' },
-} as const satisfies Record<string, Option & { by: 'ball' | 'berm' | 'caliper' | 'volume' | 'nothing' }>;
+} as const satisfies Record<string, Option & { by: 'ball' | 'berm' | 'caliper' | 'depth' | 'volume' | 'nothing' }>;
 export type SoakRule = keyof typeof soakRules;
+
+/** `halfway`: the share of the soak that is given while the pit is half full. */
+export const soakTimes = {
+  during: {
+    name: 'half of it while filling, the rest at the end',
+    held: 'Most: water carries soil into every gap.',
+    halfway: 0.5,
+  },
+  after: {
+    name: 'all of it once the pit is full',
+    held: 'Planters in clay: worked wet, it sets like brick.',
+    halfway: 0,
+  },
+} as const satisfies Record<string, Option & { halfway: number }>;
+export type SoakTime = keyof typeof soakTimes;
+
+/** Watering while the tree rests. */
+export const dormantWaterings = {
+  none: { name: 'none', held: 'Most, where winters are wet: a resting tree uses little.' },
+  until_freeze: {
+    name: 'until the ground freezes',
+    held: 'Cold dry towns: roots grow on in autumn, and evergreens drink in winter.',
+  },
+  growing_months: {
+    name: 'in the growing months only, whatever the weather',
+    held: 'Contracts with fixed months.',
+  },
+  dry_spells: { name: 'in dry spells only', held: 'Dry-winter towns: after weeks without rain.' },
+} as const satisfies Record<string, Option>;
+export type DormantWatering = keyof typeof dormantWaterings;
 
 /** Weeks of a growing season with so many visits in each. */
 export interface WateringPhase {
@@ -107,7 +142,7 @@ export interface WateringPhase {
 
 /**
  * `by`: what a visit's litres are worked out from; `nothing`: no rule, balance or probe decide. `bySoil`: slow soil gets
- * the practice's share of the visits. `phases`: visits that thin out over the season, instead of the practice's number.
+ * the practice's share of the visits, and fast soil its more. `phases`: visits that thin out over the season, instead of the practice's number.
  * `fromGrowth`: nothing is given before growth begins.
  */
 export interface RoutineOption extends Option {
@@ -115,6 +150,8 @@ export interface RoutineOption extends Option {
   readonly bySoil: boolean;
   readonly fromGrowth: boolean;
   readonly phases: readonly WateringPhase[] | null;
+  /** A probe is asked at the practice's interval, and decides. */
+  readonly probeDecides: boolean;
 }
 export const routineRules = {
   balance: {
@@ -124,6 +161,7 @@ export const routineRules = {
     bySoil: false,
     fromGrowth: false,
     phases: null,
+    probeDecides: false,
   },
   small_by_caliper: {
     name: 'a small dose by caliper, visits by percolation',
@@ -132,6 +170,7 @@ export const routineRules = {
     bySoil: true,
     fromGrowth: false,
     phases: null,
+    probeDecides: false,
   },
   large_by_caliper: {
     name: 'a large dose by caliper, once a week',
@@ -140,6 +179,7 @@ export const routineRules = {
     bySoil: false,
     fromGrowth: false,
     phases: [{ weeks: 26, visitsPerWeek: 1 }],
+    probeDecides: false,
   },
   weekly_volume: {
     name: 'a fixed weekly volume, more in summer',
@@ -148,22 +188,25 @@ export const routineRules = {
     bySoil: false,
     fromGrowth: false,
     phases: null,
+    probeDecides: false,
   },
   rain_equal: {
-    name: '25 mm of rain or its equal a week, over the ring',
+    name: 'a depth of rain or its equal a week, over the ring',
     held: 'Extension advice for lawns and beds.',
     by: 'rain_on_ring',
     bySoil: false,
     fromGrowth: false,
     phases: [{ weeks: 26, visitsPerWeek: 1 }],
+    probeDecides: false,
   },
   rain_equal_ball: {
-    name: '25 mm of rain or its equal a week, over the ball',
+    name: 'a depth of rain or its equal a week, over the ball',
     held: 'The same advice, read as what the ball itself receives.',
     by: 'rain_on_ball',
     bySoil: false,
     fromGrowth: false,
     phases: [{ weeks: 26, visitsPerWeek: 1 }],
+    probeDecides: false,
   },
   tapering: {
     name: 'daily, then every other day, then weekly, a dose by caliper',
@@ -176,6 +219,7 @@ export const routineRules = {
       { weeks: 10, visitsPerWeek: 3.5 },
       { weeks: 14, visitsPerWeek: 1 },
     ],
+    probeDecides: false,
   },
   probe_only: {
     name: 'by probe only',
@@ -184,6 +228,7 @@ export const routineRules = {
     bySoil: false,
     fromGrowth: false,
     phases: null,
+    probeDecides: true,
   },
   until_growth: {
     name: 'none before growth begins, then a dose by caliper',
@@ -192,6 +237,7 @@ export const routineRules = {
     bySoil: true,
     fromGrowth: true,
     phases: null,
+    probeDecides: false,
   },
 } as const satisfies Record<string, RoutineOption>;
 export type RoutineRule = keyof typeof routineRules;

@@ -11,7 +11,22 @@ interface HeldText extends ChoiceText {
   /** Who holds which value, and why; an option says it for itself. */
   readonly held: string;
 }
-export type ChoiceUnit = 'mm' | 'm' | '×' | 'share' | '%' | 'L' | 'kg' | 'times' | 'months' | 'a week' | 'mm/h';
+export type ChoiceUnit =
+  | 'mm'
+  | 'm'
+  | '×'
+  | 'share'
+  | '%'
+  | 'L'
+  | 'kg'
+  | 'times'
+  | 'months'
+  | 'a week'
+  | 'mm/h'
+  | 'days'
+  | 'weeks'
+  | 'bags'
+  | 'roots';
 export type Choice =
   | (ChoiceText & { readonly kind: 'option'; readonly options: Readonly<Record<string, Option>> })
   | (HeldText & { readonly kind: 'number'; readonly min: number; readonly max: number; readonly unit: ChoiceUnit })

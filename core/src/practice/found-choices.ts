@@ -54,6 +54,20 @@ export const foundChoices: readonly ChoiceGroup[] = [
         'Thick mulch draws roots up round the stem.',
       ),
       number(
+        'inspection.firstLooks.everyDays',
+        'Looked at in the first weeks every',
+        [0, 30, 'days'],
+        'Warranty crews and first summers: every few days. 0: by the calendar of months alone.',
+        'Most losses of the first season begin in its first weeks.',
+      ),
+      number(
+        'inspection.firstLooks.weeks',
+        'for so many',
+        [1, 26, 'weeks'],
+        'Until the first roots are out: a month or two.',
+        'New roots leave the ball within two to eight weeks of growth.',
+      ),
+      number(
         'inspection.flare.clearFromMm',
         'Flare cleared when deeper than',
         [0, 200, 'mm'],

@@ -1,3 +1,4 @@
+import { fedWhere, feedPlaceCodes } from './pit-options';
 import type { Practice } from './practice';
 
 export type ChoiceValue = string | number | boolean;
@@ -11,6 +12,22 @@ export interface Override {
 }
 
 type Part = Record<string, unknown>;
+
+type Made = Pick<Override, 'path' | 'value'>;
+/** Choices as they stand by now: one feed had one place, and watering a resting tree was yes or no. */
+function asItStandsNow({ path, value }: Made): readonly Made[] {
+  if (path === 'backfill.fertiliser' && typeof value === 'string') {
+    const where = fedWhere(value);
+    return feedPlaceCodes.map((place) => ({
+      path: `backfill.feeds.${place}`,
+      value: place === where ? value : 'none',
+    }));
+  }
+  if (path === 'routine.dormant' && typeof value === 'boolean') {
+    return [{ path, value: value ? 'until_freeze' : 'none' }];
+  }
+  return [{ path, value }];
+}
 
 /** A copy of the practice with the value at a path replaced; the same practice where it has no such path. */
 export function replaced(practice: Practice, path: string, value: ChoiceValue): Practice {
@@ -53,10 +70,12 @@ export function practiceAt<O extends Override>(
   practice: Practice,
   overrides: readonly O[],
 ): { readonly practice: Practice; readonly setAside: readonly O[] } {
-  const changed = overrides.reduce((one, { path, value }) => replaced(one, path, value), practice);
+  const made = (all: readonly O[]) =>
+    all.flatMap(asItStandsNow).reduce((one, { path, value }) => replaced(one, path, value), practice);
+  const changed = made(overrides);
   const falling = overrides.length > 0 ? fallingPairs(changed).flat() : [];
   const setAside = overrides.filter(({ path }) => falling.includes(path));
   if (setAside.length === 0) return { practice: changed, setAside };
   const left = overrides.filter((one) => !setAside.includes(one));
-  return { practice: left.reduce((one, { path, value }) => replaced(one, path, value), practice), setAside };
+  return { practice: made(left), setAside };
 }

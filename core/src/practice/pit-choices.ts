@@ -1,15 +1,49 @@
-import { number, option, type ChoiceGroup } from './choice';
+import { number, option, type Choice, type ChoiceGroup } from './choice';
 import {
   allowanceRules,
+  feedPlaceCodes,
+  feedPlaces,
   fertilisers,
   fillMaterials,
   fillPlaces,
   gypsumUses,
+  levelRules,
   pitBases,
   pitSides,
   settlings,
+  shoulders,
   stoneUses,
 } from './pit-options';
+
+/** One of the things that may be mixed in; the second and third stand under a path of their own. */
+const mixedIn = (path: string, name: string): readonly Choice[] => [
+  option(
+    `${path}.material`,
+    name,
+    fillMaterials,
+    'Most trials find no gain in ordinary soil, some in rubble or sterile fill.',
+  ),
+  number(
+    `${path}.share`,
+    `${name}: share`,
+    [0, 0.6, 'share'],
+    'A third: gardeners with compost. Half: bark fines in clay.',
+    'Above a third the fill settles as it rots.',
+  ),
+  number(
+    `${path}.bags`,
+    `${name}: or bags a tree`,
+    [0, 20, 'bags'],
+    'Crews who carry bags, not shares; where there are some, they count instead of the share.',
+    'The same bag is much in a small hole and little in a large one.',
+  ),
+  option(
+    `${path}.place`,
+    `${name}: where it goes`,
+    fillPlaces,
+    'Amending the area shows gains where amending the hole does not; layers hold water up.',
+  ),
+];
 
 /** The hole, its fill and how high the flare stands. */
 export const pitChoices: readonly ChoiceGroup[] = [
@@ -58,7 +92,7 @@ export const pitChoices: readonly ChoiceGroup[] = [
       ),
       number(
         'flareAboveGrade.ballShareHeavy',
-        'that share in heavy or slow soil',
+        'that share in heavy, rocky or slow soil',
         [0, 0.3, 'share'],
         'The same growers: up to a fifth where soil is tight.',
         'Roots near the surface of tight soil find air; deeper ones do not.',
@@ -104,6 +138,25 @@ export const pitChoices: readonly ChoiceGroup[] = [
         'Foundation practice, and the programme’s own measured drops.',
         'Loose soil loses a quarter and more in the first rains.',
       ),
+      option(
+        'flareAboveGrade.shoulder',
+        'Soil beside the ball that stands proud',
+        shoulders,
+        'Sides left bare dry first; mounds in tight soil keep the upper roots in air.',
+      ),
+      option(
+        'flareAboveGrade.measuredFrom',
+        'What stands at that height',
+        levelRules,
+        'Container stock is often 50–150 mm too deep in its ball; what is planted by the surface is buried by as much.',
+      ),
+      number(
+        'flareAboveGrade.surfaceMostMm',
+        'by the container’s surface only with the flare under it by at most',
+        [0, 50, 'mm'],
+        'Growers: a finger’s breadth is dust of the nursery.',
+        'Deeper flares come with girdling roots.',
+      ),
       number(
         'flareAboveGrade.graftLeastMm',
         'a graft stands above grade by at least',
@@ -127,8 +180,8 @@ export const pitChoices: readonly ChoiceGroup[] = [
         'pitWidth.ballFactor',
         'Width, times the ball',
         [1, 6, '×'],
-        '1.5: hand-diggers in clay. 2: crews paid by the tree. 2–3: most guides.',
-        'Roots live in the top 300 mm and must get out; gains flatten beyond three times the ball.',
+        '1.5: hand-diggers in clay. 2: crews paid by the tree, and whoever saw trees lean in wide loose pits. 2–3: most guides.',
+        'Roots live in the top 300 mm and must get out; gains flatten beyond three times the ball, and loose fill holds a tree less than the ground did.',
       ),
       number(
         'pitWidth.ballFactorCompacted',
@@ -170,32 +223,25 @@ export const pitChoices: readonly ChoiceGroup[] = [
   {
     name: 'Fill',
     choices: [
-      option(
-        'backfill.material',
-        'Mixed into the fill',
-        fillMaterials,
-        'Most trials find no gain in ordinary soil, some in rubble or sterile fill.',
-      ),
+      ...mixedIn('backfill', 'Mixed in'),
+      ...mixedIn('backfill.second', 'Second mixed in'),
+      ...mixedIn('backfill.third', 'Third mixed in'),
       number(
-        'backfill.share',
-        'share of the fill',
-        [0, 0.6, 'share'],
-        'A third: gardeners with compost. Half: bark fines in clay.',
-        'Above a third the fill settles as it rots.',
-      ),
-      option(
-        'backfill.place',
-        'where it goes',
-        fillPlaces,
-        'Amending the area shows gains where amending the hole does not; layers hold water up.',
+        'backfill.areaDepthMm',
+        'a whole area is amended to',
+        [50, 600, 'mm'],
+        '200: a spade’s depth. 300: bed makers with a machine.',
+        'Roots of trees live mostly in the top 300 mm.',
       ),
       option('backfill.settling', 'Settled by', settlings, 'Air gaps dry roots, compaction shuts air out.'),
       option('backfill.stones', 'Stones', stoneUses, 'Stones below a third of the fill do no harm; voids do.'),
-      option(
-        'backfill.fertiliser',
-        'Fertiliser at planting',
-        fertilisers,
-        'Little evidence of gain; salts burn; label and licence.',
+      ...feedPlaceCodes.map((place) =>
+        option(
+          `backfill.feeds.${place}`,
+          `Fed ${feedPlaces[place].name}`,
+          fertilisers,
+          'Little evidence of gain; salts burn; label and licence.',
+        ),
       ),
       option('backfill.gypsum', 'Gypsum', gypsumUses, 'Exchanges sodium, and only where the soil is sodic.'),
       number(

@@ -12,30 +12,77 @@ export const allowanceRules = {
 } as const satisfies Record<string, Option & { sum: boolean }>;
 export type AllowanceRule = keyof typeof allowanceRules;
 
-/** `digShare`: part of the digging a spade still has to do. `straight`: the base is as wide as the top. */
+/**
+ * Soil drawn up where the ball stands above the ground. It runs out over `runPerHeight` times that height, and over
+ * `leastRunMm` at least. `mounds`: a step of its own, not the end of the filling.
+ */
+export const shoulders = {
+  apron: {
+    name: 'drawn up to the shoulder of the ball',
+    held: 'Most programmes: the side of the ball does not dry, and nothing slopes towards the trunk.',
+    runPerHeight: 2,
+    leastRunMm: 120,
+    mounds: false,
+  },
+  mound: {
+    name: 'a mound, falling one in four',
+    held: 'Planters in hot or wet clay: roots grow out into soil that drains.',
+    runPerHeight: 4,
+    leastRunMm: 300,
+    mounds: true,
+  },
+  none: {
+    name: 'none; mulch alone covers the side',
+    held: 'Planters who fear that soil drawn up creeps over the flare.',
+    runPerHeight: 0,
+    leastRunMm: 0,
+    mounds: false,
+  },
+} as const satisfies Record<string, Option & { runPerHeight: number; leastRunMm: number; mounds: boolean }>;
+export type Shoulder = keyof typeof shoulders;
+
+/** `fromFlare`: whether the flare itself is looked for. */
+export const levelRules = {
+  flare: {
+    name: 'the flare, wherever it lies in the ball',
+    held: 'Nearly everybody who has dug up a tree that failed.',
+    fromFlare: true,
+  },
+  surface: {
+    name: 'the surface of the container as it came',
+    held: 'Growers who trust their own stock; where it was potted too deep, the tree is buried with it.',
+    fromFlare: false,
+  },
+} as const satisfies Record<string, Option & { fromFlare: boolean }>;
+export type LevelRule = keyof typeof levelRules;
+
+/**
+ * `cavedIn`: a hole no wider than its base is dug, and its sides are broken in around the standing tree: they are the
+ * fill. `straight`: the base is as wide as the top. `open`: how sides that were dug are opened.
+ */
 export const pitSides = {
   sloped: {
     name: 'sloped',
     held: 'Most programmes: roots meet loosened soil in the top 300 mm.',
     straight: false,
-    digShare: 1,
+    cavedIn: false,
     open: 'Rough up glazed sides with fork or pick.',
   },
   straight: {
     name: 'straight',
     held: 'Bare-root planters and narrow strips.',
     straight: true,
-    digShare: 1,
+    cavedIn: false,
     open: 'Rough up glazed sides with fork or pick.',
   },
   broken_down: {
     name: 'straight, broken down inward',
     held: 'Clay planters with hand tools: least to dig.',
     straight: false,
-    digShare: 0.75,
-    open: 'Break the sides down inward with a bar.',
+    cavedIn: true,
+    open: 'Break the sides down inward with a bar, a little all round at a time.',
   },
-} as const satisfies Record<string, Option & { straight: boolean; digShare: number; open: string }>;
+} as const satisfies Record<string, Option & { straight: boolean; cavedIn: boolean; open: string }>;
 export type PitSides = keyof typeof pitSides;
 
 /** `fillMm`: soil put back and firmed under the ball. `drains`: a hole is bored through the base where water stands. */
@@ -65,7 +112,9 @@ export type PitBase = keyof typeof pitBases;
 export interface MaterialOption extends Option {
   readonly wicks: boolean;
   readonly waterHolding: 'low' | 'medium' | 'high';
-  readonly ph: string;
+  /** Between which it mostly lies; `null` for what nobody can say without a test. */
+  readonly ph: readonly [from: number, to: number] | null;
+  /** Holds fertiliser, whether the bag says so or not. */
   readonly fertilised: boolean;
   /** How it is sold, litres a bag; `null` for what is dug on the spot. */
   readonly bagL: number | null;
@@ -76,7 +125,7 @@ export const fillMaterials = {
     held: 'Most research trials: an amended hole in tight soil fills like a basin and keeps the roots inside.',
     wicks: false,
     waterHolding: 'medium',
-    ph: 'as the site',
+    ph: null,
     fertilised: false,
     bagL: null,
   },
@@ -85,7 +134,7 @@ export const fillMaterials = {
     held: 'Garden planters in poor or rubble soil: a faster start.',
     wicks: false,
     waterHolding: 'medium',
-    ph: '7–8',
+    ph: [7, 8],
     fertilised: false,
     bagL: 40,
   },
@@ -94,7 +143,7 @@ export const fillMaterials = {
     held: 'Used where nothing coarser is at hand; settles and wicks.',
     wicks: true,
     waterHolding: 'high',
-    ph: '7–8',
+    ph: [7, 8],
     fertilised: false,
     bagL: 40,
   },
@@ -103,7 +152,7 @@ export const fillMaterials = {
     held: 'Planters in hot clay: opens the soil for years and stays low in salts.',
     wicks: false,
     waterHolding: 'low',
-    ph: '5–6',
+    ph: [5, 6],
     fertilised: false,
     bagL: 60,
   },
@@ -112,7 +161,7 @@ export const fillMaterials = {
     held: 'Old nursery habit; hard to wet again once dry.',
     wicks: true,
     waterHolding: 'high',
-    ph: '3.5–4.5',
+    ph: [3.5, 4.5],
     fertilised: false,
     bagL: 60,
   },
@@ -121,7 +170,7 @@ export const fillMaterials = {
     held: 'Orchard custom; salts burn young roots.',
     wicks: true,
     waterHolding: 'high',
-    ph: '7–8.5',
+    ph: [7, 8.5],
     fertilised: true,
     bagL: 40,
   },
@@ -130,16 +179,25 @@ export const fillMaterials = {
     held: 'Resembles what the roots knew; they stay in it.',
     wicks: true,
     waterHolding: 'high',
-    ph: '5.5–6.5',
+    ph: [5.5, 6.5],
     fertilised: true,
     bagL: 50,
+  },
+  garden_mix: {
+    name: 'planting mix with fertiliser',
+    held: 'Gardeners who buy what the shop calls tree soil; what is in it feeds a tree that should rest.',
+    wicks: false,
+    waterHolding: 'medium',
+    ph: [6, 7],
+    fertilised: true,
+    bagL: 40,
   },
   topsoil: {
     name: 'bagged topsoil',
     held: 'Where the site soil is rubble; its pH and weed seed are unknown.',
     wicks: false,
     waterHolding: 'medium',
-    ph: 'unknown: test',
+    ph: null,
     fertilised: false,
     bagL: 30,
   },
@@ -147,24 +205,41 @@ export const fillMaterials = {
 export type FillMaterial = keyof typeof fillMaterials;
 
 /**
- * Where what is mixed in goes. `fromShare`: where in the depth of the fill it begins, 0 at grade. `areaDepthMm`: how deep it is dug into the whole ring instead; `null`:
- * into the fill.
+ * Where what is mixed in goes. `into`: what its share is a share of: the fill, the soil of the ring outside the pit, or
+ * of the whole ring before the hole is dug through it. `fromShare`: where in the depth of the fill it begins, 0 at
+ * grade; `null` where it lies on top of it and takes none of its room.
  */
+export interface PlaceOption extends Option {
+  readonly into: 'fill' | 'ring' | 'ring_and_pit';
+  readonly fromShare: number | null;
+  readonly act: string;
+  readonly check: string;
+  readonly avoid: string;
+}
 export const fillPlaces = {
   in_fill: {
     name: 'through the fill',
     held: 'Those who amend at all: one even mix leaves no layer for water to stop at.',
+    into: 'fill',
     fromShare: 0,
-    areaDepthMm: null,
     act: 'evenly into the site soil.',
     check: 'One colour, no layers.',
     avoid: 'A layer on top or in the base.',
   },
+  on_base: {
+    name: 'at the base, beside the foot of the ball',
+    held: 'Orchard custom with bone and manure: food where the lower roots come out.',
+    into: 'fill',
+    fromShare: 5 / 6,
+    act: 'into the lowest hand of soil around the foot of the ball, never under it.',
+    check: 'The ball stands on firm soil, not on the mix.',
+    avoid: 'A ball set on it: it rots without air and the tree sinks.',
+  },
   in_base: {
     name: 'in the lowest third of the fill',
     held: 'Orchard custom, manure beside the lower roots; it rots without air and sinks.',
+    into: 'fill',
     fromShare: 2 / 3,
-    areaDepthMm: null,
     act: 'into the lowest third of the fill, beside the ball, never under it.',
     check: 'The ball stands on firm soil, not on the mix.',
     avoid: 'A ball set on it: it rots and the tree sinks.',
@@ -172,17 +247,40 @@ export const fillPlaces = {
   whole_area: {
     name: 'over the whole ring, not into the hole',
     held: 'Who amends the ground rather than the hole: no edge between mix and soil.',
-    fromShare: 0,
-    areaDepthMm: 200,
+    into: 'ring',
+    fromShare: null,
     act: 'into the soil of the whole ring, outside the pit; the pit is filled with what came out of it.',
-    check: 'The ring is loose to a spade’s depth and the fill is site soil.',
+    check: 'The ring is loose to its depth and the fill is site soil.',
     avoid: 'Digging among roots of standing trees.',
   },
-} as const satisfies Record<
-  string,
-  Option & { fromShare: number; areaDepthMm: number | null; act: string; check: string; avoid: string }
->;
+  area_then_hole: {
+    name: 'over the whole area first, then the hole is dug in it',
+    held: 'Gardeners who make a bed before they plant: one soil inside the hole and out.',
+    into: 'ring_and_pit',
+    fromShare: 0,
+    act: 'into the soil of the whole ring before the hole is dug; what comes out of the hole goes back in.',
+    check: 'The ring is loose to its depth, and the fill has the colour of the ground beside it.',
+    avoid: 'Digging among roots of standing trees.',
+  },
+  on_top: {
+    name: 'on top of the fill, under the mulch',
+    held: 'Who leaves mixing to the worms: it feeds from above and makes no basin.',
+    into: 'fill',
+    fromShare: null,
+    act: 'over the fill outside the ball, without digging it in.',
+    check: 'None lies on the ball or against the trunk.',
+    avoid: 'Digging it in afterwards.',
+  },
+} as const satisfies Record<string, PlaceOption>;
 export type FillPlace = keyof typeof fillPlaces;
+
+/** One thing mixed in: a share of what it goes into, or so many bags a tree, which count instead where there are some. */
+export interface MixedIn {
+  readonly material: FillMaterial;
+  readonly share: number;
+  readonly bags: number;
+  readonly place: FillPlace;
+}
 
 /** `timeShare`: how long filling takes beside filling in layers with a tool. */
 export const settlings = {
@@ -220,42 +318,81 @@ export interface BoughtPerTree {
   readonly perTree: number;
   readonly pack: Pack;
 }
+/** `usual`: where it goes by those who use it. */
 export const fertilisers = {
   none: {
     name: 'none; soil test first',
     held: 'Research finds little gain in the first year; salts burn.',
+    usual: null,
     buys: null,
   },
   phosphate: {
     name: 'phosphate or bone meal',
     held: 'Garden tradition for roots; few soils lack it.',
+    usual: 'base',
     buys: { code: 'bone_meal', name: 'bone meal', unit: 'kg', perTree: 0.15, pack: { size: 5, word: 'bag' } },
   },
   slow_pellets: {
-    name: 'slow pellets at the edge of the pit',
-    held: 'Enrichers in poor sand or rubble.',
+    name: 'slow pellets',
+    held: 'Enrichers in poor sand or rubble, at the edge of the pit.',
+    usual: 'edge',
     buys: { code: 'pellets', name: 'slow pellets', unit: 'kg', perTree: 0.1, pack: { size: 5, word: 'bag' } },
   },
   root_drench: {
     name: 'root stimulant drench',
     held: 'Some contractors with warranty stock.',
+    usual: 'drench',
     buys: { code: 'drench', name: 'root drench', unit: 'L', perTree: 0.05, pack: { size: 1, word: 'bottle' } },
   },
   mycorrhiza: {
     name: 'mycorrhiza',
     held: 'Where the soil is sterile fill; trials differ.',
+    usual: 'halfway',
     buys: { code: 'mycorrhiza', name: 'mycorrhiza', unit: 'kg', perTree: 0.05, pack: { size: 1, word: 'tub' } },
   },
-} as const satisfies Record<string, Option & { buys: BoughtPerTree | null }>;
+  rock_lime: {
+    name: 'lime with rock dust',
+    held: 'Planters on sour ground whose soil test asks for it; it does nothing where the soil is not acid.',
+    usual: 'surface',
+    buys: {
+      code: 'rock_lime',
+      name: 'lime with rock dust',
+      unit: 'kg',
+      perTree: 0.5,
+      pack: { size: 25, word: 'sack' },
+    },
+  },
+} as const satisfies Record<string, Option & { usual: FeedPlace | null; buys: BoughtPerTree | null }>;
 export type Fertiliser = keyof typeof fertilisers;
 
-/** `kgPerM2`: worked into salty clay, for each m² of pit. */
+/** Where a feed goes: each place is a step of its own. `act` goes on after the amount. */
+export const feedPlaces = {
+  base: { name: 'at the base', act: 'over the base and a hand of soil over it, before the tree goes in.' },
+  halfway: { name: 'halfway up the fill', act: 'over the fill when the pit is half full, off the side of the ball.' },
+  edge: { name: 'at the edge of the pit', act: 'in small heaps along the edge of the pit, away from the ball.' },
+  surface: { name: 'over the surface', act: 'over the finished soil, outside the ball, before the mulch.' },
+  drench: { name: 'as a drench after the mulch', act: 'in a can of water, over the ball, after the mulch lies.' },
+} as const satisfies Record<string, { name: string; act: string }>;
+export type FeedPlace = keyof typeof feedPlaces;
+/** Where a feed usually goes; `null` for none, and for what is no feed. */
+export const fedWhere = (feed: string): FeedPlace | null =>
+  feed in fertilisers ? fertilisers[feed as Fertiliser].usual : null;
+export const feedPlaceCodes = Object.keys(feedPlaces) as readonly FeedPlace[];
+
+/** `kgPerM2`: worked into clay, for each m² of pit; `byTest`: only where a soil test asks for it. */
 export const gypsumUses = {
-  no: { name: 'no', held: 'It helps only sodic soil.', kgPerM2: 0 },
+  no: { name: 'no', held: 'It helps only sodic soil.', kgPerM2: 0, byTest: false },
+  always: {
+    name: 'in all clay',
+    held: 'Clay gardeners by habit: it opens sodic clay, and does nothing in other clay but add salt.',
+    kgPerM2: 0.5,
+    byTest: false,
+  },
   by_test: {
     name: 'in sodic or salty clay, after a soil test',
     held: 'Planters on reclaimed or irrigated clay: it exchanges sodium where there is some.',
     kgPerM2: 0.5,
+    byTest: true,
   },
-} as const satisfies Record<string, Option & { kgPerM2: number }>;
+} as const satisfies Record<string, Option & { kgPerM2: number; byTest: boolean }>;
 export type GypsumUse = keyof typeof gypsumUses;

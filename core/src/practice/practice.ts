@@ -11,6 +11,7 @@ import type {
   AftercareTime,
   BermPlace,
   DeepTreeRule,
+  DormantWatering,
   GirdlingRule,
   HerbicideUse,
   MulchMaterial,
@@ -18,16 +19,19 @@ import type {
   RingRule,
   RoutineRule,
   SoakRule,
+  SoakTime,
 } from './care-options';
 import type {
   AllowanceRule,
+  FeedPlace,
   Fertiliser,
-  FillMaterial,
-  FillPlace,
   GypsumUse,
+  LevelRule,
+  MixedIn,
   PitBase,
   PitSides,
   Settling,
+  Shoulder,
   StoneUse,
 } from './pit-options';
 import type {
@@ -39,6 +43,8 @@ import type {
   StakeOrder,
   StakeRule,
   StructuralPruning,
+  StubUse,
+  TieMaterial,
   WrapRemoval,
 } from './tree-options';
 
@@ -57,7 +63,7 @@ export interface Practice {
     readonly baseMm: number;
     /** Further height as a share of the ball's, 0–0.3. */
     readonly ballShare: number;
-    /** The same in heavy or slow soil; the larger of the two counts there. */
+    /** The same in heavy, rocky or slow soil; the larger of the two counts there. */
     readonly ballShareHeavy: number;
     readonly heavySoilExtraMm: number;
     readonly heavySoils: readonly SoilClass[];
@@ -72,6 +78,12 @@ export interface Practice {
     /** Share by which soil put back under the ball still settles, 0–1. */
     readonly settlementFirmed: number;
     readonly settlementLoose: number;
+    /** Soil drawn up where the ball stands above the ground. */
+    readonly shoulder: Shoulder;
+    /** What stands that high: the flare, or the surface of the container as it came. */
+    readonly measuredFrom: LevelRule;
+    /** To the container's surface only where its flare lies no deeper than this. */
+    readonly surfaceMostMm: number;
   };
   readonly pitWidth: {
     readonly ballFactor: number;
@@ -84,14 +96,16 @@ export interface Practice {
   };
   /** Least depth at the downhill edge; shallower asks for a terrace or a smaller ball. */
   readonly leastDownhillDepthMm: number;
-  readonly backfill: {
-    /** Mixed into the site soil; `share` of the fill, 0–0.6. */
-    readonly material: FillMaterial;
-    readonly share: number;
-    readonly place: FillPlace;
+  /** Up to three things mixed in; `share` of what each goes into, 0–0.6. */
+  readonly backfill: MixedIn & {
+    readonly second: MixedIn;
+    readonly third: MixedIn;
+    /** How deep a whole area is amended. */
+    readonly areaDepthMm: number;
     readonly settling: Settling;
     readonly stones: StoneUse;
-    readonly fertiliser: Fertiliser;
+    /** What is fed in each place. */
+    readonly feeds: Readonly<Record<FeedPlace, Fertiliser>>;
     readonly gypsum: GypsumUse;
     readonly spoilBulking: number;
   };
@@ -99,6 +113,13 @@ export interface Practice {
     readonly correction: RootCorrection;
     /** Share of the ball's face covered by circling roots above which it is shaved. % */
     readonly shaveOverPct: number;
+    /** Vertical cuts, where some are made. */
+    readonly cuts: number;
+    readonly cutDepthMm: number;
+    /** Adventitious roots up to this thickness are cut at planting; thicker ones, or many, are cut later. */
+    readonly adventitiousCutMm: number;
+    /** From so many on they are kept for now: the tree may live by them. */
+    readonly adventitiousMany: number;
     readonly wrap: WrapRemoval;
     readonly ties: NurseryTies;
     /** Most surplus taken off a ball at planting; the rest is booked for later. */
@@ -119,7 +140,10 @@ export interface Practice {
   readonly berm: { readonly where: BermPlace; readonly heightMm: number; readonly notInSlowSoil: boolean };
   readonly firstSoak: {
     readonly rule: SoakRule;
+    readonly when: SoakTime;
     readonly doses: number;
+    /** Over the pit, where it goes by depth. */
+    readonly depthMm: number;
     /** For a fixed volume, and for each 25 mm of caliper. */
     readonly fixedL: number;
     readonly lPer25Mm: number;
@@ -132,10 +156,18 @@ export interface Practice {
     readonly visitsPerWeek: number;
     /** Visits where water drains slowly, of the usual, for rules that go by soil. */
     readonly slowVisitsShare: number;
+    /** Visits where water drains fast, times the usual. */
+    readonly fastVisitsTimes: number;
+    /** The same where roots of another tree were found in the pit. */
+    readonly competitionTimes: number;
+    /** A week's rain, for rules that go by it. */
+    readonly rainMm: number;
+    /** How often a probe is asked where nothing else decides. Days. */
+    readonly probeEveryDays: number;
     readonly weeklyL: number;
     /** By which the weekly volume grows in summer. */
     readonly summerFactor: number;
-    readonly dormant: boolean;
+    readonly dormant: DormantWatering;
     readonly time: AftercareTime;
     readonly months: number;
   };
@@ -146,9 +178,16 @@ export interface Practice {
     /** Shorter trees stand unstaked unless exposed. */
     readonly unstakedUnderM: number;
     readonly offAfterMonths: number;
+    readonly tie: TieMaterial;
   };
   readonly guard: GuardRule;
-  readonly pruning: { readonly atPlanting: PlantingPruning; readonly structural: StructuralPruning };
+  /** Bark is thin, and guarded, until the trunk is this thick. */
+  readonly guardUntilMm: number;
+  readonly pruning: {
+    readonly atPlanting: PlantingPruning;
+    readonly stubs: StubUse;
+    readonly structural: StructuralPruning;
+  };
   readonly herbicide: HerbicideUse;
   readonly receiving: ReceivingRules;
   readonly lifting: LiftingLimits;
@@ -163,6 +202,8 @@ export interface Practice {
 
 export interface InspectionRules {
   readonly looksAfterMonths: readonly number[];
+  /** Looks in the first weeks: every so many days, 0 for none. */
+  readonly firstLooks: { readonly everyDays: number; readonly weeks: number };
   readonly flare: { readonly clearFromMm: number; readonly examineFromMm: number; readonly liftOverMm: number };
   /** What is done with a tree over `liftOverMm`. */
   readonly deepTree: DeepTreeRule;
@@ -189,6 +230,8 @@ export interface InspectionRules {
 
 export type PracticeChoice = keyof Omit<Practice, 'id' | 'version' | 'name' | 'appliesTo'>;
 
+const nothingMixedIn: MixedIn = { material: 'site_soil', share: 0, bags: 0, place: 'in_fill' };
+
 /** The shipped practice every programme starts from; its choices and reasons are in docs/practice.md. */
 export const fieldDefault: Practice = {
   id: 'field-default',
@@ -209,6 +252,9 @@ export const fieldDefault: Practice = {
     laterExtraMm: 25,
     settlementFirmed: 0.1,
     settlementLoose: 0.25,
+    shoulder: 'apron',
+    measuredFrom: 'flare',
+    surfaceMostMm: 25,
   },
   pitWidth: {
     ballFactor: 2.5,
@@ -220,18 +266,23 @@ export const fieldDefault: Practice = {
   },
   leastDownhillDepthMm: 100,
   backfill: {
-    material: 'site_soil',
-    share: 0,
-    place: 'in_fill',
+    ...nothingMixedIn,
+    second: { ...nothingMixedIn },
+    third: { ...nothingMixedIn },
+    areaDepthMm: 200,
     settling: 'tool',
     stones: 'fist_back',
-    fertiliser: 'none',
+    feeds: { base: 'none', halfway: 'none', edge: 'none', surface: 'none', drench: 'none' },
     gypsum: 'by_test',
     spoilBulking: 1.25,
   },
   roots: {
     correction: 'shave_or_slits',
     shaveOverPct: 20,
+    cuts: 4,
+    cutDepthMm: 40,
+    adventitiousCutMm: 10,
+    adventitiousMany: 6,
     wrap: 'top_two_thirds',
     ties: 'off_label_kept',
     clearMostMm: 150,
@@ -248,15 +299,27 @@ export const fieldDefault: Practice = {
     acceptedDepthMm: { min: 25, max: 100 },
   },
   berm: { where: 'ball_edge', heightMm: 90, notInSlowSoil: true },
-  firstSoak: { rule: 'ball_store', doses: 2, fixedL: 40, lPer25Mm: 40, skipBareRootInSlowSoil: true },
+  firstSoak: {
+    rule: 'ball_store',
+    when: 'during',
+    doses: 2,
+    depthMm: 75,
+    fixedL: 40,
+    lPer25Mm: 40,
+    skipBareRootInSlowSoil: true,
+  },
   routine: {
     rule: 'balance',
     lPer25Mm: 8,
     visitsPerWeek: 1,
     slowVisitsShare: 0.5,
+    fastVisitsTimes: 1.5,
+    competitionTimes: 1.25,
+    rainMm: 25,
+    probeEveryDays: 7,
     weeklyL: 40,
     summerFactor: 1.5,
-    dormant: false,
+    dormant: 'none',
     time: 'by_caliper',
     months: 24,
   },
@@ -266,15 +329,18 @@ export const fieldDefault: Practice = {
     order: 'bare_root_first',
     unstakedUnderM: 2.5,
     offAfterMonths: 12,
+    tie: 'wide_strap',
   },
   guard: 'where_recorded',
-  pruning: { atPlanting: 'broken', structural: 'yearly_light' },
+  guardUntilMm: 100,
+  pruning: { atPlanting: 'broken', stubs: 'cut', structural: 'yearly_light' },
   herbicide: 'no',
   receiving: defaultReceivingRules,
   lifting: defaultLiftingLimits,
   asBuilt: { flareToleranceMm: 15, flareSpreadMm: 30, leastWidthShare: 0.9, leastWaterShare: 0.9 },
   inspection: {
     looksAfterMonths: [1, 3, 6, 12],
+    firstLooks: { everyDays: 0, weeks: 8 },
     flare: { clearFromMm: 25, examineFromMm: 75, liftOverMm: 150 },
     deepTree: 'by_depth',
     replantWithinMonths: 24,

@@ -28,7 +28,13 @@ export const presets: readonly Practice[] = [
     appliesTo: ['container', 'balled'],
     flareAboveGrade: { ...flat, baseMm: 0 },
     pitWidth: { ...pitWidth, ballFactor: 2, ballFactorCompacted: 2 },
-    backfill: { ...backfill, material: 'coarse_compost', share: 1 / 3, fertiliser: 'slow_pellets', gypsum: 'no' },
+    backfill: {
+      ...backfill,
+      material: 'coarse_compost',
+      share: 1 / 3,
+      feeds: { ...backfill.feeds, edge: 'slow_pellets' },
+      gypsum: 'no',
+    },
     staking: { ...staking, rule: 'always', layout: 'windward' },
     berm: { ...berm, notInSlowSoil: false },
     routine: { ...routine, rule: 'weekly_volume', weeklyL: 40, visitsPerWeek: 2, time: 'months', months: 12 },
@@ -38,10 +44,11 @@ export const presets: readonly Practice[] = [
     'Heavy clay',
     {
       appliesTo: ['container', 'balled'],
-      flareAboveGrade: { ...flat, baseMm: 75 },
+      flareAboveGrade: { ...flat, baseMm: 75, shoulder: 'mound' },
       pitWidth: { ...pitWidth, ballFactor: 2, ballFactorCompacted: 2, sides: 'broken_down' },
       backfill: { ...backfill, material: 'bark_fines', share: 0.5, gypsum: 'by_test' },
       berm: { ...berm, where: 'none' },
+      firstSoak: { ...firstSoak, when: 'after' },
       staking: { ...staking, rule: 'always', layout: 'by_size', offAfterMonths: 12 },
       routine: {
         ...routine,
@@ -53,7 +60,7 @@ export const presets: readonly Practice[] = [
         months: 24,
       },
     },
-    2,
+    3,
   ),
   preset('dormant-bare-root', 'Dormant bare-root', {
     appliesTo: ['bare_root'],

@@ -25,4 +25,7 @@ export type RemedyCode =
   | 'find_drainage'
   | 'cut_root'
   | 'stage_root_cuts'
-  | 'refer_arborist';
+  | 'refer_arborist'
+  | 'cut_stem_roots'
+  | 'cut_stubs'
+  | 'refit_guard';

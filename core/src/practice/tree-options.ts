@@ -1,52 +1,107 @@
 /** Options of roots, wrap, stakes, guard and pruning. */
 import type { Option } from './option';
 
-/** `minutes`: hand work at one ball. `cuts`: what is cut, as it is drawn. */
+/**
+ * `minutes`: hand work at one ball. `cuts`: what is cut, as it is drawn. `counted`: how many and how deep is the
+ * practice's number.
+ */
 export const rootCorrections = {
   shave_or_slits: {
-    name: 'shave if circling covers more than a fifth of the face, else slits',
+    name: 'shave where much of the face circles, else slits',
     held: 'Programmes that judge each ball.',
     minutes: 8,
     cuts: ['shave', 'slits'],
+    counted: true,
   },
   tease: {
     name: 'tease the surface',
     held: 'Least loss of fine roots; leaves the old circle.',
     minutes: 8,
     cuts: [],
+    counted: false,
   },
   slits: {
-    name: 'four vertical slits, 25–50 mm deep',
-    held: 'Quick, and stops most circling.',
+    name: 'vertical slits',
+    held: 'Quick, and stops most circling; those who do it differ in how many and how deep.',
     minutes: 6,
     cuts: ['slits'],
+    counted: true,
+  },
+  slice_and_score: {
+    name: 'base sliced off, sides scored',
+    held: 'Planters of pot-bound stock in a hurry: the worst roots lie at the bottom and the edge.',
+    minutes: 7,
+    cuts: ['base', 'slits'],
+    counted: true,
+  },
+  base_only: {
+    name: 'base sliced off, sides left alone',
+    held: 'Who would disturb the ball least: the mat at the bottom goes, the rest holds.',
+    minutes: 4,
+    cuts: ['base'],
+    counted: false,
   },
   shave: {
     name: 'shave 25 mm off sides and base',
     held: 'Research on pot-bound stock: best new radial roots.',
     minutes: 8,
     cuts: ['shave'],
+    counted: false,
   },
   wash: {
     name: 'wash bare',
     held: 'Shows every root; the tree then needs water like bare-root stock.',
     minutes: 24,
     cuts: [],
+    counted: false,
   },
-  leave: { name: 'leave', held: 'Where shock is feared more than circling.', minutes: 3, cuts: [] },
-} as const satisfies Record<string, Option & { minutes: number; cuts: readonly ('shave' | 'slits')[] }>;
+  leave: {
+    name: 'leave',
+    held: 'Where shock is feared more than circling.',
+    minutes: 3,
+    cuts: [],
+    counted: false,
+  },
+} as const satisfies Record<
+  string,
+  Option & { minutes: number; cuts: readonly ('shave' | 'slits' | 'base')[]; counted: boolean }
+>;
 export type RootCorrection = keyof typeof rootCorrections;
 
-/** `offShare`: how far down the wrap comes off, of the ball. */
+/**
+ * `offShare`: how far down the wrap comes off, of the ball. `beforePlacing`: while the underside can still be reached.
+ * `minutes`: hand work at one ball.
+ */
 export const wrapRemovals = {
   top_two_thirds: {
     name: 'top two thirds cut away in the hole, all strings',
     held: 'Most: the ball holds, the upper roots are free.',
     offShare: 2 / 3,
+    beforePlacing: false,
+    minutes: 10,
   },
-  all: { name: 'all off', held: 'Who has dug up girdled trees; a soft ball may break.', offShare: 1 },
-  leave: { name: 'left on', held: 'Some balled-stock growers; wire and synthetic wrap girdle.', offShare: 0 },
-} as const satisfies Record<string, Option & { offShare: number }>;
+  all: {
+    name: 'all off, before the ball goes in',
+    held: 'Who has dug up girdled trees; a soft ball may break.',
+    offShare: 1,
+    beforePlacing: true,
+    minutes: 15,
+  },
+  bent_down: {
+    name: 'basket bent flat, cloth rolled down into the hole',
+    held: 'Crews without wire cutters: the top is free, and wire and cloth stay where roots meet them later.',
+    offShare: 1 / 3,
+    beforePlacing: false,
+    minutes: 6,
+  },
+  leave: {
+    name: 'left on',
+    held: 'Some balled-stock growers; wire and synthetic wrap girdle.',
+    offShare: 0,
+    beforePlacing: false,
+    minutes: 4,
+  },
+} as const satisfies Record<string, Option & { offShare: number; beforePlacing: boolean; minutes: number }>;
 export type WrapRemoval = keyof typeof wrapRemovals;
 
 export const nurseryTies = {
@@ -119,7 +174,53 @@ export const stakeOrders = {
 } as const satisfies Record<string, Option & { first: readonly ('container' | 'balled' | 'bare_root')[] }>;
 export type StakeOrder = keyof typeof stakeOrders;
 
-/** `when`: whether a trunk gets one; `recorded` where deer or mowers are recorded at the place. */
+/** A strap of this sort: `perStakeM` for one stake; `stretch` and `rub` are what hands and bark find. */
+export interface TieOption extends Option {
+  readonly code: 'tie' | 'tie_tube' | 'tie_interlocking' | 'tie_fabric';
+  readonly perStakeM: number;
+  readonly stretch: 'none' | 'a little' | 'much';
+  readonly rub: 'little' | 'some' | 'hard';
+}
+export const tieMaterials = {
+  wide_strap: {
+    name: 'wide strap',
+    held: 'Most programmes: spreads the pull, does not stretch; it has to be let out.',
+    code: 'tie',
+    perStakeM: 1.2,
+    stretch: 'none',
+    rub: 'some',
+  },
+  tube: {
+    name: 'soft tube',
+    held: 'Gardeners and parks: gives as the stem thickens; slips on smooth stakes.',
+    code: 'tie_tube',
+    perStakeM: 1,
+    stretch: 'much',
+    rub: 'little',
+  },
+  interlocking: {
+    name: 'interlocking strap',
+    held: 'Nurseries: no nail or knot, let out a notch at a time; its edge is hard.',
+    code: 'tie_interlocking',
+    perStakeM: 0.9,
+    stretch: 'a little',
+    rub: 'hard',
+  },
+  fabric: {
+    name: 'soft fabric',
+    held: 'Volunteers with what is at hand: rots away by itself in a year or two.',
+    code: 'tie_fabric',
+    perStakeM: 1.4,
+    stretch: 'a little',
+    rub: 'little',
+  },
+} as const satisfies Record<string, TieOption>;
+export type TieMaterial = keyof typeof tieMaterials;
+
+/**
+ * `when`: whether a trunk gets one; `recorded` where deer or mowers are recorded at the place. It goes on while the
+ * trunk is thinner than the practice says, and is fitted anew each season until then.
+ */
 export const guardRules = {
   where_recorded: {
     name: 'where deer or mowers are recorded',
@@ -151,6 +252,17 @@ export const plantingPrunings = {
   },
 } as const satisfies Record<string, Option & { avoid: string }>;
 export type PlantingPruning = keyof typeof plantingPrunings;
+
+/** Short branches along the stem. `laterMonths`: after which those that were kept come off; `null` where none were. */
+export const stubUses = {
+  cut: { name: 'cut at once', held: 'Who wants the stem clean, and mowers off it.', laterMonths: null },
+  kept: {
+    name: 'kept for a season, to thicken the stem',
+    held: 'Growers: leaves along the stem feed it and give it taper.',
+    laterMonths: 12,
+  },
+} as const satisfies Record<string, Option & { laterMonths: number | null }>;
+export type StubUse = keyof typeof stubUses;
 
 export const structuralPrunings = {
   yearly_light: {

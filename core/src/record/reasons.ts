@@ -17,6 +17,9 @@ export interface LifeReasonFacts {
   stock_missing: Record<string, never>;
   ready_to_plant: Record<string, never>;
   clear_later: { leftMm: number; months: number };
+  stem_roots_later: { count: number; thickestMm: number; months: number };
+  stubs_later: { months: number };
+  guard_refit: { caliperMm: number; untilMm: number };
 }
 
 /** The facts of every reason there is: a stage adds itself here. */

@@ -143,4 +143,30 @@ describe('what a spot goes by', () => {
     expect(life(records).inspections).toEqual([]);
     expect(life(records).level).toBe('good');
   });
+
+  it('knows autumn and the noon sun by its latitude, and leaves manure out then, in a form as in the record', () => {
+    const manured = withChoice(withChoice(fieldDefault, 'backfill.material', 'manure'), 'backfill.share', 0.2);
+    const mixed = (plantOn: string | null, latDeg: number | undefined) => {
+      const { plan, sunDeg } = life([ground, stock], { practice: manured, plantOn, latDeg });
+      return [plan?.kind === 'plan' && plan.amendments.each.length, sunDeg];
+    };
+    expect(mixed('2026-10-10', 38)).toEqual([0, 180]);
+    expect(mixed('2026-10-10', -38)).toEqual([1, 0]);
+    expect(mixed('2026-04-10', -38)).toEqual([0, 0]);
+    expect(mixed('2026-10-10', 5)).toEqual([1, null]);
+    expect(mixed(null, 38)).toEqual([1, 180]);
+    expect(mixed('2026-10-10', undefined)).toEqual([1, null]);
+  });
+
+  it('reads what was decided when a practice had one feed, and a yes or no for watering in winter', () => {
+    const fed = withChoice(fieldDefault, 'backfill.feeds.edge', 'slow_pellets');
+    const at = (path: string, value: string | boolean) =>
+      life([ground, stock, override(path, value)], { practice: fed }).practice;
+    expect(at('backfill.fertiliser', 'root_drench').backfill.feeds).toEqual({
+      ...fieldDefault.backfill.feeds,
+      drench: 'root_drench',
+    });
+    expect(at('backfill.fertiliser', 'none').backfill.feeds).toEqual(fieldDefault.backfill.feeds);
+    expect(at('routine.dormant', true).routine.dormant).toBe('until_freeze');
+  });
 });

@@ -11,7 +11,7 @@ import {
 } from '../ground';
 import { pitPlan, plantingPlan, type NoPitPlan, type PitResult, type PlantingPlan, type WorkRules } from '../pit';
 import { practiceAt, type Practice } from '../practice';
-import { inPlantingWindow, type PlantingWindow } from '../season';
+import { inPlantingWindow, isAutumn, noonSunDeg, type PlantingWindow } from '../season';
 import type { Stock, StockOffer } from '../stock';
 import type { OverrideFacts } from './kinds';
 import { ofKind, type FieldRecord } from './record';
@@ -26,6 +26,8 @@ export interface SpotContext {
   readonly windows?: readonly PlantingWindow[] | undefined;
   /** The planting day it is booked for. */
   readonly plantOn?: IsoDate | null | undefined;
+  /** Of the programme: which half of the year is autumn, and where the sun stands at noon. */
+  readonly latDeg?: number | undefined;
   /** What nurseries have of its species. */
   readonly offers?: readonly StockOffer[] | undefined;
 }
@@ -53,6 +55,8 @@ export interface SpotBasis {
   /** Soil put back and firmed under the ball as it was planted. */
   readonly putBackMm: number | null;
   readonly dormant: boolean;
+  readonly autumn: boolean;
+  readonly sunDeg: number | null;
   readonly offers: readonly StockOffer[] | undefined;
   /** The pit, with what was put back; `null` while no stock is measured. */
   readonly plan: PitResult | null;
@@ -65,6 +69,7 @@ export function spotBasis(kept: readonly FieldRecord[], context: SpotContext): S
   const built = ofKind(kept, 'planting').at(-1)?.facts;
   const under = built && context.plantedUnder;
   const ground = knownGround(kept);
+  const plantedOn = built?.plantedOn ?? context.plantOn ?? null;
   return planned({
     ground,
     assessment: ofKind(kept, 'assessment').at(-1)?.facts ?? null,
@@ -76,7 +81,9 @@ export function spotBasis(kept: readonly FieldRecord[], context: SpotContext): S
     drainage: care.percolation,
     percolation: groundPercolationClass(ground, care.percolation),
     putBackMm: built?.putBackMm ?? null,
-    dormant: restsOn(built?.plantedOn ?? context.plantOn ?? null, context.windows ?? []),
+    dormant: restsOn(plantedOn, context.windows ?? []),
+    autumn: plantedOn !== null && isAutumn(plantedOn, context.latDeg),
+    sunDeg: noonSunDeg(context.latDeg),
     offers: context.offers,
   });
 }
@@ -94,16 +101,17 @@ export function wholePlan(
   basis: SpotBasis,
   { work, route }: { work: WorkRules; route?: { readonly distanceM?: number; readonly slopePct?: number } },
 ): PlantingPlan | NoPitPlan | null {
-  const { stock, plan, practice, ground, assessment } = basis;
+  const { stock, plan, practice, ground, assessment, sunDeg, autumn } = basis;
   if (!stock || !plan) return null;
-  return plantingPlan({ practice, stock, ground, assessment, work, route, pit: plan });
+  return plantingPlan({ practice, stock, ground, assessment, work, route, sunDeg, autumn, pit: plan });
 }
 
 function planned(basis: Omit<SpotBasis, 'plan'>): SpotBasis {
-  const { stock, ground, practice, putBackMm, dormant, offers } = basis;
+  const { stock, ground, practice, putBackMm, dormant, offers, assessment, autumn } = basis;
   if (!stock) return { ...basis, plan: null };
   const dug = putBackMm === null ? {} : { fillUnderBallMm: putBackMm };
-  return { ...basis, plan: pitPlan({ ground, stock, practice, dormant, offers, ...dug }) };
+  const tested = { soilPh: assessment?.soilPh ?? null, irrigation: assessment?.irrigation };
+  return { ...basis, plan: pitPlan({ ground, stock, practice, dormant, offers, autumn, ...tested, ...dug }) };
 }
 
 /** Without a day or windows a tree is thought to be planted while it rests. */

@@ -1,4 +1,4 @@
-import { fieldDefault, type Practice } from '../practice';
+import { fieldDefault, withChoice, type Practice } from '../practice';
 import { unknownAssessment, unknownGround, type GroundFacts } from '../ground';
 import type { RecordFacts, RecordKind } from './kinds';
 import type { FieldRecord } from './record';
@@ -248,5 +248,50 @@ describe('a spot from its records', () => {
       ['do_remedy', 'replant_higher', '2026-01-24'],
       ['look', null, '2026-02-10'],
     ]);
+  });
+});
+
+describe('what is booked from the planting on', () => {
+  const g = rec('ground', ground);
+  const planted = rec('planting', planting);
+  const booked = (practice: Practice, ...records: FieldRecord[]) =>
+    spotLife(records, { practice }).decisions.flatMap(({ remedy, dueOn }) => (remedy ? [[remedy, dueOn]] : []));
+  const stemRoots = (count: number, thickestMm: number) =>
+    rec('stock', { ...stock, kind: 'balled', adventitious: { count, thickestMm } });
+
+  it('roots of a buried stem that stayed, many or thick, once; thin few ones are cut at planting', () => {
+    const higher = rec('planting', { ...planting, flareAboveGradeMm: [65] });
+    expect(booked(fieldDefault, g, stemRoots(3, 8), planted)).toEqual([]);
+    expect(booked(fieldDefault, g, stemRoots(3, 12), higher)).toEqual([['cut_stem_roots', '2027-01-10']]);
+    const many = stemRoots(6, 5);
+    expect(booked(fieldDefault, g, many, higher)).toEqual([['cut_stem_roots', '2027-01-10']]);
+    const done = rec('remedy', { remedy: 'cut_stem_roots', doneOn: '2027-01-20' });
+    expect(booked(fieldDefault, g, many, higher, done)).toEqual([]);
+  });
+  it('and the tree that keeps them stands higher, by what the practice adds for what comes off later', () => {
+    const proud = (stocked: FieldRecord) => {
+      const { plan } = spotLife([g, stocked], { practice: fieldDefault });
+      return plan?.kind === 'plan' ? plan.proudMm.value : null;
+    };
+    expect(proud(stemRoots(3, 8))).toBe(40);
+    expect(proud(stemRoots(3, 12))).toBe(65);
+  });
+  it('short branches kept for a season', () => {
+    const kept = withChoice(fieldDefault, 'pruning.stubs', 'kept');
+    const s = rec('stock', stock);
+    expect(booked(kept, g, s, planted)).toEqual([['cut_stubs', '2027-01-10']]);
+    expect(booked(fieldDefault, g, s, planted)).toEqual([]);
+  });
+  it('a guard, anew each season until the bark is rough', () => {
+    const guarded = withChoice(fieldDefault, 'guard', 'always');
+    // 50 mm and about 10 mm a year: under 75 mm for two more seasons.
+    const until = withChoice(guarded, 'guardUntilMm', 75);
+    const s = rec('stock', stock);
+    const fitted = (doneOn: string) => rec('remedy', { remedy: 'refit_guard', doneOn });
+    expect(booked(until, g, s, planted)).toEqual([['refit_guard', '2027-01-10']]);
+    expect(booked(until, g, s, planted, fitted('2027-01-05'))).toEqual([['refit_guard', '2028-01-05']]);
+    expect(booked(until, g, s, planted, fitted('2027-01-05'), fitted('2028-01-05'))).toEqual([]);
+    expect(booked(withChoice(guarded, 'guardUntilMm', 50), g, s, planted)).toEqual([]);
+    expect(booked(fieldDefault, g, s, planted)).toEqual([]);
   });
 });

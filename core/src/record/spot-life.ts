@@ -1,4 +1,4 @@
-import { addDaysTo, addMonthsTo, type IsoDate } from '../calendar';
+import { addDaysTo, addMonthsTo, monthsBetween, type IsoDate } from '../calendar';
 import { judgeAsBuilt, type AsBuilt, type AsBuiltJudgement } from '../day';
 import {
   judgeInspection,
@@ -8,8 +8,8 @@ import {
   type InspectionVerdict,
   type NextLook,
 } from '../inspect';
-import { groundGaps, surplusLeft } from '../pit';
-import type { Practice, RemedyCode } from '../practice';
+import { groundGaps, guardOf, stemRootsKept, surplusLeft } from '../pit';
+import { stubUses, type Practice, type RemedyCode } from '../practice';
 import { worstLevel, type Level } from '../reason';
 import type { Stock } from '../stock';
 import type { ChoiceFacts, VerdictFacts } from './kinds';
@@ -98,6 +98,7 @@ export function spotLife(
         ...remedies,
         ...stakeDecision(planting, { inspections, done, remedies, practice: basis.practice }),
         ...clearDecision(planting, { stock, done, remedies, practice: basis.practice }),
+        ...bookedFromPlanting(planting, { basis, done, remedies }),
         ...lookDecision(nextLook),
       ]
     : preparation(basis, { verdict, choice });
@@ -289,6 +290,63 @@ function clearDecision(
   const dueOn = addMonthsTo(planting.record.facts.plantedOn, Math.round(months));
   const reasons = [because('clear_later', { leftMm, months })];
   return [{ kind: 'do_remedy', stage: 'inspect', level: 'watch', dueOn, remedy: 'clear_to_flare', because: reasons }];
+}
+
+/** What the practice leaves on a tree for a season, or fits anew each season: booked from the planting on. */
+function bookedFromPlanting(
+  planting: JudgedPlanting,
+  {
+    basis: { stock, practice, assessment },
+    done,
+    remedies,
+  }: { basis: SpotBasis; done: readonly RecordOfKind<'remedy'>[]; remedies: readonly Decision[] },
+): Decision[] {
+  if (!stock) return [];
+  const { plantedOn } = planting.record.facts;
+  const lastDone = (remedy: RemedyCode) =>
+    done
+      .filter(({ facts }) => facts.remedy === remedy)
+      .map(({ facts }) => facts.doneOn)
+      .sort((a, b) => a.localeCompare(b))
+      .at(-1);
+  const book = (remedy: RemedyCode, dueOn: IsoDate, reason: Reason): Decision[] =>
+    remedies.some((open) => open.remedy === remedy)
+      ? []
+      : [{ kind: 'do_remedy', stage: 'inspect', level: 'watch', dueOn, remedy, because: [reason] }];
+  const after = (months: number) => addMonthsTo(plantedOn, Math.round(months));
+  const kept = stemRootsKept(stock, practice);
+  const months = practice.roots.clearLaterMonths;
+  const { laterMonths } = stubUses[practice.pruning.stubs];
+  const guard = guardedUntil(stock, practice, {
+    rubbed: (assessment?.rubbedBy ?? []).length > 0,
+    since: plantedOn,
+    fitted: lastDone('refit_guard') ?? plantedOn,
+  });
+  return [
+    ...(kept && !lastDone('cut_stem_roots')
+      ? book('cut_stem_roots', after(months), because('stem_roots_later', { ...kept, months }))
+      : []),
+    ...(laterMonths !== null && !lastDone('cut_stubs')
+      ? book('cut_stubs', after(laterMonths), because('stubs_later', { months: laterMonths }))
+      : []),
+    ...(guard ? book('refit_guard', guard.dueOn, because('guard_refit', guard.facts)) : []),
+  ];
+}
+
+/** A young street tree's trunk thickens by about this much a year: an estimate, until somebody measures it. mm */
+const trunkGrowthMm = 10;
+
+/** When a guard is next fitted anew; `null` where there is none, or the trunk will have outgrown it by then. */
+function guardedUntil(
+  stock: Stock,
+  practice: Practice,
+  of: { readonly rubbed: boolean; readonly since: IsoDate; readonly fitted: IsoDate },
+): { readonly dueOn: IsoDate; readonly facts: { caliperMm: number; untilMm: number } } | null {
+  if (!guardOf(practice, { rubbed: of.rubbed, caliperMm: stock.caliperMm }).needed) return null;
+  const dueOn = addMonthsTo(of.fitted, 12);
+  const caliperMm = stock.caliperMm + (monthsBetween(of.since, dueOn) / 12) * trunkGrowthMm;
+  const untilMm = practice.guardUntilMm;
+  return caliperMm < untilMm ? { dueOn, facts: { caliperMm, untilMm } } : null;
 }
 
 function lookDecision(nextLook: NextLook | null): Decision[] {

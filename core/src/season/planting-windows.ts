@@ -47,6 +47,17 @@ export function proposedWindows(latDeg: number): readonly PlantingWindow[] {
   return mildWinterWindows.map((one) => ({ ...one, from: halfAYearOn(one.from), to: halfAYearOn(one.to) }));
 }
 
+/** Whether a day lies in the three months before winter, at a latitude; near the equator there are none. */
+export function isAutumn(day: IsoDate, latDeg: number | undefined): boolean {
+  if (latDeg === undefined || Math.abs(latDeg) < tropicDeg) return false;
+  const month = Number(day.slice(5, 7));
+  return latDeg > 0 ? month >= 9 && month <= 11 : month >= 3 && month <= 5;
+}
+
+/** The side the sun stands on at noon all year, degrees from north; `null` where it changes sides, or nobody knows. */
+export const noonSunDeg = (latDeg: number | undefined): number | null =>
+  latDeg === undefined || Math.abs(latDeg) < 23.5 ? null : latDeg > 0 ? 180 : 0;
+
 export interface WindowSpan {
   readonly stock: StockKind;
   readonly from: IsoDate;

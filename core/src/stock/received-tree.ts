@@ -1,4 +1,4 @@
-import type { StockKind } from './stock';
+import type { CrownFace, StockKind } from './stock';
 
 export const ballStates = ['firm', 'soft', 'crumbling', 'washed_out'] as const;
 export type BallState = (typeof ballStates)[number];
@@ -11,9 +11,6 @@ export type WoundGrade = (typeof woundGrades)[number];
 /** Adventitious roots grow from a buried stem, fine ones carry nothing: neither sets the depth. */
 export const rootNatures = ['structural', 'adventitious', 'fine'] as const;
 export type RootNature = (typeof rootNatures)[number];
-/** Which way a crown can point: any, its best face marked with tape, or bare on one side. */
-export const crownFaces = ['even', 'marked', 'one_sided'] as const;
-export type CrownFace = (typeof crownFaces)[number];
 
 /** One push of the probe beside the stem: how deep the topmost root lies there, and what kind of root it is. */
 export interface RootProbe {

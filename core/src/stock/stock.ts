@@ -4,6 +4,10 @@ import { limits } from '../limits';
 export const stockKinds = ['container', 'balled', 'bare_root'] as const;
 export type StockKind = (typeof stockKinds)[number];
 
+/** Which way a crown can point: any, its best face marked with tape, or bare on one side. */
+export const crownFaces = ['even', 'marked', 'one_sided'] as const;
+export type CrownFace = (typeof crownFaces)[number];
+
 interface TopMeasures {
   /** Trunk diameter 150 mm above the flare, or at 300 mm once it exceeds 100 mm. */
   readonly caliperMm: number;
@@ -12,6 +16,14 @@ interface TopMeasures {
   readonly firstBranchM?: number | undefined;
   /** Graft union above the flare; left out on own roots or where nobody looked. */
   readonly graftHeightMm?: number | undefined;
+  /** Which way its crown can point; left out where nobody looked. */
+  readonly face?: CrownFace | undefined;
+}
+
+/** Roots from a buried stem: how many there are, and the thickest. */
+export interface AdventitiousRoots {
+  readonly count: number;
+  readonly thickestMm: number;
 }
 
 export interface BallStock extends TopMeasures {
@@ -23,6 +35,8 @@ export interface BallStock extends TopMeasures {
   readonly topRootsDepthMm: number;
   /** Of that, what cannot come off at planting without breaking the ball; left out where all of it can. */
   readonly surplusLeftMm?: number | undefined;
+  /** Left out where there are none, or nobody looked. */
+  readonly adventitious?: AdventitiousRoots | undefined;
 }
 
 export interface BareRootStock extends TopMeasures {
@@ -56,6 +70,10 @@ export function requireStock(stock: Stock): void {
       'topRootsDepthMm',
       { received: stock.topRootsDepthMm, max: stock.ballHeightMm, unit: 'mm' },
     );
+  }
+  if (stock.adventitious) {
+    requireWithin('adventitious.count', stock.adventitious.count, limits.rootCount);
+    requireWithin('adventitious.thickestMm', stock.adventitious.thickestMm, limits.rootDiameterMm);
   }
   if (stock.surplusLeftMm !== undefined) {
     requireWithin('surplusLeftMm', stock.surplusLeftMm, { min: 0, max: stock.topRootsDepthMm, unit: 'mm' });

@@ -19,7 +19,8 @@ export type Quantity =
   | 'hours'
   | 'ph'
   | 'saltDsM'
-  | 'sodiumSar';
+  | 'sodiumSar'
+  | 'roots';
 
 interface Display {
   readonly unit: string;
@@ -77,6 +78,7 @@ export const displays: Readonly<Record<Quantity, Readonly<Record<UnitSystem, Dis
   ph: same('pH', 1),
   saltDsM: same('dS/m', 1),
   sodiumSar: same('SAR', 1),
+  roots: same('roots', 0),
 };
 
 /** The number a person sees for a metric value, and its unit. Not rounded. */

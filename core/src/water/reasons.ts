@@ -1,5 +1,5 @@
 import type { BallMedium, SoilClass } from '../ground';
-import type { RoutineRule } from '../practice';
+import type { DormantWatering, RoutineRule } from '../practice';
 import { becauseOf, type ReasonOf } from '../reason';
 
 /** What watering at planting gives as why. Lengths are millimetres unless the name says otherwise. */
@@ -13,8 +13,14 @@ export interface WaterReasonFacts {
   routine: { rule: RoutineRule };
   routine_from_growth: { perVisitL: number };
   routine_slow: { sharePct: number };
+  routine_fast: { times: number };
+  routine_competition: { times: number; distanceM: number; species: string };
+  routine_rain: { rainMm: number };
+  routine_probe: { everyDays: number };
   routine_summer: { weeklyL: number };
-  routine_dormant: Record<string, never>;
+  routine_dormant: { watering: DormantWatering };
+  soak_by_depth: { depthMm: number; pitM2: number };
+  soak_leaches: { saltDsM: number; morePct: number };
   soak_by_ball_store: { doses: number; doseL: number; medium: BallMedium };
   soak_dormant_wet: Record<string, never>;
 }

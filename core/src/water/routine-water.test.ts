@@ -1,6 +1,6 @@
 import { fieldDefault, presets, withChoice, type ChoiceValue, type RoutineRule } from '../practice';
 import type { Stock } from '../stock';
-import { routineWater } from './routine-water';
+import { routineWater, type RoutineInput } from './routine-water';
 
 const stock: Stock = {
   kind: 'container',
@@ -21,6 +21,13 @@ const weekly = (
   );
   return routineWater({ stock, percolation, ringM2: (Math.PI / 4) * 1.2 ** 2, practice });
 };
+
+const asked = (rule: RoutineRule): RoutineInput => ({
+  stock,
+  percolation: 'good',
+  ringM2: 1,
+  practice: withChoice(fieldDefault, 'routine.rule', rule),
+});
 
 describe('water by the schools, for one tree of 50 mm caliper', () => {
   it('a small dose by caliper, half as often in slow soil', () => {
@@ -67,9 +74,41 @@ describe('water by the schools, for one tree of 50 mm caliper', () => {
     const practice = presets.find(({ id }) => id === 'heavy-clay') ?? fieldDefault;
     expect(routineWater({ stock, percolation: 'slow', ringM2: 1, practice }).visitsPerWeek).toBe(1);
   });
-  it('says that nothing is given while the tree sleeps, unless the practice waters then too', () => {
-    const codes = (dormant: boolean) =>
-      weekly('weekly_volume', { 'routine.dormant': dormant }).because.map(({ code }) => code);
-    expect([codes(false).includes('routine_dormant'), codes(true).includes('routine_dormant')]).toEqual([true, false]);
+  it.each(['none', 'until_freeze', 'growing_months', 'dry_spells'])(
+    'says what is given while the tree sleeps: %s',
+    (watering) => {
+      expect(weekly('weekly_volume', { 'routine.dormant': watering }).because).toContainEqual({
+        code: 'routine_dormant',
+        facts: { watering },
+      });
+    },
+  );
+  it('visits fast soil more often, not only slow soil less, by rules that go by soil', () => {
+    const visits = (percolation: RoutineInput['percolation'], rule: RoutineRule = 'small_by_caliper') =>
+      routineWater({ ...asked(rule), percolation }).visitsPerWeek ?? 0;
+    expect(visits('fast') / visits('good')).toBeCloseTo(1.5, 9);
+    expect(visits('slow') / visits('good')).toBeCloseTo(0.5, 9);
+    expect(visits('fast', 'large_by_caliper')).toBe(visits('good', 'large_by_caliper'));
+  });
+  it('visits more often where a neighbour drinks in the pit, and names it', () => {
+    const neighbourRoots = { species: 'Tilia tomentosa', distanceM: 5, thickestMm: 30 };
+    const alone = routineWater(asked('small_by_caliper'));
+    const beside = routineWater({ ...asked('small_by_caliper'), neighbourRoots });
+    expect((beside.visitsPerWeek ?? 0) / (alone.visitsPerWeek ?? 1)).toBeCloseTo(1.25, 9);
+    expect(beside.because).toContainEqual({
+      code: 'routine_competition',
+      facts: { times: 1.25, distanceM: 5, species: 'Tilia tomentosa' },
+    });
+  });
+  it('takes a week of rain as deep as the practice says', () => {
+    const litres = (rainMm: number) => weekly('rain_equal', { 'routine.rainMm': rainMm }).weeklyL ?? 0;
+    expect(litres(50)).toBeCloseTo(2 * litres(25), 9);
+  });
+  it('asks the probe at its interval where the probe alone decides', () => {
+    expect(weekly('probe_only', { 'routine.probeEveryDays': 5 }).because).toContainEqual({
+      code: 'routine_probe',
+      facts: { everyDays: 5 },
+    });
+    expect(weekly('balance').because.map(({ code }) => code)).not.toContain('routine_probe');
   });
 });

@@ -1,4 +1,4 @@
-import { drainsSlowly, type PercolationClass } from '../ground';
+import { drainsSlowly, type NeighbourRoots, type PercolationClass } from '../ground';
 import { routineRules, type Practice, type WateringPhase } from '../practice';
 import { because, type WaterReason } from './reasons';
 import type { Stock } from '../stock';
@@ -18,11 +18,11 @@ export interface RoutineInput {
   /** Of the ring kept free of grass, as far as it lies within its strip. m² */
   readonly ringM2: number;
   readonly practice: Practice;
+  /** Roots of another tree in its pit; left out where none were found. */
+  readonly neighbourRoots?: NeighbourRoots | undefined;
 }
 
 const discM2 = (diameterMm: number): number => (Math.PI / 4) * (diameterMm / 1000) ** 2;
-/** A millimetre on a square metre is a litre. */
-const weeklyRainMm = 25;
 
 const meanVisits = (phases: readonly WateringPhase[]): number => {
   const weeks = phases.reduce((sum, phase) => sum + phase.weeks, 0);
@@ -31,27 +31,61 @@ const meanVisits = (phases: readonly WateringPhase[]): number => {
 
 /** What a practice asks for each week of the first growing season, as far as it is a rule and not a balance. */
 export function routineWater(input: RoutineInput): RoutineWater {
-  const { rule, visitsPerWeek: usual, weeklyL, summerFactor, dormant, slowVisitsShare } = input.practice.routine;
-  const { by, bySoil, fromGrowth, phases } = routineRules[rule];
-  const season = dormant ? [] : [because('routine_dormant', {})];
+  const { rule, visitsPerWeek: usual, weeklyL, summerFactor, dormant, probeEveryDays } = input.practice.routine;
+  const { by, bySoil, fromGrowth, phases, probeDecides } = routineRules[rule];
+  const season = [because('routine_dormant', { watering: dormant })];
   const why: WaterReason[] = [because('routine', { rule }), ...season];
-  if (by === 'nothing') return { perVisitL: null, visitsPerWeek: null, weeklyL: null, because: why };
+  if (by === 'nothing') {
+    const probe = probeDecides ? [because('routine_probe', { everyDays: probeEveryDays })] : [];
+    return { perVisitL: null, visitsPerWeek: null, weeklyL: null, because: [...why, ...probe] };
+  }
   if (by === 'week') {
     const visits = usual > 0 ? usual : 1;
     const summer = summerFactor === 1 ? [] : [because('routine_summer', { weeklyL: weeklyL * summerFactor })];
     return { perVisitL: weeklyL / visits, visitsPerWeek: visits, weeklyL, because: [...why, ...summer] };
   }
-  const slow = bySoil && drainsSlowly(input.percolation) && slowVisitsShare < 1;
-  const visits = (phases === null ? usual : meanVisits(phases)) * (slow ? slowVisitsShare : 1);
+  const place = byPlace(input, bySoil);
+  const visits = (phases === null ? usual : meanVisits(phases)) * place.times;
   const perVisitL = doseL(by, input);
-  const slower = slow ? [because('routine_slow', { sharePct: slowVisitsShare * 100 })] : [];
+  const { rainMm } = input.practice.routine;
+  const rain = by === 'caliper' ? [] : [because('routine_rain', { rainMm })];
   const after = fromGrowth ? [because('routine_from_growth', { perVisitL })] : [];
-  return { perVisitL, visitsPerWeek: visits, weeklyL: perVisitL * visits, because: [...why, ...after, ...slower] };
+  return {
+    perVisitL,
+    visitsPerWeek: visits,
+    weeklyL: perVisitL * visits,
+    because: [...why, ...rain, ...after, ...place.because],
+  };
+}
+
+/** How much more or less often than usual, by how the ground drains and who drinks beside the tree. */
+function byPlace(
+  { practice, percolation, neighbourRoots }: RoutineInput,
+  bySoil: boolean,
+): { readonly times: number; readonly because: readonly WaterReason[] } {
+  const { slowVisitsShare, fastVisitsTimes, competitionTimes } = practice.routine;
+  const found: WaterReason[] = [];
+  let times = 1;
+  if (bySoil && drainsSlowly(percolation) && slowVisitsShare < 1) {
+    times *= slowVisitsShare;
+    found.push(because('routine_slow', { sharePct: slowVisitsShare * 100 }));
+  }
+  if (bySoil && percolation === 'fast' && fastVisitsTimes > 1) {
+    times *= fastVisitsTimes;
+    found.push(because('routine_fast', { times: fastVisitsTimes }));
+  }
+  if (neighbourRoots && competitionTimes > 1) {
+    times *= competitionTimes;
+    const { distanceM, species } = neighbourRoots;
+    found.push(because('routine_competition', { times: competitionTimes, distanceM, species }));
+  }
+  return { times, because: found };
 }
 
 function doseL(by: 'caliper' | 'rain_on_ring' | 'rain_on_ball', input: RoutineInput): number {
   const { stock, practice, ringM2 } = input;
   if (by === 'caliper') return (practice.routine.lPer25Mm * stock.caliperMm) / 25;
   const ballMm = stock.kind === 'bare_root' ? stock.rootSpreadMm : stock.ballDiameterMm;
-  return weeklyRainMm * (by === 'rain_on_ring' ? ringM2 : discM2(ballMm));
+  // A millimetre on a square metre is a litre.
+  return practice.routine.rainMm * (by === 'rain_on_ring' ? ringM2 : discM2(ballMm));
 }

@@ -12,6 +12,7 @@ const soaked = (change: Partial<SoakInput> = {}) =>
     soil: 'clay',
     percolation: 'good',
     pitVolumeL: 150.8,
+    pitM2: 0.8,
     bermStoreL: 14,
     dormant: true,
     practice: fieldDefault,

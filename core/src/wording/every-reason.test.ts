@@ -56,6 +56,17 @@ const grounds: GroundFacts[] = [
   { ...unknownGround, soil: 'loam', slopePct: 0, stripWidthMm: 'open' },
   {
     ...unknownGround,
+    soil: 'sandy_loam',
+    slopePct: 0,
+    stripWidthMm: 'open',
+    percolation: fall(60),
+    horizons: [
+      { soil: 'sandy_loam', toMm: 250, fill: true, rateMmPerH: null },
+      { soil: 'clay', toMm: 900, fill: false, rateMmPerH: null },
+    ],
+  },
+  {
+    ...unknownGround,
     soil: 'loam',
     slopePct: 0,
     wireHeightM: 3,
@@ -64,7 +75,16 @@ const grounds: GroundFacts[] = [
   },
 ];
 const stocks: Stock[] = [
-  { kind: 'container', caliperMm: 40, heightM: 3, ballDiameterMm: 450, ballHeightMm: 400, topRootsDepthMm: 0 },
+  {
+    kind: 'container',
+    caliperMm: 40,
+    heightM: 3,
+    ballDiameterMm: 450,
+    ballHeightMm: 400,
+    topRootsDepthMm: 0,
+    face: 'one_sided',
+    adventitious: { count: 3, thickestMm: 15 },
+  },
   {
     kind: 'balled',
     caliperMm: 90,
@@ -78,6 +98,7 @@ const stocks: Stock[] = [
   },
   { kind: 'bare_root', caliperMm: 20, heightM: 2, rootSpreadMm: 400, rootDepthMm: 300 },
   { kind: 'container', caliperMm: 10, heightM: 0.5, ballDiameterMm: 250, ballHeightMm: 250, topRootsDepthMm: 10 },
+  { kind: 'container', caliperMm: 30, heightM: 2, ballDiameterMm: 400, ballHeightMm: 350, topRootsDepthMm: 60 },
   { kind: 'balled', caliperMm: 15, heightM: 1.5, ballDiameterMm: 200, ballHeightMm: 150, topRootsDepthMm: 60 },
 ];
 const practices: Practice[] = [
@@ -93,6 +114,27 @@ const practices: Practice[] = [
     ['mulch.gapMm', 300],
     ['pitWidth.ballFactor', 1],
     ['pitWidth.ballFactorCompacted', 1],
+  ),
+  made(
+    ['flareAboveGrade.measuredFrom', 'surface'],
+    ['backfill.gypsum', 'always'],
+    ['backfill.material', 'potting_mix'],
+    ['backfill.bags', 2],
+    ['backfill.second.material', 'topsoil'],
+    ['backfill.second.share', 0.6],
+    ['backfill.third.material', 'coarse_compost'],
+    ['backfill.third.share', 0.6],
+    ['backfill.feeds.surface', 'rock_lime'],
+    ['guard', 'always'],
+    ['guardUntilMm', 50],
+    ['firstSoak.rule', 'depth'],
+    ['routine.rule', 'probe_only'],
+  ),
+  made(
+    ['backfill.material', 'bark_fines'],
+    ['backfill.share', 0.3],
+    ['flareAboveGrade.shoulder', 'mound'],
+    ['routine.rule', 'rain_equal'],
   ),
   made(
     ['backfill.material', 'coarse_compost'],
@@ -111,11 +153,15 @@ const assessments: Assessment[] = [
   {
     ...unknownAssessment('2026-01-10'),
     owner: 'yard',
-    clearances: clear.map((one) => (one.thing === 'wire' || one.thing === 'building' ? { ...one, distanceM: 5 } : one)),
+    clearances: clear.map((one) =>
+      one.thing === 'wire' || one.thing === 'building' ? { ...one, distanceM: 5, towardsDeg: 90 } : one,
+    ),
     privateLines: 'none',
     sunHours: 1,
     openSoilM2: 4,
     soilPh: 9,
+    irrigation: { saltDsM: 3, sodiumSar: 14 },
+    neighbourRoots: { species: '', distanceM: 4, thickestMm: 40 },
     saltDsM: 20,
     sodiumSar: 20,
     soilTestedOn: '2026-01-09',
@@ -134,7 +180,7 @@ const assessments: Assessment[] = [
     sunHours: 9,
     openSoilM2: 400,
     soilDepthMm: 900,
-    soilPh: 6.5,
+    soilPh: 5.2,
     saltDsM: 5,
     soilTestedOn: '2026-01-09',
     wind: 'open',
@@ -144,6 +190,11 @@ const assessments: Assessment[] = [
   },
 ];
 
+const beside: Assessment = {
+  ...unknownAssessment('2026-01-10'),
+  clearances: [{ thing: 'kerb', distanceM: 1, by: 'tape', towardsDeg: 30 }],
+};
+
 function ofPlans(): Reason[] {
   const offers = [
     { nursery: 'Viveiro Azul', species: 'Quercus ilex', kind: 'container' as const, caliperMm: 25, available: 2 },
@@ -151,8 +202,16 @@ function ofPlans(): Reason[] {
   return practices.flatMap((practice) =>
     grounds.flatMap((ground) =>
       stocks.flatMap((stock) =>
-        [null, ...assessments.slice(-2)].flatMap((assessment): readonly Reason[] => {
-          const asked = { practice, ground, stock, assessment, work: defaultWorkRules };
+        [null, ...assessments.slice(-2), beside].flatMap((assessment): readonly Reason[] => {
+          const asked = {
+            practice,
+            ground,
+            stock,
+            assessment,
+            work: defaultWorkRules,
+            autumn: !assessment,
+            sunDeg: assessment && 180,
+          };
           const dug = pitPlan({ ground, stock, practice, fillUnderBallMm: 60, offers });
           const none = pitPlan({ ground, stock, practice, offers: [] });
           const plan = plantingPlan(asked);
@@ -167,7 +226,8 @@ function ofPlans(): Reason[] {
             pit.downhillProudMm,
             pit.pitL,
             pit.backfillL,
-            pit.amendment,
+            pit.amendments,
+            plan.facing,
             pit.spoilL,
             pit.mulchL,
             pit.firstWaterL,
@@ -342,6 +402,8 @@ function ofLooks(): Reason[] {
     ...([-150, 0, 10, 50, 100, 200] as const).map((flareDepthMm) => ({ flareDepthMm })),
     ...([5, 60, 200] as const).map((mulchDepthMm) => ({ mulchDepthMm, mulchContact: 'clear' as const })),
     { mulchDepthMm: 60, mulchContact: 'touching' },
+    { finger: 'finger_dry' },
+    { finger: 'finger_moist' },
     { mulchDepthMm: 60, mulchContact: 'heaped' },
     { circlingRoots: [] },
     ...([30, 120, 200] as const).map((toDeg) => ({ circlingRoots: [{ arc: { fromDeg: 0, toDeg }, diameterMm: 20 }] })),
@@ -403,9 +465,17 @@ function ofLives(): Reason[] {
     [ground, stock],
     [ground, stock, planting],
   ];
-  return histories.flatMap((records) =>
-    spotLife(records, { practice: fieldDefault }).decisions.flatMap(({ because }) => because),
+  const rooted = rec('stock', { ...(stocks[1] as Stock), adventitious: { count: 9, thickestMm: 12 } } as Stock);
+  const later = made(
+    ['pruning.stubs', 'kept'],
+    ['guard', 'always'],
+    ['guardUntilMm', 150],
+    ['inspection.firstLooks.everyDays', 4],
   );
+  return [
+    ...histories.flatMap((records) => spotLife(records, { practice: fieldDefault }).decisions),
+    ...spotLife([ground, rooted, planting], { practice: later }).decisions,
+  ].flatMap(({ because }) => because);
 }
 
 /** Every reason the core gives, on a spread of cases that the test below holds to be complete. */

@@ -57,6 +57,15 @@ export const measuredFacts = {
   fromDeg: as('bearingDeg', 'Presses from', 'bearingDeg'),
   toDeg: as('bearingDeg', 'Presses to', 'bearingDeg'),
   diameterMm: length('Thickness', 'rootDiameterMm'),
+  bestFaceDeg: as('bearingDeg', 'Best face looks towards', 'bearingDeg'),
+  stemRootCount: as('roots', 'Roots from the buried stem', 'rootCount'),
+  stemRootMm: length('the thickest of them', 'rootDiameterMm'),
+  waterDsM: as('saltDsM', 'Salt of the water it is given', 'saltDsM'),
+  waterSar: as('sodiumSar', 'Sodium of that water', 'sodiumSar'),
+  neighbourM: as('clearanceM', 'Its trunk stands away', 'clearanceM'),
+  neighbourRootMm: length('Its thickest root here', 'rootDiameterMm'),
+  toMm: length('Down to', 'horizonMm'),
+  rateMmPerH: as('rateMmPerH', 'Drains, by a hole in it', 'percolationMmPerH'),
   elevationM: as('distanceM', 'Height above the sea', 'elevationM'),
 } as const satisfies Readonly<Record<string, MeasuredFact>>;
 

@@ -14,9 +14,9 @@ import type {
   WindExposure,
   Wish,
 } from '../ground';
-import type { MulchContact, ProbeClass, StakeState } from '../inspect';
+import type { FingerClass, MulchContact, ProbeClass, StakeState } from '../inspect';
 import type { FitPart, Grade, Rank } from '../match';
-import type { LabourTask } from '../pit';
+import type { Hands, LabourTask } from '../pit';
 import type {
   BallState,
   CrownFace,
@@ -226,15 +226,28 @@ export const factNames: Readonly<Record<string, string>> = {
   chosenOn: 'Chosen on',
   species: 'Species',
   stockKind: 'Stock kind',
+  finger: 'Finger in the top of the ball',
+  face: 'Crown can point',
+  adventitious: 'Roots from the buried stem',
+  irrigation: 'Water it is given',
+  neighbourRoots: 'Roots of a neighbour in the pit',
+  horizons: 'Layers',
 };
+
+export const fingerNames: Readonly<Record<FingerClass, string>> = { finger_dry: 'Dry', finger_moist: 'Moist' };
 
 export const rubbingNames: Readonly<Record<Rubbing, string>> = { deer: 'deer', mowers: 'mowers' };
 
 export const rankNames: Readonly<Record<Rank, string>> = { species: 'Species', genus: 'Genus', family: 'Family' };
 
 export const labourTaskNames: Readonly<Record<LabourTask, string>> = {
-  dig: 'dig',
+  mark: 'mark out',
+  turf: 'lift turf',
+  carry: 'carry',
+  unwrap: 'open and unwrap',
   roots: 'roots',
+  prune: 'prune',
+  dig: 'dig',
   place: 'place',
   fill: 'fill',
   stake: 'stake',
@@ -242,7 +255,11 @@ export const labourTaskNames: Readonly<Record<LabourTask, string>> = {
   mulch: 'mulch',
   water: 'water',
   guard: 'guard',
+  label: 'label and record',
+  look_on: 'show, watch, wait',
 };
+
+export const handsNames: Readonly<Record<Hands, string>> = { volunteers: 'volunteers', crews: 'crews' };
 
 export const ballStateNames: Readonly<Record<BallState, string>> = {
   firm: 'firm',

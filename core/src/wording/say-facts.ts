@@ -1,10 +1,13 @@
 import type { RecordFacts, RecordKind } from '../record';
-import type { SiteThing } from '../ground';
+import type { Horizon, IrrigationWater, NeighbourRoots, SiteThing } from '../ground';
+import type { AdventitiousRoots } from '../stock';
 import type { RemedyCode } from '../practice';
 import { formatQuantity, type UnitSystem } from '../units';
 import { isMeasured, measuredFacts } from './measured';
 import {
+  crownFaceNames,
   factNames,
+  fingerNames,
   mulchContactNames,
   ownerNames,
   probeNames,
@@ -36,6 +39,8 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   wind: windNames,
   wishes: wishNames,
   rubbedBy: rubbingNames,
+  finger: fingerNames,
+  face: crownFaceNames,
   verdict: siteVerdictNames,
 };
 
@@ -56,11 +61,34 @@ function sayFact(key: string, value: unknown, units: UnitSystem): string {
     return (value as readonly { thing: SiteThing; distanceM: number }[])
       .map(({ thing, distanceM }) => `${siteThingNames[thing]} ${formatQuantity(distanceM, 'clearanceM', units)}`)
       .join(', ');
+  if (key in parts) return parts[key]?.(value as never, units) ?? '';
   if (key === 'percolation' || key === 'readings') return `${(value as unknown[]).length} readings`;
   if (Array.isArray(value)) return value.map((part) => sayFact(key, part, units)).join(', ');
   if (typeof value === 'string') return words[key]?.[value] ?? value;
   return isMeasured(key) ? formatQuantity(Number(value), measuredFacts[key].quantity, units) : String(value);
 }
+
+/** Facts that have parts of their own. */
+const parts: Readonly<Record<string, (value: never, units: UnitSystem) => string>> = {
+  adventitious: ({ count, thickestMm }: AdventitiousRoots, units) =>
+    `${count}, up to ${formatQuantity(thickestMm, 'lengthMm', units)}`,
+  irrigation: ({ saltDsM, sodiumSar }: IrrigationWater, units) =>
+    [
+      saltDsM === null ? '' : `salt ${formatQuantity(saltDsM, 'saltDsM', units)}`,
+      sodiumSar === null ? '' : `sodium ${formatQuantity(sodiumSar, 'sodiumSar', units)}`,
+    ]
+      .filter(Boolean)
+      .join(', '),
+  neighbourRoots: ({ species, distanceM, thickestMm }: NeighbourRoots, units) =>
+    `${species || 'species not known'}, ${formatQuantity(distanceM, 'clearanceM', units)} away, up to ${formatQuantity(thickestMm, 'lengthMm', units)}`,
+  horizons: (layers: readonly Horizon[], units) =>
+    layers
+      .map(({ soil, toMm, fill, rateMmPerH }) => {
+        const rate = rateMmPerH === null ? '' : `, ${formatQuantity(rateMmPerH, 'rateMmPerH', units)}`;
+        return `${fill ? 'filled ' : ''}${soilNames[soil]} to ${formatQuantity(toMm, 'lengthMm', units)}${rate}`;
+      })
+      .join('; '),
+};
 
 function sayRoots(
   roots: readonly { arc: { fromDeg: number; toDeg: number }; diameterMm: number }[],

@@ -1,5 +1,5 @@
 import type { GroundReasonFacts } from '../ground';
-import { percolationNames, questionNames, siteThingNames } from './names';
+import { percolationNames, questionNames, siteThingNames, soilNames } from './names';
 import { days, capital, sentence, lower, type Sentences } from './sentence';
 
 export const groundSentences: Sentences<GroundReasonFacts> = {
@@ -53,6 +53,8 @@ export const groundSentences: Sentences<GroundReasonFacts> = {
     f.roomM > 0
       ? `Rock or a root: the spot may move ${s.m(f.roomM)} and still be covered; further asks for a new ticket.`
       : 'The spot stands at the edge of the ticket: moved at all, it asks for a new one.',
+  horizon_slow: (f, s) =>
+    `${f.fill ? 'Filled ground: ' : ''}${f.fill ? soilNames[f.soil] : capital(soilNames[f.soil])} from ${s.mm(f.fromMm)} down is the slowest layer, ${percolationNames[f.class]}, and rules how the pit drains.`,
   rock_shallow: (f, s) => `Rock at ${s.mm(f.rockAtMm)}; a ball asks ${s.mm(f.leastMm)}.`,
   sun_short: (f, s) =>
     `${s.n(f.sunHours, 1)} h of sun on midsummer day, under ${s.n(f.leastH, 1)}: only trees that bear shade.`,

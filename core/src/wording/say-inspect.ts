@@ -29,6 +29,9 @@ export const inspectSentences: Sentences<InspectReasonFacts> = {
   probe_slightly_dry: () => 'Drying at ball depth.',
   probe_dry: () => 'Dry at ball depth.',
   probe_wet: () => 'Wet at ball depth.',
+  finger_dry: () => 'A finger finds the top of the ball dry: water soon, or probe deeper first.',
+  finger_moist: () => 'A finger finds the top of the ball moist; only a probe tells of its base.',
+  look_first_weeks: (f) => `In the first ${f.weeks} weeks looked at every ${days(f.everyDays)}.`,
   probe_saturated: (f) =>
     f.percolation === 'unknown'
       ? 'Waterlogged at ball depth; percolation not known.'

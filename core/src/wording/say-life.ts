@@ -11,4 +11,9 @@ export const lifeSentences: Sentences<LifeReasonFacts> = {
   species_missing: () => 'No species chosen.',
   stock_missing: () => 'Ball, caliper and topmost roots not measured.',
   ready_to_plant: () => 'Ground and stock are measured and the pit plan stands.',
+  stem_roots_later: (f, s) =>
+    `${f.count} ${f.count === 1 ? 'root' : 'roots'} of the buried stem stayed, up to ${s.mm(f.thickestMm)} thick: cut after ${months(f.months)}, once the tree has its own.`,
+  stubs_later: (f) => `Short branches were kept to thicken the stem: off after ${months(f.months)}.`,
+  guard_refit: (f, s) =>
+    `The trunk will be about ${s.mm(f.caliperMm)} thick, its bark counts as thin up to ${s.mm(f.untilMm)}: the guard is fitted anew each season until then.`,
 };

@@ -1,6 +1,7 @@
 import type { PitReasonFacts } from '../pit';
-import { bermPlaces, fillMaterials, guardRules, stakeRules } from '../practice';
-import { percolationNames, soilNames, stockNames } from './names';
+import { bermPlaces, fillMaterials, fillPlaces, guardRules, stakeRules, tieMaterials } from '../practice';
+import { compassPoint } from '../units';
+import { handsNames, percolationNames, siteThingNames, soilNames, stockNames } from './names';
 import { months, capital, type Sentences } from './sentence';
 
 export const pitSentences: Sentences<PitReasonFacts> = {
@@ -19,6 +20,8 @@ export const pitSentences: Sentences<PitReasonFacts> = {
     `The graft, ${s.mm(f.graftMm)} above the flare, stands at least ${s.mm(f.leastMm)} above grade: + ${s.mm(f.extraMm)}.`,
   flare_for_later: (f, s) =>
     `${s.mm(f.leftMm)} of surplus stays on the ball and comes off after ${months(f.months)}: + ${s.mm(f.extraMm)}.`,
+  flare_for_stem_roots: (f, s) =>
+    `${f.count} ${f.count === 1 ? 'root' : 'roots'} of the buried stem, up to ${s.mm(f.thickestMm)} thick, ${f.count === 1 ? 'stays' : 'stay'} for now and ${f.count === 1 ? 'is' : 'are'} cut after ${months(f.months)}: + ${s.mm(f.extraMm)}.`,
   graft_above_grade: (f, s) => `Graft union ${s.mm(f.aboveMm)} above grade: keep soil and mulch off it.`,
   flare_percolation_unknown: () => 'No percolation rate yet: slow soil would ask for more.',
   depth_is_ball_less_proud: (f, s) =>
@@ -52,9 +55,58 @@ export const pitSentences: Sentences<PitReasonFacts> = {
   backfill_is_pit_less_ball: (f, s) => `Pit ${s.L(f.pitL)} less ${s.L(f.ballBelowGradeL)} of ball below grade.`,
   amendment_none: () => 'The practice fills with site soil only.',
   amendment_share: (f, s) =>
-    `${capital(fillMaterials[f.material].name)}, ${s.pct(f.sharePct)} of the fill by the practice.`,
+    `${capital(fillMaterials[f.material].name)} ${fillPlaces[f.place].name}: ${s.pct(f.sharePct)} of the fill by the practice, ${s.L(f.litres)}.`,
+  amendment_bags: (f, s) =>
+    `${capital(fillMaterials[f.material].name)} ${fillPlaces[f.place].name}: ${s.n(f.bags, 1)} ${f.bags === 1 ? 'bag' : 'bags'} of ${s.L(f.bagL)} by the practice, ${s.L(f.litres)}.`,
   amendment_area: (f, s) =>
-    `${capital(fillMaterials[f.material].name)}, ${s.pct(f.sharePct)} of the top ${s.mm(f.depthMm)} of a ring ${s.mm(f.ringMm)} across, outside the pit.`,
+    `${capital(fillMaterials[f.material].name)} ${fillPlaces[f.place].name}: ${s.pct(f.sharePct)} of the top ${s.mm(f.depthMm)} of a ring ${s.mm(f.ringMm)} across${f.place === 'whole_area' ? ', outside the pit' : ''}, ${s.L(f.litres)}.`,
+  amendment_fed_in_autumn: (f) =>
+    `${capital(fillMaterials[f.material].name)} holds fertiliser: in autumn it drives growth that frost takes. Left out.`,
+  amendment_capped: (f, s) =>
+    `No more than ${s.pct(f.mostPct)} of the fill is anything but site soil: ${fillMaterials[f.material].name} cut to ${s.L(f.litres)}.`,
+  amendment_acid_on_acid: (f, s) =>
+    `Acid on acid: ${fillMaterials[f.material].name}, pH ${s.n(f.phFrom, 1)}–${s.n(f.phTo, 1)}, into soil of pH ${s.n(f.soilPh, 1)}. Take something else.`,
+  amendment_alkaline_on_alkaline: (f, s) =>
+    `Alkaline on alkaline: ${fillMaterials[f.material].name}, pH ${s.n(f.phFrom, 1)}–${s.n(f.phTo, 1)}, into soil of pH ${s.n(f.soilPh, 1)}. Iron and manganese run short there.`,
+  amendment_ph_unknown: (f) => `The pH of ${fillMaterials[f.material].name} is not known: test a bag first.`,
+  amendment_dries: (f) =>
+    `${capital(fillMaterials[f.material].name)} holds little water, and this soil lets it through: the fill dries sooner.`,
+  amendment_fertilised: (f) =>
+    `${capital(fillMaterials[f.material].name)} holds fertiliser, whether the bag says so or not: feed nothing else.`,
+  soil_moved: (f, s) =>
+    `${s.L(f.dugL)} dug${f.cavedL > 0.05 ? ` and ${s.L(f.cavedL)} broken in from the sides` : ''}, ${s.L(f.backL)} back as fill.`,
+  soil_built: (f, s) => {
+    const parts = [
+      [f.moundL, 'drawn up to the ball'],
+      [f.bankL, 'into the downhill bank'],
+      [f.bermL, 'into the berm'],
+    ] as const;
+    const said = parts.filter(([litres]) => litres > 0.05).map(([litres, where]) => `${s.L(litres)} ${where}`);
+    return said.length > 0 ? `${capital(said.join(', '))}.` : 'Next to nothing is drawn up.';
+  },
+  soil_bought: (f, s) => `The spoil does not do: ${s.L(f.boughtL)} of topsoil bought.`,
+  surface_kept: (f, s) =>
+    f.underMm > 0
+      ? `By the container's surface: the flare lies ${s.mm(f.underMm)} under it, and stands that much lower. Danger: what was potted too deep is buried for good.`
+      : "By the container's surface, where the flare is.",
+  surface_refused: (f, s) =>
+    `Not by the container's surface: the flare lies ${s.mm(f.underMm)} under it, ${s.mm(f.mostMm)} is the most that is borne here. Found and set by the flare instead.`,
+  need_gypsum_always: (f, s) =>
+    `Gypsum in all clay by the practice, ${s.n(f.kgPerM2, 1)} kg for each m² of pit; without sodium it opens nothing.`,
+  feed_lime_refused: (f, s) =>
+    f.soilPh === null
+      ? `Lime with rock dust: nobody tested the soil. It is fed under pH ${s.n(f.underPh, 1)} only.`
+      : `Lime with rock dust left out: pH ${s.n(f.soilPh, 1)}, it is fed under ${s.n(f.underPh, 1)} only.`,
+  guard_thick_bark: (f, s) =>
+    `No guard: the trunk is ${s.mm(f.caliperMm)} thick, its bark counts as thin up to ${s.mm(f.untilMm)}.`,
+  labour_looking_on: (f, s) =>
+    `At the pace of ${handsNames[f.hands]}: ${s.pct(f.sharePct)} of the hours go to showing, watching and waiting.`,
+  face_from: (f, s) =>
+    `The ${siteThingNames[f.thing]} stands ${s.near(f.distanceM)} away to the ${compassPoint(f.towardsDeg)}: flat side to it, best face and branches to the ${compassPoint(f.bestFaceDeg)}, where there is room.`,
+  face_pavement: (f) => `People pass to the ${compassPoint(f.bestFaceDeg)}: best face there.`,
+  face_street: (f) => `The street lies to the ${compassPoint(f.bestFaceDeg)}: best face there.`,
+  face_sun: (f) => `Branches to the light, to the ${compassPoint(f.bestFaceDeg)}.`,
+  face_by_eye: () => 'Which way it looks is not on record: best face to where people see it, branches towards room.',
   amendment_refused: (f) =>
     `${capital(fillMaterials[f.material].name)} holds water against slow soil and fills the pit like a basin: left out.`,
   base_put_back: (f, s) => `The practice digs ${s.mm(f.fillMm)} deeper and puts it back firmed.`,
@@ -66,8 +118,12 @@ export const pitSentences: Sentences<PitReasonFacts> = {
   stake_bare_root: () => 'Bare roots hold nothing yet.',
   dig_rate: (f, s) =>
     `Digging: ${s.L(f.litresPerH)} a person-hour in ${[f.stony && 'stony', f.compacted && 'compacted', soilNames[f.soil]].filter(Boolean).join(' ')}.`,
-  need_guard: (f) => `Trunk guard: ${guardRules[f.rule].name}.`,
-  need_tie: (f, s) => `${s.m(f.eachM)} a stake: a figure of eight.`,
+  need_guard: (f, s) =>
+    `Trunk guard: ${guardRules[f.rule].name}; bark counts as thin until ${s.mm(f.untilMm)}, the trunk is ${s.mm(f.caliperMm)}. Fitted anew each season until then.`,
+  need_tie: (f, s) => {
+    const { name, stretch, rub } = tieMaterials[f.tie];
+    return `${capital(name)}, ${s.m(f.eachM)} a stake in a figure of eight: stretches ${stretch === 'none' ? 'not at all' : stretch}, rubs ${rub}.`;
+  },
   need_buckets: (f, s) => `${s.L(f.litres)} by buckets of ${s.L(f.eachL)}, at most four; used again at the next tree.`,
   need_gypsum_sodium: (f, s) =>
     `Sodium ratio ${s.n(f.sodiumSar, 1)}: clay is sodic from ${s.n(f.sodicFromSar, 1)}.${f.sodiumSar >= f.sodicFromSar ? ` ${s.n(f.kgPerM2, 1)} kg for each m² of pit.` : ' No gypsum.'}`,
@@ -85,7 +141,7 @@ export const pitSentences: Sentences<PitReasonFacts> = {
   stake_along_strip: (f, s) =>
     `The strip, ${s.mm(f.stripWidthMm)}, has no room for a stake beside the ball: along the strip.`,
   stake_off: (f) => `Off after ${f.months} months, before it strangles.`,
-  spoil_bulks: (f, s) => `${s.L(f.ballBelowGradeL)} displaced by the ball, bulked ${s.n(f.bulking, 2)} ×.`,
+  spoil_bulks: (f, s) => `${s.L(f.leftL)} left over, bulked ${s.n(f.bulking, 2)} ×.`,
   mulch_ring: (f, s) =>
     `Ring ${s.mm(f.ringMm)} across, ${s.mm(f.thicknessMm)} thick, ${s.mm(f.gapMm)} clear of the trunk${f.lengthMm > f.ringMm ? `, in the strip and ${s.mm(f.lengthMm)} along it, to both ends of the pit` : f.cutByStrip ? ', cut by the strip' : ''}.`,
   mulch_no_room: (f, s) =>

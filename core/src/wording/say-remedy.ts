@@ -127,4 +127,19 @@ export const remedyWords: Readonly<Record<RemedyCode, RemedyWords>> = {
     how: 'Have a qualified arborist judge anchorage, prognosis and cost against replacement.',
     caution: cuts,
   },
+  cut_stem_roots: {
+    act: 'Cut roots of the buried stem',
+    how: 'Uncover the stem down to the flare and cut the roots that grow from it above, at the stem; then taper the soil.',
+    caution: cuts,
+  },
+  cut_stubs: {
+    act: 'Cut the short branches of the stem',
+    how: 'They have thickened the stem for a season: cut them off at the collar.',
+    caution: 'Clean tools; a cut stands just outside the branch collar.',
+  },
+  refit_guard: {
+    act: 'Fit the guard anew',
+    how: 'Take it off, look at the bark under it, and put it on wider; or leave it off once the bark is rough.',
+    caution: null,
+  },
 };

@@ -1,6 +1,7 @@
 import type { PlantingStep, StepCode } from '../pit';
 import {
   bermPlaces,
+  feedPlaces,
   fertilisers,
   fillMaterials,
   fillPlaces,
@@ -15,6 +16,8 @@ import {
   rootCorrections,
   settlings,
   stoneUses,
+  stubUses,
+  tieMaterials,
   wrapRemovals,
 } from '../practice';
 import { compassPoint, formatNumber, formatQuantity, type UnitSystem } from '../units';
@@ -55,9 +58,12 @@ const winds = (say: Say): string => {
 };
 const stakeAct = (say: Say): string =>
   `${say.number('stakes') === 1 ? 'One stake' : `${say.number('stakes')} stakes`} ${winds(say)}, ${say.mm('fromTrunkMm')} from the trunk; ` +
-  `tie at ${say.mm('heightMm')} with a wide strap, loose.`;
+  `tie at ${say.mm('heightMm')} with a ${nameOf(tieMaterials, say.word('tie'))} in a figure of eight, its fastener on the stake, loose.`;
 
 const flareAct = (say: Say): string => {
+  if (say.word('from') === 'surface' && say.number('leftMm') > 0) {
+    return `Probe for the flare: it lies ${say.mm('leftMm')} under the container’s surface and stays covered, by the practice.`;
+  }
   const scraped =
     say.number('surplusMm') > 0
       ? `Scrape ${say.mm('surplusMm')} off the top until the first structural roots show; measure the ball again.`
@@ -92,10 +98,80 @@ const mulchAct = (say: Say): string => {
 };
 const tiesAct = (say: Say): string =>
   `Tags, ties, nursery stake and trunk wrap: ${nameOf(nurseryTies, say.word('ties'))}.`;
-const feedAct = (say: Say): string => {
+const feed: Sayer = (say) => {
   const { name, buys } = optionOf(fertilisers, say.word('fertiliser'));
-  const amount = buys === null ? '' : ` ${formatNumber(buys.perTree, 2)} ${buys.unit} for this tree, by the label.`;
-  return `${cap(name)}:${amount}`;
+  const place = optionOf(feedPlaces, say.word('place'));
+  const amount = buys === null ? '' : `${formatNumber(say.number('amount'), 2)} ${buys.unit} for this tree, `;
+  return said(
+    `Feed ${place.name}`,
+    `${cap(name)}: ${amount}${place.act}`,
+    'The amount is measured by the label, not thrown.',
+    'Against roots or trunk: salts burn.',
+    'Soil test first; label and licence rule. Gloves, and keep it off skin and out of drains.',
+  );
+};
+/** What is cut off the ball, in words. */
+const rootsAct = (say: Say): string => {
+  const { name, counted } = optionOf(rootCorrections, say.word('correction'));
+  const over =
+    say.word('correction') === 'shave_or_slits'
+      ? ` (shave from ${formatNumber(say.number('shaveOverPct'), 0)} % of the face)`
+      : '';
+  const cuts = counted ? `, ${formatNumber(say.number('cuts'), 0)} cuts ${say.mm('cutDepthMm')} deep` : '';
+  return `${cap(name)}${over}${cuts}.`;
+};
+const stemRootsAct = (say: Say): string => {
+  const count = say.number('adventitious');
+  if (count === 0) return '';
+  const found = `${formatNumber(count, 0)} ${count === 1 ? 'root grows' : 'roots grow'} from the buried stem:`;
+  return say.word('adventitiousKept') === 'kept'
+    ? `${found} keep them for now, the tree lives by them; it is planted higher, and they come off later.`
+    : `${found} cut those up to ${say.mm('adventitiousCutMm')} at the stem; thicker ones come off later.`;
+};
+const amend: Sayer = (s) => {
+  const { act, check, avoid } = optionOf(fillPlaces, s.word('place'));
+  const material = nameOf(fillMaterials, s.word('material'));
+  const deep = optionOf(fillPlaces, s.word('place')).into === 'fill' ? '' : ` ${s.mm('areaDepthMm')} deep,`;
+  const how = s.word('place') === 'on_top' ? 'Spread' : 'Mix';
+  return said(
+    how === 'Mix' ? 'Mix in' : 'Spread on top',
+    `${how} ${s.L('litres')} of ${material}${deep} ${act}`,
+    check,
+    avoid,
+  );
+};
+const bought = (say: Say): string =>
+  say.number('boughtL') > 0 ? ` ${say.L('boughtL')} of it is bought topsoil: the spoil does not do.` : '';
+const turnTree = (say: Say): string => {
+  const face = say.word('face');
+  if (say.word('bestFaceDeg') === '') {
+    return face === 'one_sided'
+      ? 'flat side to the wall, branches towards room and light.'
+      : 'best face to where people see it, branches towards room and light.';
+  }
+  const point = compassPoint(say.number('bestFaceDeg'));
+  const why = faceWords[say.word('faceWhy')] ?? 'to the';
+  return face === 'one_sided' ? `full side ${why} ${point}, flat side away.` : `best face ${why} ${point}.`;
+};
+const faceWords: Readonly<Record<string, string>> = {
+  face_from: 'towards room,',
+  face_pavement: 'to where people pass,',
+  face_street: 'to the street,',
+  face_sun: 'to the light,',
+};
+const unwrap: Sayer = (s) => {
+  const { offShare, beforePlacing } = optionOf(wrapRemovals, s.word('wrap'));
+  return said(
+    beforePlacing ? 'Take the wrap off' : 'Cut the wrap',
+    `Free or cut roots that grew through the wrap first. Basket and burlap: ${nameOf(wrapRemovals, s.word('wrap'))}. Synthetic cloth and every string come off in any case.`,
+    beforePlacing
+      ? 'Nothing is left around or under the ball; it is carried to its hole on a sheet or a board.'
+      : 'Nothing is left over the top of the ball or around the trunk.',
+    offShare > 0 && offShare < 0.5
+      ? 'Cloth left above the ground: it dries the ball like a wick. Bent wire stays sharp and meets roots later.'
+      : 'Folding cloth down: it dries the ball like a wick. Tearing roots off with it.',
+    'Cut wire springs: eyes covered.',
+  );
 };
 const carryAct = (say: Say): string => {
   const people = say.number('people');
@@ -117,14 +193,14 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
       'Lift turf and old mulch',
       turfKept(s) ? `Lift the turf in slabs and keep it for ${turfKept(s)}.` : 'Rake old mulch off, lift the turf.',
       'Turf lies apart from the soil.',
-      'Turf in the fill: it rots and leaves holes.',
+      'Turf or chopped roots in the fill: they rot, leave holes and sink the soil.',
     ),
   open_tree: (s) =>
     said(
       'Open the tree while it lies',
       s.word('kind') === 'container'
         ? `Slide the container off. ${tiesAct(s)}`
-        : `Cut the wrap open on top and off what will be out of reach. ${tiesAct(s)}`,
+        : `Cut the wrap open on top, where the trunk leaves it. ${tiesAct(s)}`,
       'Nothing is left tied around the trunk.',
       'Pulling by the trunk: roots tear off inside the ball.',
     ),
@@ -133,12 +209,14 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
       'Find the flare',
       flareAct(s),
       'The trunk widens and two or more main roots leave it.',
-      'Taking roots grown from a buried stem, or a graft, for the flare.',
+      s.word('from') === 'surface'
+        ? 'Trusting the surface: stock is often potted 50–150 mm too deep, and what is buried stays buried.'
+        : 'Taking roots grown from a buried stem, or a graft, for the flare.',
     ),
   correct_roots: (s) =>
     said(
       'Correct the roots',
-      `${cap(nameOf(rootCorrections, s.word('correction')))}.`,
+      [s.word('kind') === 'container' ? rootsAct(s) : '', stemRootsAct(s)].filter(Boolean).join(' '),
       'No root runs around the ball any more; cuts are clean.',
       'Leaving one thick circling root because it is hard to cut.',
       'Cut away from yourself, gloves on.',
@@ -146,14 +224,14 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
   prune_broken: (s) =>
     said(
       'Prune',
-      `${cap(nameOf(plantingPrunings, s.word('pruning')))}.`,
+      `${cap(nameOf(plantingPrunings, s.word('pruning')))}. Short branches on the stem: ${nameOf(stubUses, s.word('stubs'))}.`,
       'Cuts stand just outside the branch collar.',
       optionOf(plantingPrunings, s.word('pruning')).avoid,
     ),
   dig: (s) =>
     said(
       'Dig',
-      `${s.mm('depthMm')} deep at the uphill edge of the ball, ${s.mm('widthMm')} wide at the top: ${s.L('pitL')}.`,
+      `${s.mm('depthMm')} deep at the uphill edge of the ball, ${s.mm('widthMm')} wide ${s.number('finishedMm') > s.number('widthMm') + 1 ? 'with straight sides; they are broken in later' : 'at the top'}: ${s.L('litres')}.`,
       'Depth under a straight edge laid across the pit.',
       'Deeper than the number: loose soil under the ball sinks it.',
       'Clear the swing of a pick aloud; lift it and let it drop. Stop at any pipe, cable or unknown object.',
@@ -204,7 +282,7 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
   place: (s) =>
     said(
       'Place',
-      `${carryAct(s)} Set it in by the ${s.word('kind') === 'bare_root' ? 'roots' : 'ball'}, best face to the street.`,
+      `${carryAct(s)} Set it in by the ${s.word('kind') === 'bare_root' ? 'roots' : 'ball'}, ${turnTree(s)}`,
       'The flare stands at its number on every side.',
       'Lifting by the trunk.',
       `It weighs ${s.kg('massKg')}: lift with the team and tools the plan names; roll heavy balls on boards.`,
@@ -216,27 +294,24 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
       'The trunk is upright from both sides.',
       'Bending the trunk straight with the stake.',
     ),
-  unwrap: (s) =>
+  unwrap_before: unwrap,
+  unwrap,
+  cave_sides: (s) =>
     said(
-      'Cut the wrap',
-      `Basket and burlap: ${nameOf(wrapRemovals, s.word('wrap'))}. Synthetic cloth and every string come off in any case.`,
-      'Nothing is left over the top of the ball or around the trunk.',
-      'Folding cloth down: it dries the ball like a wick.',
-      'Cut wire springs: eyes covered.',
+      'Break the sides in',
+      `${optionOf(pitSides, s.word('sides')).open} They fall around the ball and are the fill: ${s.L('litres')}, to ${s.mm('widthMm')} at the top.`,
+      'The tree stands where it stood; no clod bridges a gap.',
+      'Breaking them in before the tree stands: loose soil lies under the ball and it sinks.',
+      'Stand clear of the edge you break; look for cables and pipes in the face of it.',
     ),
-  amend: (s) => {
-    const { act, check, avoid } = optionOf(fillPlaces, s.word('place'));
-    const material = nameOf(fillMaterials, s.word('material'));
-    return said('Mix in', `Mix ${s.L('litres')} of ${material} ${act}`, check, avoid);
-  },
-  feed: (s) =>
-    said(
-      'Feed',
-      feedAct(s),
-      'The amount is measured, not thrown.',
-      'Against roots or trunk: salts burn.',
-      'Soil test first; label and licence rule. Gloves, and keep it off skin and out of drains.',
-    ),
+  amend_area: amend,
+  amend,
+  amend_top: amend,
+  feed_base: feed,
+  feed_halfway: feed,
+  feed_edge: feed,
+  feed_surface: feed,
+  feed_drench: feed,
   gypsum: (s) =>
     said(
       'Work in gypsum',
@@ -248,9 +323,25 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
   fill: (s) =>
     said(
       'Fill',
-      `${s.L('litres')} in layers of a hand's breadth; settle each: ${nameOf(settlings, s.word('settling'))}. Stones: ${nameOf(stoneUses, s.word('stones'))}.`,
+      `${s.L('litres')} in layers of a hand's breadth; settle each: ${nameOf(settlings, s.word('settling'))}. Stones: ${nameOf(stoneUses, s.word('stones'))}.` +
+        (s.number('shoulderL') > 0.5 ? ` Draw ${s.L('shoulderL')} up to the shoulder of the ball.` : '') +
+        bought(s),
       'Clods are broken; the fill ends at the top of the ball’s side.',
-      'Soil on top of the ball, turf in the fill.',
+      'Soil on top of the ball; turf or chopped roots in the fill, which rot and leave holes.',
+    ),
+  mound: (s) =>
+    said(
+      'Build the mound',
+      `Draw ${s.L('litres')} up to the side of the ball, ${s.mm('heightMm')} high there, falling one in ${formatNumber(s.number('perHeight'), 0)} all round.${bought(s)}`,
+      'Water runs off it outward; the top of the ball shows.',
+      'Soil over the ball or against the trunk.',
+    ),
+  bank: (s) =>
+    said(
+      'Bank the downhill side',
+      `Draw ${s.L('litres')} up to the downhill side of the ball, ${s.mm('proudMm')} high there, and tread it.`,
+      'It holds under a boot and its top is level with the ball.',
+      'A loose bank: the first rain takes it, and the ball dries.',
     ),
   soak_halfway: (s) =>
     said(
@@ -277,7 +368,7 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
   make_berm: (s) =>
     said(
       'Make the berm',
-      bermWords(s),
+      `${bermWords(s)}${s.number('litres') > 0 ? ` ${s.L('litres')} of soil.` : ''}`,
       'It holds water all round, higher on the downhill side.',
       'A bowl against the trunk.',
     ),
@@ -307,7 +398,8 @@ const sayers: Readonly<Record<StepCode, Sayer>> = {
   guard: (s) =>
     said(
       'Guard',
-      `Put the guard on, wide enough for two years of growth. ${optionOf(guardRules, s.word('guard')).season ?? ''}`.trim(),
+      `Put the guard on, wide enough for two years of growth. ${optionOf(guardRules, s.word('guard')).season ?? ''}`.trim() +
+        ` Fitted anew each season until the trunk is ${s.mm('untilMm')} thick.`,
       'It stands clear of the bark.',
       'A guard nobody loosens.',
     ),

@@ -1,7 +1,7 @@
 import type { WaterReasonFacts } from '../water';
-import { routineRules } from '../practice';
+import { dormantWaterings, routineRules } from '../practice';
 import { soilNames } from './names';
-import { capital, type Sentences } from './sentence';
+import { capital, days, type Sentences } from './sentence';
 
 export const waterSentences: Sentences<WaterReasonFacts> = {
   soak_fill_berm: (f, s) => `The berm filled ${f.times} times, ${s.L(f.storeL)} each.`,
@@ -12,7 +12,15 @@ export const waterSentences: Sentences<WaterReasonFacts> = {
   routine_from_growth: (f, s) => `Nothing before growth begins; then ${s.L(f.perVisitL)} a visit.`,
   routine_slow: (f, s) => `Slow soil: ${s.pct(f.sharePct)} of the visits.`,
   routine_summer: (f, s) => `In summer ${s.L(f.weeklyL)} a week.`,
-  routine_dormant: () => 'None in the dormant season.',
+  routine_dormant: (f) => `In the dormant season: ${dormantWaterings[f.watering].name}.`,
+  routine_fast: (f, s) => `Fast soil: ${s.n(f.times, 1)} times the visits, no more at a time.`,
+  routine_competition: (f, s) =>
+    `Roots of ${f.species || 'another tree'} ${s.near(f.distanceM)} away drink in the pit: ${s.n(f.times, 2)} times the visits, most in drought.`,
+  routine_rain: (f, s) => `${s.mm(f.rainMm)} of rain or its equal a week.`,
+  routine_probe: (f) => `The probe is asked every ${days(f.everyDays)}, and decides.`,
+  soak_by_depth: (f, s) => `${s.mm(f.depthMm)} of water over the pit's ${s.n(f.pitM2, 2)} m².`,
+  soak_leaches: (f, s) =>
+    `The water holds salt, ${s.n(f.saltDsM, 1)} dS/m: ${s.pct(f.morePct)} more, so that some runs through and takes it down.`,
   soak_by_ball_store: (f, s) =>
     `${f.doses} × ${s.L(f.doseL)}: what ${f.medium === 'container_mix' ? 'container mix' : 'the nursery soil of the ball'} takes from wilting to saturation.`,
   soak_by_pit_air: (f, s) =>

@@ -46,7 +46,7 @@ describe('practices', () => {
 
   it('keeps the versions of a shipped school apart, the newest first', async () => {
     const { practices } = await read();
-    expect(practices.find(({ practice }) => practice.id === 'heavy-clay')?.practice.version).toBe(2);
+    expect(practices.find(({ practice }) => practice.id === 'heavy-clay')?.practice.version).toBe(3);
     // A version nobody ever planted under is kept nowhere.
     expect((await cora.send('POST', '/api/practices/adopt', { id: 'heavy-clay', version: 1 })).status).toBe(404);
   });
@@ -258,7 +258,7 @@ describe('a planted tree', () => {
     const before = await found();
     expect(before).not.toContain('replant_higher');
     // Heavy clay wants 75 mm above grade: this tree was never planted by it.
-    await cora.send('POST', '/api/practices/adopt', { id: 'heavy-clay', version: 2 });
+    await cora.send('POST', '/api/practices/adopt', { id: 'heavy-clay', version: 3 });
     expect(await found()).toEqual(before);
     const detail = await cora.spot(spotId);
     expect([detail.practice.id, detail.plantedUnder?.id]).toEqual(['heavy-clay', 'field-default']);

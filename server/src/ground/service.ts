@@ -23,7 +23,7 @@ async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
   if (!row) throw new NotFoundError('no such spot', 'id');
   const records = (await recordsOfSpots(db, [row.id])).get(row.id) ?? [];
   const today = await programmeToday(db);
-  const { practice, plantedUnder, windows } = contextOf(await programmeBasis(db), row.id, records);
+  const { practice, plantedUnder, windows, latDeg } = contextOf(await programmeBasis(db), row.id, records);
   return {
     spot: {
       id: row.id,
@@ -37,6 +37,7 @@ async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
     practice,
     plantedUnder: plantedUnder ?? null,
     windows: [...(windows ?? [])],
+    latDeg: latDeg ?? null,
     plantOn: await bookedFor(db, row.id, today),
     offers: row.species === null ? [] : ((await offersOf(db, [row.species])).get(row.species) ?? []),
     rules: await currentRules(db),

@@ -31,30 +31,37 @@ export async function surroundingsOf(db: Db, spotId: string): Promise<Surroundin
     db('base_layer').pluck('layer') as unknown as Promise<string[]>,
   ]);
   const nextTree = neighbours[0];
+  const wayTo = ({ distanceM, towardsDeg }: FoundTree) => ({ distanceM, towardsDeg });
   return {
     distances: [
       ...distances,
-      ...(junction === null ? [] : [{ thing: 'junction' as const, distanceM: junction, heightM: null }]),
-      ...(nextTree ? [{ thing: 'tree' as const, distanceM: nextTree.distanceM, heightM: null }] : []),
+      ...(junction === null
+        ? []
+        : [{ thing: 'junction' as const, distanceM: junction, towardsDeg: null, heightM: null }]),
+      ...(nextTree ? [{ thing: 'tree' as const, ...wayTo(nextTree), heightM: null }] : []),
     ],
-    neighbours,
+    neighbours: neighbours.map(({ towardsDeg: _side, ...neighbour }) => neighbour),
     streetDeg: street,
     layersMissing: measured.map(([layer]) => layer).filter((layer) => !layers.includes(layer)),
   };
 }
 
 async function nearestThings(db: Db, spotId: string): Promise<MapDistance[]> {
-  const { rows } = await db.raw<{ rows: { layer: string; distance_m: number; height_m: number | null }[] }>(
-    `select distinct on (layer) layer, height_m, st_distance(${geography('geom')}, ${here}::geography) as distance_m
+  const { rows } = await db.raw<{
+    rows: { layer: string; distance_m: number; bearing: number | null; height_m: number | null }[];
+  }>(
+    `select distinct on (layer) layer, height_m, st_distance(${geography('geom')}, ${here}::geography) as distance_m,
+       degrees(st_azimuth(${here}::geography, st_closestpoint(st_transform(geom, 4326), ${here})::geography)) as bearing
      from base_feature where layer = any(?) and geom && ${nearby}
      order by layer, distance_m`,
-    [spotId, measured.map(([layer]) => layer), spotId],
+    [spotId, spotId, spotId, measured.map(([layer]) => layer), spotId],
   );
   return rows
     .filter(({ distance_m }) => distance_m <= reachM)
-    .map(({ layer, distance_m, height_m }) => ({
+    .map(({ layer, distance_m, bearing, height_m }) => ({
       thing: measured.find(([name]) => name === layer)?.[1] ?? 'building',
       distanceM: round(distance_m),
+      towardsDeg: bearing === null ? null : Math.round(bearing),
       heightM: height_m,
     }));
 }
@@ -95,10 +102,13 @@ async function nearestJunction(db: Db, spotId: string): Promise<number | null> {
   return least <= reachM ? round(least) : null;
 }
 
-async function neighbourTrees(db: Db, spotId: string): Promise<Neighbour[]> {
-  const { rows } = await db.raw<{ rows: Neighbour[] }>(
+type FoundTree = Neighbour & { readonly towardsDeg: number | null };
+
+async function neighbourTrees(db: Db, spotId: string): Promise<FoundTree[]> {
+  const { rows } = await db.raw<{ rows: FoundTree[] }>(
     `select period.spot_id as "spotId", spot.ref, tree.species,
        st_distance(spot.position::geography, ${here}::geography) as "distanceM",
+       round(degrees(st_azimuth(${here}::geography, spot.position::geography))) as "towardsDeg",
        coalesce(period.crown_m, 0) as "crownNowM",
        coalesce(((species.body->'spreadM'->>'min')::float + (species.body->'spreadM'->>'max')::float) / 2, 8) as "crownMatureM"
      from spot_period period
@@ -108,7 +118,7 @@ async function neighbourTrees(db: Db, spotId: string): Promise<Neighbour[]> {
      where period.until_day is null and period.planted_on is not null and period.spot_id <> ?
        and st_dwithin(period.at, st_transform(${here}, 3857), ${reachM / 2})
      order by 4 limit 6`,
-    [spotId, spotId, spotId],
+    [spotId, spotId, spotId, spotId],
   );
   return rows.map((row) => ({ ...row, distanceM: round(row.distanceM), crownNowM: round(row.crownNowM) }));
 }

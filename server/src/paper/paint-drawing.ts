@@ -24,6 +24,8 @@ const inks: Partial<Readonly<Record<Role, Ink>>> = {
   amendment: { fill: '#2c3a1e' },
   surplus: { fill: '#dcc3a0' },
   put_back: { fill: '#b98d5c' },
+  layer: { stroke: '#7a5230', width: 1, dash: [6, 3] },
+  face: { stroke: '#7a2a63', width: 2 },
   dimension: { stroke: '#1d2b28', width: 0.7 },
   label: { fill: '#1d2b28' },
   note: { fill: '#3f4843', stroke: '#6b716c', width: 0.5 },

@@ -93,23 +93,27 @@ describe('the programme’s rules of work', () => {
 
   it('make hours, packs and comparisons follow what is kept, not what was shipped', async () => {
     const before = await materials();
+    const slowly = (rates: WorkRules['labour']['volunteers']) => ({
+      ...rates,
+      digLPerH: { ...rates.digLPerH, loam: rates.digLPerH.loam / 2 },
+    });
     const slow = ({ labour, packs, ...rest }: WorkRules): WorkRules => ({
       ...rest,
-      labour: { ...labour, digLPerH: { ...labour.digLPerH, loam: labour.digLPerH.loam / 2 } },
+      labour: { ...labour, volunteers: slowly(labour.volunteers) },
       packs: { ...packs, mulch: 100 },
     });
     expect((await change(slow)).status).toBe(200);
     const after = await materials();
     const plan = pitPlan({ ground: loam, stock: container, practice: fieldDefault });
     if (plan.kind === 'no_plan') throw new Error('no plan');
-    // Twice the time for the same litres of loam: once more what digging took at 300 L an hour.
-    const more = (before.spots.length * plan.pitL.value) / 300;
+    // Once more what digging took at 300 L an hour, with a quarter of all hours looking on.
+    const more = (before.spots.length * plan.pitL.value) / 300 / 0.75;
     expect(after.hours - before.hours).toBeCloseTo(more, 6);
     const mulch = after.lines.find(({ code }) => code === 'mulch');
     expect(mulch).toMatchObject({ packSize: 100, packs: Math.ceil((mulch?.needed ?? 0) / 100) });
     expect((await cora.send<string>('GET', '/api/materials.csv')).body).toContain('loose load of 100 L');
     const { work } = (await cora.send<Practices>('GET', '/api/practices')).body;
-    expect(work.labour.digLPerH.loam).toBe(150);
+    expect(work.labour.volunteers.digLPerH.loam).toBe(150);
   });
 
   it('are not set back by a page that does not know of them', async () => {
@@ -122,8 +126,11 @@ describe('the programme’s rules of work', () => {
   it('are refused where a rate or a pack cannot be, and stay as they were', async () => {
     const none = await change((work) => ({ ...work, packs: { ...work.packs, mulch: 0 } }));
     expect([none.status, none.body.issues?.[0]?.path]).toEqual([400, 'work.packs.mulch']);
-    const still = await change((work) => ({ ...work, labour: { ...work.labour, fillLPerH: 0 } }));
-    expect([still.status, still.body.issues?.[0]?.path]).toEqual([400, 'work.labour.fillLPerH']);
+    const still = await change((work) => ({
+      ...work,
+      labour: { ...work.labour, volunteers: { ...work.labour.volunteers, fillLPerH: 0 } },
+    }));
+    expect([still.status, still.body.issues?.[0]?.path]).toEqual([400, 'work.labour.volunteers.fillLPerH']);
     expect((await materials()).lines.find(({ code }) => code === 'mulch')?.packSize).toBe(100);
   });
 });

@@ -110,7 +110,16 @@ const topMostPt = 150;
 function besideTop(doc: PDFKit.PDFDocument, card: Card, plan: PlantingPlan, top: number): number {
   const half = inner / 2 - 6;
   const { ground, windsDeg, pavementDeg, units } = card;
-  const drawing = pitTop({ plan: plan.pit, stakes: plan.stakes, ground, windsDeg, pavementDeg, units, widthPx: 290 });
+  const drawing = pitTop({
+    plan: plan.pit,
+    stakes: plan.stakes,
+    ground,
+    windsDeg,
+    pavementDeg,
+    bestFaceDeg: plan.facing.bestFaceDeg,
+    units,
+    widthPx: 290,
+  });
   const widthPt = Math.min(half, (topMostPt * drawing.widthPx) / drawing.heightPx);
   const drawn = paintDrawing(doc, drawing, { x: margin + inner - (half + widthPt) / 2, y: top, widthPt });
   return Math.max(top + drawn, numbers(doc, card, plan, { top, columns: 1 }));
@@ -119,11 +128,12 @@ function besideTop(doc: PDFKit.PDFDocument, card: Card, plan: PlantingPlan, top:
 function numbers(
   doc: PDFKit.PDFDocument,
   { units }: Card,
-  { pit, stakes, labour, carry }: PlantingPlan,
+  { pit, stakes, labour, carry, facing }: PlantingPlan,
   { top, columns }: { top: number; columns: 1 | 2 },
 ): number {
   const say = (value: number, quantity: Quantity) => formatQuantity(value, quantity, units);
   const carried = carry.means === 'people' ? `${carry.people} carry` : `${carry.means}, ${carry.people} people`;
+  const mixedL = pit.amendments.each.reduce((sum, { litres }) => sum + litres, 0);
   const winds = stakes?.bearingsDeg.map(compassPoint).join(', ');
   const rows: readonly (readonly [string, string])[] = [
     ['Depth at the uphill edge', say(pit.depthMm.value, 'lengthMm')],
@@ -131,10 +141,11 @@ function numbers(
     ['Flare above grade', say(pit.proudMm.value, 'lengthMm')],
     ['Downhill edge stands', say(pit.downhillProudMm.value, 'lengthMm')],
     ['Backfill', say(pit.backfillL.value, 'volumeL')],
-    [
-      pit.amendment.value > 0 ? 'Mixed in' : 'Left over, loose',
-      say(pit.amendment.value > 0 ? pit.amendment.value : pit.spoilL.value, 'volumeL'),
-    ],
+    mixedL > 0
+      ? ['Mixed in', say(mixedL, 'volumeL')]
+      : pit.soil.boughtL > 0
+        ? ['Topsoil bought', say(pit.soil.boughtL, 'volumeL')]
+        : ['Left over, loose', say(pit.spoilL.value, 'volumeL')],
     ['Mulch', say(pit.mulchL.value, 'volumeL')],
     ['First water', say(pit.firstWaterL.value, 'volumeL')],
     ['Weight', `${say(pit.massKg.value, 'massKg')}, ${carried}`],
@@ -143,6 +154,7 @@ function numbers(
       stakes ? `${stakes.stakes}${winds ? ` to ${winds}` : ''}, tie at ${say(stakes.heightMm, 'lengthMm')}` : 'none',
     ],
     ['Person-hours', formatNumber(labour.hours, 1)],
+    ['Best face', facing.bestFaceDeg === null ? 'where people see it' : `to ${compassPoint(facing.bestFaceDeg)}`],
     ['Berm', pit.berm ? say(pit.berm.heightMm, 'lengthMm') : 'none'],
   ];
   const column = inner / 2 - 6;

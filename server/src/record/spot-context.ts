@@ -10,18 +10,25 @@ export interface ProgrammeBasis {
   /** While another practice is being adopted: the spots up to this one go by it already. */
   readonly adopting: { readonly practice: Practice; readonly upTo: string } | null;
   readonly windows: readonly PlantingWindow[];
+  readonly latDeg: number | undefined;
   readonly shelf: Shelf;
 }
 
 export async function programmeBasis(db: Db): Promise<ProgrammeBasis> {
-  const windows = (await findProgramme(db))?.windows ?? [];
+  const programme = await findProgramme(db);
   const adopting = await adoptedUpTo(db);
-  return { practice: await currentPractice(db), adopting, windows, shelf: await practiceShelf(db) };
+  return {
+    practice: await currentPractice(db),
+    adopting,
+    windows: programme?.windows ?? [],
+    latDeg: programme?.latDeg,
+    shelf: await practiceShelf(db),
+  };
 }
 
 /** What one spot goes by, besides its own records; by another practice than the programme's where one is named. */
 export function contextOf(
-  { practice, adopting, windows, shelf }: ProgrammeBasis,
+  { practice, adopting, windows, latDeg, shelf }: ProgrammeBasis,
   spotId: string,
   records: readonly KeptRecord[],
   of: {
@@ -34,6 +41,7 @@ export function contextOf(
     practice: of.practice ?? (adopting && spotId <= adopting.upTo ? adopting.practice : practice),
     plantedUnder: plantedUnder(records, shelf),
     windows,
+    latDeg,
     plantOn: of.plantOn ?? null,
     offers: of.offers,
   };

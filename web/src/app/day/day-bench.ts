@@ -3,7 +3,9 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import {
+  compassPoint,
   digCover,
+  facingOf,
   formatQuantity,
   basisWith,
   InvalidInputError,
@@ -69,6 +71,7 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
           }
           <s-measure-field formControlName="putBackMm" [required]="false" />
           <s-measure-field formControlName="firstWaterL" [note]="plannedWords().water" />
+          <s-measure-field formControlName="bestFaceDeg" [required]="false" [note]="faceNote()" />
           <s-choice-field formControlName="stakes" label="Stakes set" [choices]="stakeChoices" />
           <s-form-foot
             [act]="corrects() ? 'Store a correction' : 'Store as built'"
@@ -131,6 +134,7 @@ export class DayBench extends RecordForm<'planting'> {
     holeWidthMm: new FormControl<number | null>(null),
     firstWaterL: new FormControl<number | null>(null),
     stakes: new FormControl<string | null>(null),
+    bestFaceDeg: new FormControl<number | null>(null),
     /** Only to work out what to put back: what is put back is the fact that is kept. */
     dugDepthMm: new FormControl<number | null>(null),
     putBackMm: new FormControl<number | null>(null),
@@ -198,6 +202,17 @@ export class DayBench extends RecordForm<'planting'> {
     };
   });
 
+  protected readonly faceNote = computed(() => {
+    this.typed();
+    const life = this.store.life();
+    const { bestFaceDeg = null } = life
+      ? facingOf({ assessment: life.assessment, face: life.stock?.face, sunDeg: life.sunDeg })
+      : {};
+    const typed = this.form.getRawValue().bestFaceDeg;
+    const said = typed === null ? 'Degrees from north, clockwise' : compassPoint(typed);
+    return bestFaceDeg === null ? said : `${said}. Planned ${compassPoint(bestFaceDeg)}, ${Math.round(bestFaceDeg)}°`;
+  });
+
   protected readonly heading = computed(() => {
     const plan = this.plan();
     if (!plan) return '';
@@ -245,13 +260,16 @@ export class DayBench extends RecordForm<'planting'> {
       firstWaterL: facts.firstWaterL,
       stakes: facts.stakes === undefined ? null : String(facts.stakes),
       putBackMm: facts.putBackMm ?? null,
+      bestFaceDeg: facts.bestFaceDeg ?? null,
     };
   }
 
   protected readFacts(): PlantingFacts | null {
     const v = this.form.getRawValue();
     const practice = this.store.life()?.practice;
-    const wrong = [...points, 'holeWidthMm', 'firstWaterL', 'putBackMm'].some((name) => this.form.get(name)?.invalid);
+    const wrong = [...points, 'holeWidthMm', 'firstWaterL', 'putBackMm', 'bestFaceDeg'].some(
+      (name) => this.form.get(name)?.invalid,
+    );
     const flare = points.map((point) => v[point]).filter((mm) => mm !== null);
     if (wrong || !practice || !v.plantedOn || flare.length === 0 || v.holeWidthMm === null || v.firstWaterL === null)
       return null;
@@ -263,6 +281,7 @@ export class DayBench extends RecordForm<'planting'> {
       firstWaterL: v.firstWaterL,
       ...(v.stakes === null ? {} : { stakes: Number(v.stakes) }),
       ...(v.putBackMm === null || v.putBackMm === 0 ? {} : { putBackMm: v.putBackMm }),
+      ...(v.bestFaceDeg === null ? {} : { bestFaceDeg: v.bestFaceDeg }),
       practiceId: kept?.practiceId ?? practice.id,
       practiceVersion: kept?.practiceVersion ?? practice.version,
     };

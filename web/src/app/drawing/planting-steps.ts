@@ -12,7 +12,7 @@ import { SessionService } from '../session/session.service';
     <details>
       <summary>{{ said().length }} steps{{ name() ? ' by ' + name() : '' }}</summary>
       <ol>
-        @for (step of said(); track step.code) {
+        @for (step of said(); track $index) {
           <li>
             @if (step.picture; as picture) {
               <s-drawing [drawing]="picture" />

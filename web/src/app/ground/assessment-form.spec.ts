@@ -6,8 +6,8 @@ import { AssessmentForm } from './assessment-form';
 let rig: BenchRig<AssessmentForm>;
 const around: Surroundings = {
   distances: [
-    { thing: 'building', distanceM: 6.42, heightM: 9 },
-    { thing: 'kerb', distanceM: 0.04, heightM: null },
+    { thing: 'building', distanceM: 6.42, towardsDeg: 110, heightM: 9 },
+    { thing: 'kerb', distanceM: 0.04, towardsDeg: null, heightM: null },
   ],
   neighbours: [
     { spotId, ref: 'A-2', species: 'Celtis australis', distanceM: 8, crownNowM: 1.2, crownMatureM: 9 },
@@ -46,13 +46,13 @@ describe('surroundings of a spot', () => {
     await show();
     expect(rig.text).toContain('The base map holds no hydrants: measure those by tape.');
     expect(rig.text).toContain('A-2 Celtis australis, 8.0 m away: crown 1.2 m wide, grown 9.0 m');
-    expect(rig.text).toContain('Map: 6.42 m, 9.0 m high');
+    expect(rig.text).toContain('Map: 6.42 m to the ESE, 9.0 m high');
     await rig.type('kerb', '0.6');
     await rig.press('Take 2 distances off the map');
     expect([value('building'), value('kerb')]).toEqual(['6.42', '0.6']);
     await rig.submit();
     expect(stored()?.clearances).toEqual([
-      { thing: 'building', distanceM: 6.42, by: 'map' },
+      { thing: 'building', distanceM: 6.42, by: 'map', towardsDeg: 110 },
       { thing: 'kerb', distanceM: 0.6, by: 'tape' },
     ]);
     // The pavement lies away from the street: 200° + 180°.
@@ -65,6 +65,42 @@ describe('surroundings of a spot', () => {
     await rig.type('building', '5');
     await rig.submit();
     expect(stored()?.clearances).toEqual([{ thing: 'building', distanceM: 5, by: 'tape' }]);
+  });
+
+  it('hold salty water and the roots of a neighbour, and keep what was stored when something else is changed', async () => {
+    await show();
+    await rig.type('Salt of the water it is given', '1.8');
+    await rig.choose('Roots of another tree in the pit', 'Yes');
+    await rig.type('Its trunk stands away', '4');
+    await rig.submit();
+    // Without its thickness it is half said.
+    expect(stored()).toBeUndefined();
+    await rig.type('Its thickest root here', '35');
+    await rig.submit();
+    const facts = stored();
+    expect(facts).toMatchObject({
+      irrigation: { saltDsM: 1.8, sodiumSar: null },
+      neighbourRoots: { species: '', distanceM: 4, thickestMm: 35 },
+    });
+    rig = new BenchRig();
+    await show(
+      [
+        kept('assessment', {
+          ...unknownAssessment('2026-06-01'),
+          ...facts,
+          clearances: [{ thing: 'building', distanceM: 5, by: 'tape', towardsDeg: 70 }],
+        }),
+      ],
+      null,
+    );
+    await rig.type('Rock at', '900');
+    await rig.submit();
+    expect(stored()).toMatchObject({
+      rockAtMm: 900,
+      irrigation: facts?.irrigation,
+      neighbourRoots: facts?.neighbourRoots,
+    });
+    expect(stored()?.clearances).toEqual([{ thing: 'building', distanceM: 5, by: 'tape', towardsDeg: 70 }]);
   });
 
   it('hold a soil test only with the day it was made', async () => {

@@ -78,6 +78,12 @@ export class AssessmentForm extends RecordForm<'assessment'> {
     soilPh: this.number(),
     saltDsM: this.number(),
     sodiumSar: this.number(),
+    waterDsM: this.number(),
+    waterSar: this.number(),
+    rooted: new FormControl<'yes' | 'no' | null>(null),
+    neighbourSpecies: new FormControl('', { nonNullable: true }),
+    neighbourM: this.number(),
+    neighbourRootMm: this.number(),
     soilTestedOn: new FormControl<string | null>(null),
     pavementM: this.number(),
     pavementWidthM: this.number(),
@@ -134,7 +140,8 @@ export class AssessmentForm extends RecordForm<'assessment'> {
     const map = this.proposed(thing);
     if (!map) return '';
     const height = map.heightM === null ? '' : `, ${formatQuantity(map.heightM, 'heightM', this.session.units())} high`;
-    return `Map: ${formatQuantity(map.distanceM, 'clearanceM', this.session.units())}${height}`;
+    const side = map.towardsDeg === null ? '' : ` to the ${compassPoint(map.towardsDeg)}`;
+    return `Map: ${formatQuantity(map.distanceM, 'clearanceM', this.session.units())}${side}${height}`;
   }
 
   /** Fills every distance nobody has typed with the map's. */
@@ -169,18 +176,35 @@ export class AssessmentForm extends RecordForm<'assessment'> {
   protected stored(): object {
     const facts = this.newest()?.facts;
     if (!facts) return { assessedOn: this.session.today(), wishes: [] };
-    const { plannedBuilding, rubble, rubbedBy, clearances, photoId: _photo, ...rest } = facts;
+    const {
+      plannedBuilding,
+      rubble,
+      rubbedBy,
+      clearances,
+      irrigation,
+      neighbourRoots,
+      photoId: _photo,
+      ...rest
+    } = facts;
     return {
       ...rest,
       plannedBuilding: plannedBuilding ? 'yes' : 'no',
       rubble: rubble ? 'yes' : 'no',
+      waterDsM: irrigation?.saltDsM ?? null,
+      waterSar: irrigation?.sodiumSar ?? null,
+      rooted: neighbourRoots ? 'yes' : null,
+      neighbourSpecies: neighbourRoots?.species ?? '',
+      neighbourM: neighbourRoots?.distanceM ?? null,
+      neighbourRootMm: neighbourRoots?.thickestMm ?? null,
       rubbed: rubbedBy ? (rubbedBy.length > 1 ? 'both' : (rubbedBy[0] ?? 'none')) : null,
       clearances: siteThings.map((thing) => clearances.find((one) => one.thing === thing)?.distanceM ?? null),
     };
   }
 
   protected readFacts(): Assessment | null {
-    const { rubbed, ...v } = this.form.getRawValue();
+    const { rubbed, waterDsM, waterSar, rooted, neighbourSpecies, neighbourM, neighbourRootMm, ...v } =
+      this.form.getRawValue();
+    if (rooted === 'yes' && (neighbourM === null || neighbourRootMm === null)) return null;
     const tested = [v.soilPh, v.saltDsM, v.sodiumSar].some((value) => value !== null);
     if (this.form.invalid || v.assessedOn === '' || (tested && !v.soilTestedOn)) return null;
     return {
@@ -188,11 +212,25 @@ export class AssessmentForm extends RecordForm<'assessment'> {
       clearances: siteThings.flatMap((thing, i): Clearance[] => {
         const distanceM = v.clearances[i] ?? null;
         if (distanceM === null) return [];
-        const map = this.proposed(thing)?.distanceM;
-        return [{ thing, distanceM, by: map !== undefined && Math.abs(map - distanceM) < 0.005 ? 'map' : 'tape' }];
+        const map = this.proposed(thing);
+        const by = map && Math.abs(map.distanceM - distanceM) < 0.005 ? ('map' as const) : ('tape' as const);
+        // The tape corrects how far it is, not on which side.
+        const kept = this.newest()?.facts.clearances.find((one) => one.thing === thing)?.towardsDeg;
+        const towardsDeg = map?.towardsDeg ?? kept ?? null;
+        return [{ thing, distanceM, by, ...(towardsDeg === null ? {} : { towardsDeg }) }];
       }),
       plannedBuilding: v.plannedBuilding === 'yes',
       rubble: v.rubble === 'yes',
+      ...(waterDsM === null && waterSar === null ? {} : { irrigation: { saltDsM: waterDsM, sodiumSar: waterSar } }),
+      ...(rooted === 'yes'
+        ? {
+            neighbourRoots: {
+              species: neighbourSpecies.trim(),
+              distanceM: neighbourM ?? 0,
+              thickestMm: neighbourRootMm ?? 0,
+            },
+          }
+        : {}),
       ...(rubbed === null ? {} : { rubbedBy: rubbings.filter((one) => one === rubbed || rubbed === 'both') }),
       soilTestedOn: v.soilTestedOn === '' ? null : v.soilTestedOn,
       wishes: v.wishes,

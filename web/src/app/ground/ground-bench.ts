@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
-import { compassPoint, groundGaps, soilNames, type GroundFacts, type SoilClass } from '@sombra/core';
+import { compassPoint, groundGaps, soilNames, type GroundFacts, type Horizon, type SoilClass } from '@sombra/core';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { MeasureField } from '../fields/measure-field';
 import { BecauseList } from '../ui/because-list';
@@ -12,6 +12,15 @@ import { RecordForm } from '../spot/record-form';
 import { sendsRecords } from '../spot/record-sender';
 import { FeelTestField } from './feel-test-field';
 import { PercolationField, readRows, rowsOf, type PercolationRows } from './percolation-field';
+
+const mostLayers = 4;
+const layerGroup = () =>
+  new FormGroup({
+    soil: new FormControl<SoilClass | null>(null),
+    toMm: new FormControl<number | null>(null),
+    fill: new FormControl<'yes' | 'no'>('no', { nonNullable: true }),
+    rateMmPerH: new FormControl<number | null>(null),
+  });
 
 /** What was measured at a spot, and what that means for planting there. */
 @Component({
@@ -37,6 +46,31 @@ import { PercolationField, readRows, rowsOf, type PercolationRows } from './perc
           }
           <s-choice-field formControlName="stony" label="Stony or rubble" [choices]="yesNo" />
           <s-choice-field formControlName="compacted" label="Compacted, the probe stops by hand" [choices]="yesNo" />
+          <s-choice-field formControlName="layered" label="Layers, one soil over another" [choices]="yesNo" />
+          @if (form.value.layered === 'yes') {
+            <p class="quiet">From the top down, as the hole shows them: fill over clay beside buildings, a pan.</p>
+            <ng-container formArrayName="layers">
+              @for (layer of form.controls.layers.controls; track layer; let i = $index) {
+                @if (i <= described()) {
+                  <fieldset class="layer" [formGroupName]="i">
+                    <legend>Layer {{ i + 1 }}</legend>
+                    <s-choice-field formControlName="soil" [label]="'Soil of layer ' + (i + 1)" [choices]="soils" />
+                    <s-measure-field
+                      formControlName="toMm"
+                      [required]="false"
+                      [fault]="sender.faultIn('horizons.' + i + '.toMm')"
+                    />
+                    <s-choice-field formControlName="fill" label="Filled by builders" [choices]="yesNo" />
+                    <s-measure-field
+                      formControlName="rateMmPerH"
+                      [required]="false"
+                      note="Empty without a test in it"
+                    />
+                  </fieldset>
+                }
+              }
+            </ng-container>
+          }
         </div>
         <div>
           <s-measure-field formControlName="slopePct" [required]="false" />
@@ -77,6 +111,15 @@ import { PercolationField, readRows, rowsOf, type PercolationRows } from './perc
       gap: 0 2rem;
       margin-bottom: 1rem;
     }
+    .layer {
+      border-left: 3px solid var(--line);
+      padding-left: 0.75rem;
+      margin-bottom: 0.5rem;
+    }
+    .layer legend {
+      font-size: 1rem;
+      font-weight: 600;
+    }
     @media (max-width: 980px) {
       .columns {
         grid-template-columns: 1fr;
@@ -104,7 +147,15 @@ export class GroundBench extends RecordForm<'ground'> {
     stripWidthMm: new FormControl<number | null>(null),
     wireKind: new FormControl<'none' | 'wire' | null>(null),
     wireHeightM: new FormControl<number | null>(null),
+    layered: new FormControl<'yes' | 'no'>('no', { nonNullable: true }),
+    layers: new FormArray(Array.from({ length: mostLayers }, layerGroup)),
     percolation: new FormControl<PercolationRows>([], { nonNullable: true }),
+  });
+
+  /** How many layers are described: one more is asked for. */
+  protected readonly described = computed(() => {
+    this.changes();
+    return this.form.controls.layers.getRawValue().filter(({ soil, toMm }) => soil !== null && toMm !== null).length;
   });
 
   protected readonly gaps = computed(() => {
@@ -113,7 +164,9 @@ export class GroundBench extends RecordForm<'ground'> {
   });
 
   protected readonly incomplete = computed(() =>
-    this.facts() ? null : 'A value above is missing or outside its limits.',
+    this.facts()
+      ? null
+      : 'A value above is missing or outside its limits; each layer has a soil and goes deeper than the one above it.',
   );
 
   protected readonly fallsNote = computed(() => {
@@ -147,6 +200,16 @@ export class GroundBench extends RecordForm<'ground'> {
       wireKind: wire === null ? null : wire === 'none' ? 'none' : 'wire',
       wireHeightM: typeof wire === 'number' ? wire : null,
       percolation: rowsOf(facts.percolation, this.session.units()),
+      layered: facts.horizons ? 'yes' : 'no',
+      layers: Array.from({ length: mostLayers }, (_, i) => {
+        const layer = facts.horizons?.[i];
+        return {
+          soil: layer?.soil ?? null,
+          toMm: layer?.toMm ?? null,
+          fill: layer?.fill ? 'yes' : 'no',
+          rateMmPerH: layer?.rateMmPerH ?? null,
+        };
+      }),
     };
   }
 
@@ -156,7 +219,8 @@ export class GroundBench extends RecordForm<'ground'> {
     const wrong = ['slopePct', 'fallsTowardsDeg'].some((name) => this.form.get(name)?.invalid);
     const stripWrong = v.stripKind === 'strip' && (v.stripWidthMm === null || this.form.controls.stripWidthMm.invalid);
     const wireWrong = v.wireKind === 'wire' && (v.wireHeightM === null || this.form.controls.wireHeightM.invalid);
-    if (typeof percolation === 'string' || wrong || stripWrong || wireWrong) return null;
+    const layers = v.layered === 'yes' ? this.readLayers() : undefined;
+    if (typeof percolation === 'string' || wrong || stripWrong || wireWrong || layers === null) return null;
     return {
       soil: v.soil,
       stony: v.stony === 'yes',
@@ -166,7 +230,20 @@ export class GroundBench extends RecordForm<'ground'> {
       fallsTowardsDeg: v.fallsTowardsDeg,
       stripWidthMm: v.stripKind === 'strip' ? v.stripWidthMm : v.stripKind,
       wireHeightM: v.wireKind === 'wire' ? v.wireHeightM : v.wireKind,
+      ...(layers === undefined ? {} : { horizons: layers }),
     };
+  }
+
+  /** The layers that are described; `null` while one is half described, or out of order. */
+  private readLayers(): Horizon[] | null {
+    const { layers } = this.form.controls;
+    const found: Horizon[] = [];
+    for (const [i, { soil, toMm, fill, rateMmPerH }] of layers.getRawValue().entries()) {
+      if (soil === null && toMm === null && rateMmPerH === null) continue;
+      if (soil === null || toMm === null || layers.at(i).invalid || toMm <= (found.at(-1)?.toMm ?? 0)) return null;
+      found.push({ soil, toMm, fill: fill === 'yes', rateMmPerH });
+    }
+    return found.length > 0 ? found : null;
   }
 
   protected async submit(): Promise<void> {

@@ -87,7 +87,7 @@ describe('the rules of the programme', () => {
     await show();
     expect(rig.field('One person digs in clay').value).toBe('140');
     await store();
-    expect(saved[0]?.work.labour.digLPerH.clay).toBe(140);
+    expect(saved[0]?.work.labour.volunteers.digLPerH.clay).toBe(140);
     expect(saved[0]?.work.packs.mulch).toBe(250);
     expect(saved[0]?.work.wind).toEqual(rules.work.wind);
     rig = new PageRig();

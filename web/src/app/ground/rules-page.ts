@@ -4,6 +4,8 @@ import type { KeptRules, Problem, Rules } from '@sombra/contract';
 import {
   fitPartNames,
   fitParts,
+  handsKinds,
+  handsNames,
   materialCodes,
   materials,
   siteThingNames,
@@ -60,24 +62,38 @@ const matchNumbers: readonly NumberRule[] = [
   { path: 'match.leastFit', name: 'Leave out a species that fits less than', unit: 'of 1' },
 ];
 
-const labourNumbers: readonly NumberRule[] = [
+const paceNumbers: readonly NumberRule[] = [
   ...soilClasses.map((soil) => ({
-    path: `work.labour.digLPerH.${soil}`,
+    path: `digLPerH.${soil}`,
     name: `One person digs in ${soilNames[soil]}`,
     unit: 'L an hour',
   })),
-  { path: 'work.labour.stonyShare', name: 'Of that among stones', unit: 'times' },
-  { path: 'work.labour.compactedShare', name: 'Of that in compacted ground', unit: 'times' },
-  { path: 'work.labour.fillLPerH', name: 'Fills and settles', unit: 'L an hour' },
-  { path: 'work.labour.mulchLPerH', name: 'Spreads mulch', unit: 'L an hour' },
-  { path: 'work.labour.waterLPerH', name: 'Gives water', unit: 'L an hour' },
-  { path: 'work.labour.placeMin', name: 'Places and plumbs a tree in', unit: 'min' },
-  { path: 'work.labour.placeMinPer10Kg', name: 'and more for each 10 kg', unit: 'min' },
-  { path: 'work.labour.stakeMin', name: 'Sets and ties a stake in', unit: 'min' },
-  { path: 'work.labour.bermMin', name: 'Builds a berm in', unit: 'min' },
-  { path: 'work.labour.guardMin', name: 'Puts a guard on in', unit: 'min' },
-  { path: 'work.labour.drainMin', name: 'Bores a drain hole in', unit: 'min' },
+  { path: 'stonyShare', name: 'Of that among stones', unit: 'times' },
+  { path: 'compactedShare', name: 'Of that in compacted ground', unit: 'times' },
+  { path: 'fillLPerH', name: 'Fills and settles', unit: 'L an hour' },
+  { path: 'mulchLPerH', name: 'Spreads mulch', unit: 'L an hour' },
+  { path: 'waterLPerH', name: 'Gives water', unit: 'L an hour' },
+  { path: 'placeMin', name: 'Places and plumbs a tree in', unit: 'min' },
+  { path: 'placeMinPer10Kg', name: 'and more for each 10 kg', unit: 'min' },
+  { path: 'stakeMin', name: 'Sets and ties a stake in', unit: 'min' },
+  { path: 'bermMin', name: 'Builds a berm in', unit: 'min' },
+  { path: 'guardMin', name: 'Puts a guard on in', unit: 'min' },
+  { path: 'drainMin', name: 'Bores a drain hole in', unit: 'min' },
+  { path: 'caveShare', name: 'Breaks sides in, of the time to dig them', unit: 'times' },
+  { path: 'markMin', name: 'Reads the ticket and marks out in', unit: 'min' },
+  { path: 'turfMinPerM2', name: 'Lifts a square metre of turf in', unit: 'min' },
+  { path: 'openMin', name: 'Takes container, ties and tags off in', unit: 'min' },
+  { path: 'pruneMin', name: 'Prunes in', unit: 'min' },
+  { path: 'carryMinPer10M', name: 'Carries ten metres and comes back in', unit: 'min' },
+  { path: 'carryGearMin', name: 'Gets trolley or machine ready in', unit: 'min' },
+  { path: 'labelMin', name: 'Labels, photographs and records in', unit: 'min' },
+  { path: 'lookOnShare', name: 'Of all hours, looks on and waits', unit: 'share' },
 ];
+const labourNumbers = handsKinds.map((hands) => ({
+  hands,
+  name: handsNames[hands],
+  numbers: paceNumbers.map(({ path, ...rest }) => ({ path: `work.labour.${hands}.${path}`, ...rest })),
+}));
 const standNumbers: readonly NumberRule[] = [
   ...windExposures.map((exposure) => ({
     path: `work.wind.gustMs.${exposure}`,
@@ -87,6 +103,7 @@ const standNumbers: readonly NumberRule[] = [
   { path: 'work.wind.crownDrag', name: 'Drag of a crown in leaf', unit: 'of its area' },
   { path: 'work.wind.fillHelps', name: 'A ball in its fill holds', unit: 'times its weight' },
   { path: 'work.soilTest.sodicFromSar', name: 'Clay is sodic from', unit: 'SAR' },
+  { path: 'work.soilTest.limeUnderPh', name: 'Lime is fed to soil under', unit: 'pH' },
   { path: 'work.soilTest.saltyFromDsM', name: 'Clay is salty, sodium not tested, from', unit: 'dS/m' },
 ];
 const packNumbers: readonly NumberRule[] = materialCodes
@@ -249,7 +266,8 @@ export class RulesPage {
   }
 
   private nameOf(path: string): string {
-    const all = [groundNumbers, ticketNumbers, matchNumbers, labourNumbers, standNumbers, packNumbers, this.weights];
+    const pace = labourNumbers.flatMap(({ numbers }) => numbers);
+    const all = [groundNumbers, ticketNumbers, matchNumbers, pace, standNumbers, packNumbers, this.weights];
     return all.flat().find((rule) => rule.path === path)?.name ?? path.split('.').slice(1).join(' ');
   }
 
@@ -271,7 +289,9 @@ function at(rules: unknown, path: string): unknown {
 function put(rules: Rules, path: string, text: string): void {
   const keys = path.split('.');
   const last = keys.pop() ?? '';
-  const parent = at(rules, keys.join('.')) as Record<string, unknown>;
+  const parent = at(rules, keys.join('.')) as Record<string, unknown> | undefined;
+  // A draft from before the rules were ordered anew may speak of what is no longer there.
+  if (parent === undefined || !(last in parent)) return;
   const before = parent[last];
   if (Array.isArray(before))
     parent[last] = text

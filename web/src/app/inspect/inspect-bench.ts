@@ -8,10 +8,12 @@ import {
   lookContext,
   mulchContactNames,
   ofKind,
+  fingerNames,
   probeNames,
   sayReason,
   stakeNames,
   standing,
+  type FingerClass,
   type Inspection,
   type MulchContact,
   type ProbeClass,
@@ -54,6 +56,7 @@ export class InspectBench extends RecordForm<'inspection'> {
   protected readonly stakes = choicesOf(stakeNames);
   protected readonly contacts = choicesOf(mulchContactNames);
   protected readonly probes = choicesOf(probeNames);
+  protected readonly fingers = choicesOf(fingerNames);
   protected readonly circling = choicesOf({ no: 'None seen', yes: 'Yes', unseen: 'Not looked' });
 
   protected readonly form = new FormGroup({
@@ -67,6 +70,7 @@ export class InspectBench extends RecordForm<'inspection'> {
     toDeg: new FormControl<number | null>(null),
     rootMm: new FormControl<number | null>(null),
     probe: new FormControl<ProbeClass | null>(null),
+    finger: new FormControl<FingerClass | null>(null),
   });
 
   protected readonly planting = computed(() => this.store.life()?.planting ?? null);
@@ -158,6 +162,7 @@ export class InspectBench extends RecordForm<'inspection'> {
       stake: v.stake,
       probe: v.probe,
       circlingRoots: roots,
+      ...(v.probe === null && v.finger !== null ? { finger: v.finger } : {}),
     };
   }
 

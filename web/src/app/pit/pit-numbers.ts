@@ -73,17 +73,21 @@ export class PitNumbers {
       because: say(number.because),
     });
     const { team } = plan.lifting;
+    const mixed = plan.amendments.each;
+    const mixedL = mixed.reduce((sum, { litres }) => sum + litres, 0);
     return [
       line('Depth at the uphill edge', plan.depthMm, 'lengthMm'),
       line('Width at grade', plan.widthMm, 'lengthMm'),
       line('Flare above grade', plan.proudMm, 'lengthMm'),
       line('Downhill edge stands', plan.downhillProudMm, 'lengthMm'),
       line('Pit', plan.pitL, 'volumeL'),
-      line(plan.amendment.value > 0 ? 'Backfill' : 'Backfill, site soil', plan.backfillL, 'volumeL'),
-      ...(plan.amendment.value > 0 || plan.amendment.because[0]?.code === 'amendment_refused'
-        ? [line('Mixed in', plan.amendment, 'volumeL')]
+      line(mixed.length > 0 ? 'Backfill' : 'Backfill, site soil', plan.backfillL, 'volumeL'),
+      ...(plan.amendments.because.some(({ code }) => code !== 'amendment_none')
+        ? [line('Mixed in', { value: mixedL, because: plan.amendments.because }, 'volumeL')]
         : []),
-      line('Loose soil left over', plan.spoilL, 'volumeL'),
+      plan.soil.boughtL > 0
+        ? line('Topsoil bought', { value: plan.soil.boughtL, because: plan.spoilL.because }, 'volumeL')
+        : line('Loose soil left over', plan.spoilL, 'volumeL'),
       line('Mulch', plan.mulchL, 'volumeL'),
       line('First water', plan.firstWaterL, 'volumeL'),
       {

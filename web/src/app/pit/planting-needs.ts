@@ -25,6 +25,7 @@ import { SessionService } from '../session/session.service';
       <h2>{{ stakeWords() }}</h2>
       <s-drawing [drawing]="top()" />
       <s-because [reasons]="planting().stakeBecause" />
+      <s-because [reasons]="planting().facing.because" />
     </section>
     <section>
       <h2>Materials and hours</h2>
@@ -84,6 +85,7 @@ export class PlantingNeeds {
       ground: this.ground(),
       windsDeg: this.windsDeg(),
       pavementDeg: this.pavementDeg(),
+      bestFaceDeg: this.planting().facing.bestFaceDeg,
       units: this.session.units(),
       widthPx: 380,
     }),

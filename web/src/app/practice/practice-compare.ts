@@ -31,6 +31,9 @@ export interface ExampleTree {
   readonly stock: Stock;
   readonly ground: GroundFacts;
   readonly assessment: Assessment | null;
+  /** Where its spot is, and when it is planted, as far as that is known. */
+  readonly sunDeg?: number | null;
+  readonly autumn?: boolean;
 }
 
 interface Side {
@@ -157,11 +160,11 @@ export class PracticeCompare {
   private readonly session = inject(SessionService);
 
   protected readonly sides = computed((): Side[] => {
-    const { stock, ground, assessment } = this.tree();
+    const { stock, ground, assessment, sunDeg, autumn } = this.tree();
     return [this.a(), this.b()]
       .filter((one) => one !== null)
       .map((practice) => {
-        const plan = plantingPlan({ practice, stock, ground, assessment, work: this.work() });
+        const plan = plantingPlan({ practice, stock, ground, assessment, sunDeg, autumn, work: this.work() });
         if (plan.kind === 'plan') return { practice, plan, none: '' };
         const why = plan.because.map((reason) => sayReason(reason, this.session.units())).join(' ');
         const nearest = nearestPreset(practice, stock.kind);
@@ -187,7 +190,10 @@ export class PracticeCompare {
       quantity('Flare above grade', 'lengthMm', ({ pit }) => pit.proudMm.value),
       quantity('Depth of the pit', 'lengthMm', ({ pit }) => pit.depthMm.value),
       quantity('Width of the pit', 'lengthMm', ({ pit }) => pit.widthMm.value),
-      quantity('Soil to dig', 'volumeL', ({ pit }) => pit.pitL.value),
+      quantity('Soil to dig', 'volumeL', ({ pit }) => pit.soil.dugL),
+      quantity('broken in from the sides', 'volumeL', ({ pit }) => pit.soil.cavedL),
+      quantity('drawn up to the ball', 'volumeL', ({ pit }) => pit.soil.moundL + pit.soil.bankL),
+      quantity('into the berm', 'volumeL', ({ pit }) => pit.soil.bermL),
       quantity('Soil left over, loose', 'volumeL', ({ pit }) => pit.spoilL.value),
       ...[...codes].map((code) =>
         row(materials[code].name, ({ materials: amounts }) => {

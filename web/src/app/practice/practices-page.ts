@@ -133,6 +133,8 @@ export class PracticesPage {
         stock: life.stock,
         ground: life.ground,
         assessment: life.assessment,
+        sunDeg: life.sunDeg,
+        autumn: life.autumn,
       };
     }
     const ground: GroundFacts = {

@@ -5,10 +5,11 @@ import { spotLife, type FieldRecord, type SpotContext, type SpotLife } from '@so
 export const readSpotDetail = (body: unknown): SpotDetail => spotDetailSchema.parse(body);
 
 /** What the programme brings to a spot, as the server sent it along. */
-const contextOf = ({ practice, plantedUnder, windows, plantOn, offers }: SpotDetail): SpotContext => ({
+const contextOf = ({ practice, plantedUnder, windows, latDeg, plantOn, offers }: SpotDetail): SpotContext => ({
   practice,
   plantedUnder: plantedUnder ?? undefined,
   windows,
+  latDeg: latDeg ?? undefined,
   plantOn,
   offers,
 });

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
-import { formatQuantity, stockNames, type Stock, type StockKind } from '@sombra/core';
+import { crownFaceNames, formatQuantity, stockNames, type CrownFace, type Stock, type StockKind } from '@sombra/core';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { MeasureField } from '../fields/measure-field';
 import { FormDraft } from '../spot/form-draft';
@@ -25,6 +25,7 @@ import { caliperNote } from './tree-questions';
 export class StockForm extends RecordForm<'stock'> {
   protected readonly kind = 'stock';
   protected readonly kinds = choicesOf(stockNames);
+  protected readonly faces = choicesOf(crownFaceNames);
 
   protected readonly form = new FormGroup({
     kind: new FormControl<StockKind>('container', { nonNullable: true }),
@@ -38,6 +39,9 @@ export class StockForm extends RecordForm<'stock'> {
     surplusLeftMm: new FormControl<number | null>(null),
     firstBranchM: new FormControl<number | null>(null),
     graftHeightMm: new FormControl<number | null>(null),
+    stemRootCount: new FormControl<number | null>(null),
+    stemRootMm: new FormControl<number | null>(null),
+    face: new FormControl<CrownFace | null>(null),
   });
 
   protected readonly caliperNote = computed(() => caliperNote(this.session.units()));
@@ -68,7 +72,17 @@ export class StockForm extends RecordForm<'stock'> {
   }
 
   protected stored(): object {
-    return { surplusLeftMm: null, firstBranchM: null, graftHeightMm: null, ...this.newest()?.facts };
+    const facts = this.newest()?.facts;
+    const stemRoots = facts && facts.kind !== 'bare_root' ? facts.adventitious : undefined;
+    return {
+      surplusLeftMm: null,
+      firstBranchM: null,
+      graftHeightMm: null,
+      face: null,
+      ...facts,
+      stemRootCount: stemRoots?.count ?? null,
+      stemRootMm: stemRoots?.thickestMm ?? null,
+    };
   }
 
   protected readFacts(): Stock | null {
@@ -76,7 +90,7 @@ export class StockForm extends RecordForm<'stock'> {
     const names =
       v.kind === 'bare_root'
         ? (['rootSpreadMm', 'rootDepthMm'] as const)
-        : (['ballDiameterMm', 'ballHeightMm', 'topRootsDepthMm', 'surplusLeftMm'] as const);
+        : (['ballDiameterMm', 'ballHeightMm', 'topRootsDepthMm', 'surplusLeftMm', 'stemRootCount'] as const);
     if (
       [...names, 'caliperMm', 'heightM', 'firstBranchM', 'graftHeightMm'].some((name) => this.form.get(name)?.invalid)
     )
@@ -88,13 +102,17 @@ export class StockForm extends RecordForm<'stock'> {
       heightM: v.heightM,
       ...(v.firstBranchM === null ? {} : { firstBranchM: v.firstBranchM }),
       ...(v.graftHeightMm === null ? {} : { graftHeightMm: v.graftHeightMm }),
+      ...(v.face === null ? {} : { face: v.face }),
     };
     if (v.kind === 'bare_root') {
       return rootSpreadMm === null || rootDepthMm === null ? null : { kind: v.kind, ...top, rootSpreadMm, rootDepthMm };
     }
     if (ballDiameterMm === null || ballHeightMm === null || topRootsDepthMm === null) return null;
     const left = surplusLeftMm === null || surplusLeftMm === 0 ? {} : { surplusLeftMm };
-    return { kind: v.kind, ...top, ballDiameterMm, ballHeightMm, topRootsDepthMm, ...left };
+    const { stemRootCount, stemRootMm } = v;
+    if (stemRootCount !== null && (stemRootMm === null || this.form.controls.stemRootMm.invalid)) return null;
+    const stem = stemRootCount === null ? {} : { adventitious: { count: stemRootCount, thickestMm: stemRootMm ?? 0 } };
+    return { kind: v.kind, ...top, ballDiameterMm, ballHeightMm, topRootsDepthMm, ...left, ...stem };
   }
 
   protected async submit(): Promise<void> {
