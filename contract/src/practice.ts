@@ -38,6 +38,7 @@ import {
   structuralPrunings,
   stubUses,
   tieMaterials,
+  washedOutRules,
   wrapRemovals,
   fedWhere,
   type FeedPlace,
@@ -73,8 +74,8 @@ const oneOf = <T extends Record<string, unknown>>(options: T) =>
 /** What an older version, stored before a choice was known, is read as. */
 const now = fieldDefault;
 
-export const receivingRulesSchema = z.strictObject(
-  numbers(
+export const receivingRulesSchema = z.strictObject({
+  ...numbers(
     'receiving',
     'circlingCorrectPct',
     'circlingReturnPct',
@@ -87,7 +88,8 @@ export const receivingRulesSchema = z.strictObject(
     'lotBadPct',
     'lotSurePct',
   ),
-) satisfies z.ZodType<ReceivingRules>;
+  washedOut: oneOf(washedOutRules).default(now.receiving.washedOut),
+}) satisfies z.ZodType<ReceivingRules>;
 
 /** One thing mixed in, at its path in the table. */
 const mixedIn = (path: 'backfill' | 'backfill.second' | 'backfill.third') =>

@@ -142,6 +142,13 @@ const top = {
   firstBranchM: measure('firstBranchM').optional(),
   graftHeightMm: measure('graftHeightMm').optional(),
   face: z.enum(crownFaces).optional(),
+  arrival: z
+    .strictObject({
+      covered: z.boolean().nullable(),
+      moist: z.boolean().nullable(),
+      wateredEveryDays: measure('wateredEveryDays').nullable(),
+    })
+    .optional(),
 };
 
 const ballSchema = <K extends 'container' | 'balled'>(kind: K) =>

@@ -1,9 +1,13 @@
 import {
   ballStates,
   crownFaces,
+  foliageKinds,
+  labelKinds,
   leaderStates,
+  limits,
   receivingVerdicts,
   rootNatures,
+  signStates,
   stockKinds,
   woundGrades,
   wrapKinds,
@@ -40,6 +44,11 @@ export const receivedTreeSchema = z
     brokenBranches: z.boolean().nullable(),
     firstBranchM: measure('firstBranchM').nullable(),
     face: z.enum(crownFaces).nullable(),
+    // Not asked before.
+    label: z.enum(labelKinds).nullable().default(null),
+    sign: z.enum(signStates).nullable().default(null),
+    stemRoots: z.int().min(0).max(limits.rootCount.max).nullable().default(null),
+    stemRootMm: measure('rootDiameterMm').nullable().default(null),
   })
   .superRefine(({ probes, ballHeightMm, surplusLeftMm }, context) => {
     if (ballHeightMm === null) return;
@@ -90,6 +99,15 @@ export const lotSchema = z.object({
   verdict: z.enum(receivingVerdicts).nullable(),
   reason: z.string(),
   version: z.int(),
+  /** What tells its species from those sold under the same name. */
+  sign: z
+    .object({
+      common: z.string(),
+      foliage: z.enum(foliageKinds),
+      others: z.array(z.object({ botanical: z.string(), foliage: z.enum(foliageKinds) })),
+    })
+    .nullable()
+    .default(null),
 });
 export type Lot = z.infer<typeof lotSchema>;
 
@@ -116,12 +134,15 @@ export const deliveryStateSchema = z.strictObject({
   version: rowVersion.min(1),
   covered: z.boolean().nullable(),
   moist: z.boolean().nullable(),
+  /** The nursery watered every so many days; `null` where nobody asked, left out by who does not know of it. */
+  wateredEveryDays: measure('wateredEveryDays').nullable().optional(),
   holding: z.string().trim().max(120),
   note: z.string().trim().max(400),
 });
 export type DeliveryState = z.infer<typeof deliveryStateSchema>;
 
 export const deliverySchema = deliveryStateSchema.extend({
+  wateredEveryDays: measure('wateredEveryDays').nullable().default(null),
   id: z.uuid(),
   orderNumber: z.string(),
   nursery: z.string(),

@@ -38,6 +38,7 @@ export const limits = {
   mulchDepthMm: { min: 0, max: 600, unit: 'mm' },
   flareDepthMm: { min: -200, max: 600, unit: 'mm' },
   rootDiameterMm: { min: 1, max: 400, unit: 'mm' },
+  wateredEveryDays: { min: 0.25, max: 60, unit: 'days' },
   rootCount: { min: 1, max: 200, unit: 'roots' },
   horizonMm: { min: 10, max: 3000, unit: 'mm' },
   percolationMmPerH: { min: 0, max: 2000, unit: 'mm/h' },

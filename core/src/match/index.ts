@@ -11,3 +11,4 @@ export * from './season-list';
 export * from './order-specification';
 export * from './library';
 export type { MatchReason, MatchReasonFacts } from './reasons';
+export * from './true-to-name';

@@ -22,6 +22,19 @@ describe('planting time', () => {
     expect(judge('container', '2026-07-10')).toEqual(['watch', 'window_closed']);
   });
 
+  it('hangs out of season on how the tree came, and not in its season', () => {
+    const came = (day: string, covered: boolean | null, moist: boolean | null) => {
+      const arrival = { covered, moist, wateredEveryDays: null };
+      const judged = judgePlantingTime({ kind: 'container', day, windows: mildWinterWindows, forecast: [], arrival });
+      return [judged.level, judged.because.at(-1)?.code];
+    };
+    expect(came('2026-07-10', true, true)).toEqual(['watch', 'came_well']);
+    expect(came('2026-07-10', true, false)).toEqual(['urgent', 'came_dry']);
+    expect(came('2026-07-10', false, null)).toEqual(['urgent', 'came_dry']);
+    expect(came('2026-07-10', null, true)).toEqual(['act', 'came_unasked']);
+    expect(came('2026-12-10', false, false)).toEqual(['good', 'window_open']);
+  });
+
   it('follows the forecast of the week', () => {
     expect(judge('balled', '2026-12-10', week())).toEqual(['good', 'window_open', 'forecast_rain']);
     expect(judge('balled', '2026-12-10', week({ tMinC: -5 }))).toEqual(['act', 'window_open', 'forecast_frost']);

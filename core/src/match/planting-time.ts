@@ -2,7 +2,7 @@ import type { IsoDate } from '../calendar';
 import type { Level } from '../reason';
 import { because, type MatchReason } from './reasons';
 import { inPlantingWindow, type PlantingWindow } from '../season';
-import type { StockKind } from '../stock';
+import type { Arrival, StockKind } from '../stock';
 
 export interface ForecastDay {
   readonly day: IsoDate;
@@ -20,6 +20,13 @@ export interface PlantingTimeVerdict {
 const frozenC = -3;
 const hotC = 30;
 
+/** Out of season it hangs on the way it came: covered and moist it may be planted, dried it may not live. */
+function outOfSeason({ covered, moist }: Arrival): { level: Level; reason: MatchReason } {
+  if (covered === true && moist === true) return { level: 'watch', reason: because('came_well', {}) };
+  if (covered === false || moist === false) return { level: 'urgent', reason: because('came_dry', { covered, moist }) };
+  return { level: 'act', reason: because('came_unasked', {}) };
+}
+
 /**
  * Whether a day is a time to plant a kind of stock: by the windows of the climate, then by what the forecast
  * says of the day and the week after it. Without a forecast only the calendar speaks.
@@ -29,6 +36,8 @@ export function judgePlantingTime(input: {
   day: IsoDate;
   windows: readonly PlantingWindow[];
   forecast: readonly ForecastDay[];
+  /** How it came, where it is here already. */
+  arrival?: Arrival | undefined;
 }): PlantingTimeVerdict {
   const { kind, day, windows, forecast } = input;
   const found: { level: Level; reason: MatchReason }[] = [];
@@ -37,6 +46,7 @@ export function judgePlantingTime(input: {
   else {
     const level = kind === 'container' ? 'watch' : 'act';
     found.push({ level, reason: because('window_closed', { stock: kind }) });
+    if (input.arrival) found.push(outOfSeason(input.arrival));
   }
   const week = forecast.filter((one) => one.day >= day).slice(0, 7);
   const coldC = Math.min(...week.map(({ tMinC }) => tMinC));

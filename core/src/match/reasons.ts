@@ -12,6 +12,9 @@ export interface MatchReasonFacts {
   fit_frost: { bearsC: number; lowestC: number };
   fit_soil_short: { volumeM3: number; neededM3: number; leastPct: number };
   fit_drowns: { percolation: PercolationClass };
+  came_well: Record<string, never>;
+  came_dry: { covered: boolean | null; moist: boolean | null };
+  came_unasked: Record<string, never>;
   fit_salt: { saltDsM: number; bearsDsM: number };
   fit_ph: { ph: number; min: number; max: number };
   fit_shade: { sunHours: number; askedH: number };

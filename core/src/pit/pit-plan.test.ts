@@ -444,4 +444,41 @@ describe('a graft', () => {
       }),
     );
   });
+
+  describe('planted to the container’s surface', () => {
+    const surface = (made: Readonly<Record<string, number>> = {}) =>
+      Object.entries({ 'flareAboveGrade.measuredFrom': 'surface', ...made }).reduce(
+        (one, [path, value]) => withChoice(one, path, value),
+        practice(40, 2.5),
+      );
+    it('buries the flare as deep as it was potted, says so, and digs for the whole ball', () => {
+      const p = plan({ stock: ball('container', 450, 400, 20), practice: surface() });
+      expect([p.proudMm.value, p.surplusLeftMm, p.depthMm.value]).toEqual([20, 20, 360]);
+      expect(p.proudMm.because.at(-1)).toEqual({ code: 'surface_kept', facts: { underMm: 20 } });
+    });
+    it('is refused where the flare lies deeper than is borne, or would come under grade', () => {
+      const deep = plan({ stock: ball('container', 450, 400, 60), practice: surface() });
+      expect(deep.proudMm.because.at(-1)).toEqual({ code: 'surface_refused', facts: { underMm: 60, mostMm: 25 } });
+      expect([deep.proudMm.value, deep.surplusLeftMm, deep.depthMm.value]).toEqual([40, 0, 300]);
+      const level = plan({
+        stock: ball('container', 450, 400, 20),
+        practice: surface({ 'flareAboveGrade.baseMm': 10 }),
+      });
+      expect(level.proudMm.because.at(-1)?.facts).toEqual({ underMm: 20, mostMm: 10 });
+    });
+    it('says nothing of balls from a field', () => {
+      expect(plan({ stock: ball('balled', 450, 400, 20), practice: surface() }).surplusLeftMm).toBe(0);
+    });
+  });
+
+  it('takes the heavy share of the ball among rocks too', () => {
+    const shares = withChoice(
+      withChoice(withChoice(fieldDefault, 'flareAboveGrade.ballShareHeavy', 0.2), 'flareAboveGrade.stonyExtraMm', 0),
+      'flareAboveGrade.ballShare',
+      0.05,
+    );
+    const stock = ball('container', 450, 400, 0);
+    expect(plan({ stock, practice: shares, ground: { stony: true } }).proudMm.value).toBe(120);
+    expect(plan({ stock, practice: shares }).proudMm.value).toBe(60);
+  });
 });

@@ -339,7 +339,7 @@ describe('the way from the kerb', () => {
     const seen = unknownAssessment('2026-11-01');
     const measured = { ...seen, clearances: [{ thing: 'kerb' as const, distanceM: 12, by: 'tape' as const }] };
     expect(carry({}).because.map(({ code }) => code)).toContain('lift_route_assumed');
-    expect(carry({ assessment: measured }).because.map(({ code }) => code)).toEqual(['lift_trolley']);
+    expect(carry({ assessment: measured }).because.map(({ code }) => code)).toEqual(['unload_machine', 'lift_trolley']);
   });
   it('goes by machine where it is too steep for a trolley', () => {
     expect(carry({ route: { distanceM: 10, slopePct: 5 } }).means).toBe('trolley');

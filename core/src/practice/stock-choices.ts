@@ -1,4 +1,5 @@
 import { number, option, type ChoiceGroup } from './choice';
+import { washedOutRules } from '../stock';
 import { nurseryTies, rootCorrections, wrapRemovals } from './tree-options';
 
 /** What arrives, how it is lifted, and what is done to roots and wrap. */
@@ -75,6 +76,12 @@ export const stockChoices: readonly ChoiceGroup[] = [
         [50, 99.9, '%'],
         'Quality control by samples: mostly 90 or 95.',
         'The rest is the chance to take a bad lot.',
+      ),
+      option(
+        'receiving.washedOut',
+        'Container ball washed out',
+        washedOutRules,
+        'Roots dry within minutes; those kept moist and planted resting do as bare-root stock does.',
       ),
     ],
   },

@@ -9,6 +9,7 @@ import {
   type PercolationClass,
   type PercolationLimits,
 } from '../ground';
+import { judgePlantingTime, type PlantingTimeVerdict } from '../match';
 import { pitPlan, plantingPlan, type NoPitPlan, type PitResult, type PlantingPlan, type WorkRules } from '../pit';
 import { practiceAt, type Practice } from '../practice';
 import { inPlantingWindow, isAutumn, noonSunDeg, type PlantingWindow } from '../season';
@@ -56,6 +57,7 @@ export interface SpotBasis {
   readonly putBackMm: number | null;
   readonly dormant: boolean;
   readonly autumn: boolean;
+  readonly windows: readonly PlantingWindow[];
   readonly sunDeg: number | null;
   readonly offers: readonly StockOffer[] | undefined;
   /** The pit, with what was put back; `null` while no stock is measured. */
@@ -82,6 +84,7 @@ export function spotBasis(kept: readonly FieldRecord[], context: SpotContext): S
     percolation: groundPercolationClass(ground, care.percolation),
     putBackMm: built?.putBackMm ?? null,
     dormant: restsOn(plantedOn, context.windows ?? []),
+    windows: context.windows ?? [],
     autumn: plantedOn !== null && isAutumn(plantedOn, context.latDeg),
     sunDeg: noonSunDeg(context.latDeg),
     offers: context.offers,
@@ -94,6 +97,12 @@ export function basisWith(
   typed: Partial<Pick<SpotBasis, 'stock' | 'putBackMm' | 'practice' | 'assessment'>>,
 ): SpotBasis {
   return planned({ ...basis, ...typed });
+}
+
+/** Whether a day is a time to plant its tree, by the calendar and how it came; `null` without a tree or windows. */
+export function plantingTime({ stock, windows }: SpotBasis, day: IsoDate): PlantingTimeVerdict | null {
+  if (!stock || windows.length === 0) return null;
+  return judgePlantingTime({ kind: stock.kind, day, windows, forecast: [], arrival: stock.arrival });
 }
 
 /** The whole plan of a spot: pit, stakes, materials, hours, water and steps; `null` while no stock is measured. */

@@ -15,6 +15,19 @@ describe('from the kerb to the pit', () => {
     expect(liftingPlan({ massKg, distanceM, slopePct })).toMatchObject({ means, people });
   });
 
+  it.each([
+    // From the tail half of what a team lifts from the ground: 23 kg one, 30 two, 34 three.
+    [11, 'people', 2],
+    [15, 'people', 2],
+    [16, 'people', 3],
+    [17, 'people', 3],
+    [18, 'machine', 2],
+  ] as const)('comes off the truck first: %d kg by %s, %d', (massKg, means, people) => {
+    const { unload, because } = liftingPlan({ massKg, distanceM: 5, slopePct: 0 });
+    expect(unload).toEqual({ means, people });
+    expect(because[0]?.code).toBe(means === 'people' ? 'unload_people' : 'unload_machine');
+  });
+
   it('follows the limits of the practice', () => {
     const careful = { ...defaultLiftingLimits, onePersonKg: 15, trolleyMostKg: 40 };
     expect(liftingPlan({ massKg: 20, distanceM: 2, slopePct: 0 }, careful)).toMatchObject({

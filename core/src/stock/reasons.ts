@@ -1,4 +1,4 @@
-import type { WrapKind } from './received-tree';
+import type { LabelKind, WrapKind } from './received-tree';
 import type { StockKind } from './stock';
 import { becauseOf, type ReasonOf } from '../reason';
 
@@ -38,6 +38,14 @@ export interface StockReasonFacts {
   stock_split_leader: Record<string, never>;
   stock_synthetic_wrap: Record<string, never>;
   stock_broken_branches: Record<string, never>;
+  stock_washed_out: Record<string, never>;
+  stock_other_name: Record<string, never>;
+  stock_sign_differs: Record<string, never>;
+  stock_name_doubt: { label: LabelKind };
+  stock_name_by_sign: { label: LabelKind };
+  stock_stem_roots: { count: number; thickestMm: number };
+  unload_people: { people: number };
+  unload_machine: { massKg: number; limitKg: number };
 }
 
 export type StockReason = ReasonOf<StockReasonFacts>;

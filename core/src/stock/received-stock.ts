@@ -11,6 +11,7 @@ export function stockOfTree(tree: ReceivedTree, kind: Stock['kind']): Stock | nu
     heightM,
     ...(tree.firstBranchM === null ? {} : { firstBranchM: tree.firstBranchM }),
     ...(tree.graftHeightMm === null ? {} : { graftHeightMm: tree.graftHeightMm }),
+    ...(tree.face === null ? {} : { face: tree.face }),
   };
   if (kind === 'bare_root') {
     return rootSpreadMm === null || rootDepthMm === null ? null : { kind, ...top, rootSpreadMm, rootDepthMm };
@@ -19,6 +20,8 @@ export function stockOfTree(tree: ReceivedTree, kind: Stock['kind']): Stock | nu
   if (ballDiameterMm === null || ballHeightMm === null || topRootsDepthMm === null) return null;
   if (topRootsDepthMm >= ballHeightMm) return null;
   const left = Math.min(tree.surplusLeftMm ?? 0, topRootsDepthMm);
+  const { stemRoots, stemRootMm } = tree;
+  const rooted = stemRoots !== null && stemRoots > 0 && stemRootMm !== null;
   return {
     kind,
     ...top,
@@ -26,6 +29,7 @@ export function stockOfTree(tree: ReceivedTree, kind: Stock['kind']): Stock | nu
     ballHeightMm,
     topRootsDepthMm,
     ...(left > 0 ? { surplusLeftMm: left } : {}),
+    ...(rooted ? { adventitious: { count: stemRoots, thickestMm: stemRootMm } } : {}),
   };
 }
 

@@ -12,6 +12,13 @@ export type WoundGrade = (typeof woundGrades)[number];
 export const rootNatures = ['structural', 'adventitious', 'fine'] as const;
 export type RootNature = (typeof rootNatures)[number];
 
+/** What the label says of the tree: the name that was ordered, another, one of the trade alone, or nothing. */
+export const labelKinds = ['as_ordered', 'other', 'trade', 'none'] as const;
+export type LabelKind = (typeof labelKinds)[number];
+/** Whether the sign that tells the species from those sold under its name is there. */
+export const signStates = ['agrees', 'differs', 'unsure'] as const;
+export type SignState = (typeof signStates)[number];
+
 /** One push of the probe beside the stem: how deep the topmost root lies there, and what kind of root it is. */
 export interface RootProbe {
   readonly depthMm: number;
@@ -47,6 +54,11 @@ export interface ReceivedTree {
   readonly brokenBranches: boolean | null;
   readonly firstBranchM: number | null;
   readonly face: CrownFace | null;
+  readonly label: LabelKind | null;
+  readonly sign: SignState | null;
+  /** Roots that grow from the buried stem, and the thickest of them. */
+  readonly stemRoots: number | null;
+  readonly stemRootMm: number | null;
 }
 
 export const unseenTree: ReceivedTree = {
@@ -72,6 +84,10 @@ export const unseenTree: ReceivedTree = {
   brokenBranches: null,
   firstBranchM: null,
   face: null,
+  label: null,
+  sign: null,
+  stemRoots: null,
+  stemRootMm: null,
 };
 
 /** Depth of the topmost structural roots, the deepest of several probes; `null` where none was found. mm */

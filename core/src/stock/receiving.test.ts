@@ -1,4 +1,5 @@
 import { defaultReceivingRules as rules, judgeReceived } from './receiving';
+import { stockOfTree } from './received-stock';
 import { structuralDepthMm, unseenTree, type ReceivedTree, type RootProbe } from './received-tree';
 
 const probe = (depthMm: number, nature: RootProbe['nature'] = 'structural'): RootProbe => ({ depthMm, nature });
@@ -131,6 +132,44 @@ describe('a tree that arrives', () => {
     const strict = { ...rules, circlingReturnPct: 20, deepRootsMm: 5 };
     expect(judgeReceived({ ...sound, circlingPct: 30 }, ordered, strict).verdict).toBe('return');
     expect(judgeReceived(sound, ordered, strict).because[0]?.code).toBe('stock_deep');
+  });
+
+  it('holds what may be another species, and takes what the sign settles', () => {
+    const named = (change: Partial<ReceivedTree>) => {
+      const { verdict, because } = judgeReceived({ ...sound, ...change }, ordered, rules);
+      return [verdict, because[0]?.code];
+    };
+    expect(named({ label: 'as_ordered' })).toEqual(['accept', 'stock_sound']);
+    expect(named({ label: 'as_ordered', sign: 'agrees' })).toEqual(['accept', 'stock_sound']);
+    expect(named({ label: 'other', sign: 'agrees' })).toEqual(['hold', 'stock_other_name']);
+    expect(named({ label: 'as_ordered', sign: 'differs' })).toEqual(['hold', 'stock_sign_differs']);
+    for (const label of ['trade', 'none'] as const) {
+      expect(named({ label })).toEqual(['hold', 'stock_name_doubt']);
+      expect(named({ label, sign: 'unsure' })).toEqual(['hold', 'stock_name_doubt']);
+      expect(named({ label, sign: 'agrees' })).toEqual(['accept', 'stock_name_by_sign']);
+    }
+  });
+
+  it('loosens and plants a washed-out container where the practice does, and no balled tree', () => {
+    const loosen = { ...rules, washedOut: 'loosen' as const };
+    const washed = (kind: 'container' | 'balled', by: typeof rules) =>
+      judgeReceived({ ...sound, kind, ball: 'washed_out' }, { ...ordered, kind }, by).verdict;
+    expect([washed('container', rules), washed('container', loosen), washed('balled', loosen)]).toEqual([
+      'return',
+      'correct',
+      'return',
+    ]);
+    expect(judgeReceived({ ...sound, ball: 'crumbling' }, ordered, loosen).verdict).toBe('return');
+  });
+
+  it('names roots of the buried stem, and passes them on with the stock', () => {
+    const tree = { ...sound, stemRoots: 3, stemRootMm: 12 };
+    expect(judgeReceived(tree, ordered, rules)).toMatchObject({
+      verdict: 'correct',
+      because: [{ code: 'stock_stem_roots', facts: { count: 3, thickestMm: 12 } }],
+    });
+    expect(stockOfTree(tree, 'container')).toMatchObject({ adventitious: { count: 3, thickestMm: 12 }, face: 'even' });
+    expect(stockOfTree({ ...sound, stemRoots: 0 }, 'container')).not.toHaveProperty('adventitious');
   });
 
   it('has surplus that cannot come off named beside the depth', () => {

@@ -3,6 +3,21 @@ import { because, type StockReason } from './reasons';
 import { structuralDepthMm, type ReceivedTree } from './received-tree';
 import type { StockKind } from './stock';
 
+/** A container ball whose soil was washed off: `verdict` is what is done with it. */
+export const washedOutRules = {
+  return: {
+    name: 'sent back',
+    held: 'Buyers: fine roots were dry before anybody saw them.',
+    verdict: 'return',
+  },
+  loosen: {
+    name: 'roots loosened out, planted at once',
+    held: 'Planters who treat it as bare-root stock while it rests: the roots are seen, and lie where they are laid.',
+    verdict: 'correct',
+  },
+} as const satisfies Record<string, { name: string; held: string; verdict: 'return' | 'correct' }>;
+export type WashedOutRule = keyof typeof washedOutRules;
+
 /** Where a practice draws its lines on what arrives. */
 export interface ReceivingRules {
   /** Circling roots above these shares of the ball's face: corrected at planting, sent back. % */
@@ -23,6 +38,8 @@ export interface ReceivingRules {
   readonly lotBadPct: number;
   /** How sure the sample is to find such a lot. % */
   readonly lotSurePct: number;
+  /** Balled stock that is washed out always goes back: its roots were cut to fit the ball. */
+  readonly washedOut: WashedOutRule;
 }
 
 export const defaultReceivingRules: ReceivingRules = {
@@ -36,6 +53,7 @@ export const defaultReceivingRules: ReceivingRules = {
   caliperShortShare: 0.1,
   lotBadPct: 10,
   lotSurePct: 90,
+  washedOut: 'return',
 };
 
 export const receivingVerdicts = ['accept', 'correct', 'hold', 'return'] as const;
@@ -74,6 +92,8 @@ export function judgeReceived(tree: ReceivedTree, ordered: OrderedTree, rules: R
     ...judgeDepth(tree, rules),
     ...judgeTop(tree, ordered, rules),
     ...judgeTies(tree),
+    ...judgeName(tree),
+    ...judgeStemRoots(tree),
   ];
   const verdict = worstVerdict(found.map(([one]) => one));
   const reasons = found.map(([, reason]) => reason);
@@ -109,7 +129,9 @@ function judgeCircling({ circlingPct, thickestCirclingMm, soilShows, kinked }: R
 function judgeBall(tree: ReceivedTree, ordered: OrderedTree, rules: ReceivingRules): Found[] {
   const found: Found[] = [];
   const { ball, ballDiameterMm, ballHeightMm, caliperMm } = tree;
-  if (ball === 'crumbling' || ball === 'washed_out') found.push(['return', because('stock_ball_lost', {})]);
+  const washed = ball === 'washed_out' && (tree.kind ?? ordered.kind) === 'container' ? rules.washedOut : 'return';
+  if (ball === 'washed_out' && washed === 'loosen') found.push(['correct', because('stock_washed_out', {})]);
+  else if (ball === 'crumbling' || ball === 'washed_out') found.push(['return', because('stock_ball_lost', {})]);
   if (ball === 'soft') found.push(['hold', because('stock_ball_soft', {})]);
   const bare = (tree.kind ?? ordered.kind) === 'bare_root';
   const ballMm = bare ? tree.rootSpreadMm : ballDiameterMm;
@@ -159,4 +181,21 @@ function judgeTies({ wrap, ties }: ReceivedTree): Found[] {
     found.push([ties === 'natural' ? 'accept' : 'correct', because('stock_ties', { ties })]);
   }
   return found;
+}
+
+/** A trade name may mean two species: in doubt the tree is held until somebody who knows both has seen it. */
+function judgeName({ label, sign }: ReceivedTree): Found[] {
+  if (label === 'other') return [['hold', because('stock_other_name', {})]];
+  if (sign === 'differs') return [['hold', because('stock_sign_differs', {})]];
+  const unnamed = label === 'trade' || label === 'none';
+  if (sign === 'unsure' || (unnamed && sign !== 'agrees')) {
+    return [['hold', because('stock_name_doubt', { label: label ?? 'none' })]];
+  }
+  return unnamed ? [['accept', because('stock_name_by_sign', { label })]] : [];
+}
+
+/** Roots of the buried stem are dealt with at planting and after it, as the practice says. */
+function judgeStemRoots({ stemRoots, stemRootMm }: ReceivedTree): Found[] {
+  if (stemRoots === null || stemRoots === 0) return [];
+  return [['correct', because('stock_stem_roots', { count: stemRoots, thickestMm: stemRootMm ?? 0 })]];
 }

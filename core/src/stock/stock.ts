@@ -8,6 +8,14 @@ export type StockKind = (typeof stockKinds)[number];
 export const crownFaces = ['even', 'marked', 'one_sided'] as const;
 export type CrownFace = (typeof crownFaces)[number];
 
+/** How a tree came and what it was used to, as ticked at the gate; `null` for what nobody asked. */
+export interface Arrival {
+  readonly covered: boolean | null;
+  readonly moist: boolean | null;
+  /** The nursery watered it every so many days. */
+  readonly wateredEveryDays: number | null;
+}
+
 interface TopMeasures {
   /** Trunk diameter 150 mm above the flare, or at 300 mm once it exceeds 100 mm. */
   readonly caliperMm: number;
@@ -18,6 +26,8 @@ interface TopMeasures {
   readonly graftHeightMm?: number | undefined;
   /** Which way its crown can point; left out where nobody looked. */
   readonly face?: CrownFace | undefined;
+  /** Left out where it was not received here. */
+  readonly arrival?: Arrival | undefined;
 }
 
 /** Roots from a buried stem: how many there are, and the thickest. */
@@ -54,6 +64,8 @@ export type Stock = BallStock | BareRootStock;
 export function requireStock(stock: Stock): void {
   requireWithin('caliperMm', stock.caliperMm, limits.caliperMm);
   requireWithin('heightM', stock.heightM, limits.treeHeightM);
+  const rhythm = stock.arrival?.wateredEveryDays ?? null;
+  if (rhythm !== null) requireWithin('arrival.wateredEveryDays', rhythm, limits.wateredEveryDays);
   if (stock.firstBranchM !== undefined) requireWithin('firstBranchM', stock.firstBranchM, limits.firstBranchM);
   if (stock.graftHeightMm !== undefined) requireWithin('graftHeightMm', stock.graftHeightMm, limits.graftHeightMm);
   if (stock.kind === 'bare_root') {

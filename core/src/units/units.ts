@@ -20,7 +20,8 @@ export type Quantity =
   | 'ph'
   | 'saltDsM'
   | 'sodiumSar'
-  | 'roots';
+  | 'roots'
+  | 'days';
 
 interface Display {
   readonly unit: string;
@@ -79,6 +80,7 @@ export const displays: Readonly<Record<Quantity, Readonly<Record<UnitSystem, Dis
   saltDsM: same('dS/m', 1),
   sodiumSar: same('SAR', 1),
   roots: same('roots', 0),
+  days: same('days', 1),
 };
 
 /** The number a person sees for a metric value, and its unit. Not rounded. */

@@ -16,6 +16,8 @@ export interface WaterReasonFacts {
   routine_fast: { times: number };
   routine_competition: { times: number; distanceM: number; species: string };
   routine_rain: { rainMm: number };
+  routine_wean: { everyDays: number; weeks: number; gapDays: number };
+  routine_came_dry: { everyDays: number; weeks: number };
   routine_probe: { everyDays: number };
   routine_summer: { weeklyL: number };
   routine_dormant: { watering: DormantWatering };

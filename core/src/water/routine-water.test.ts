@@ -100,6 +100,27 @@ describe('water by the schools, for one tree of 50 mm caliper', () => {
       facts: { times: 1.25, distanceM: 5, species: 'Tilia tomentosa' },
     });
   });
+  it('goes on from the nursery’s rhythm: daily, and twice the gap each week until it is the rule’s', () => {
+    const arrival = { covered: true, moist: true, wateredEveryDays: 1 };
+    const weaned = routineWater({ ...asked('small_by_caliper'), stock: { ...stock, arrival } });
+    // One, two, four, then seven days: three weeks.
+    expect(weaned.firstWeeks).toEqual({ everyDays: 1, weeks: 3 });
+    expect(weaned.because.at(-1)).toEqual({ code: 'routine_wean', facts: { everyDays: 1, weeks: 3, gapDays: 7 } });
+    const rarely = { ...arrival, wateredEveryDays: 10 };
+    expect(routineWater({ ...asked('small_by_caliper'), stock: { ...stock, arrival: rarely } }).firstWeeks).toBeNull();
+    expect(weekly('small_by_caliper').firstWeeks).toBeNull();
+  });
+  it('begins closer where a tree came dry or uncovered, whatever it was used to', () => {
+    for (const arrival of [
+      { covered: true, moist: false, wateredEveryDays: 3 },
+      { covered: false, moist: null, wateredEveryDays: null },
+    ]) {
+      expect(routineWater({ ...asked('small_by_caliper'), stock: { ...stock, arrival } }).firstWeeks).toEqual({
+        everyDays: 2,
+        weeks: 3,
+      });
+    }
+  });
   it('takes a week of rain as deep as the practice says', () => {
     const litres = (rainMm: number) => weekly('rain_equal', { 'routine.rainMm': rainMm }).weeklyL ?? 0;
     expect(litres(50)).toBeCloseTo(2 * litres(25), 9);

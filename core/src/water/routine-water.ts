@@ -9,6 +9,8 @@ export interface RoutineWater {
   /** Over the first growing season, on average where visits thin out. */
   readonly visitsPerWeek: number | null;
   readonly weeklyL: number | null;
+  /** Visits in the first weeks, where they are closer than the rule's: what it was used to, or had to bear. */
+  readonly firstWeeks: { readonly everyDays: number; readonly weeks: number } | null;
   readonly because: readonly WaterReason[];
 }
 
@@ -31,6 +33,36 @@ const meanVisits = (phases: readonly WateringPhase[]): number => {
 
 /** What a practice asks for each week of the first growing season, as far as it is a rule and not a balance. */
 export function routineWater(input: RoutineInput): RoutineWater {
+  const rule = byRule(input);
+  const first = firstWeeks(input, rule.visitsPerWeek);
+  return { ...rule, firstWeeks: first && first.span, because: [...rule.because, ...(first ? [first.why] : [])] };
+}
+
+/** A tree that came dry is watered this often at first. Days, weeks. */
+const afterDryTransport = { everyDays: 2, weeks: 3 };
+
+/**
+ * The first weeks go on from the nursery's rhythm: each week the gap between visits doubles until it is the rule's. A
+ * tree that came dry or uncovered begins closer, whatever it was used to.
+ */
+function firstWeeks(
+  { stock: { arrival } }: RoutineInput,
+  visitsPerWeek: number | null,
+): { readonly span: { readonly everyDays: number; readonly weeks: number }; readonly why: WaterReason } | null {
+  if (!arrival) return null;
+  const gapDays = 7 / (visitsPerWeek ?? 1);
+  const dried = arrival.covered === false || arrival.moist === false;
+  if (dried && gapDays > afterDryTransport.everyDays) {
+    return { span: afterDryTransport, why: because('routine_came_dry', afterDryTransport) };
+  }
+  const everyDays = arrival.wateredEveryDays;
+  if (everyDays === null || everyDays >= gapDays) return null;
+  const span = { everyDays, weeks: Math.ceil(Math.log2(gapDays / everyDays)) };
+  return { span, why: because('routine_wean', { ...span, gapDays }) };
+}
+
+type ByRule = Omit<RoutineWater, 'firstWeeks'>;
+function byRule(input: RoutineInput): ByRule {
   const { rule, visitsPerWeek: usual, weeklyL, summerFactor, dormant, probeEveryDays } = input.practice.routine;
   const { by, bySoil, fromGrowth, phases, probeDecides } = routineRules[rule];
   const season = [because('routine_dormant', { watering: dormant })];

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { soilClasses } from '../ground';
 import { fieldDefault, presets, withChoice, type Practice } from '../practice';
 import { bareRoot as bare, container } from '../../testing/checked-case';
-import { ballStoreL, firstSoakL, type SoakInput } from './soak';
+import { ballStoreL, firstSoakL, leachingShare, type SoakInput } from './soak';
 
 const balled = { ...container, kind: 'balled', ballDiameterMm: 700, ballHeightMm: 500, topRootsDepthMm: 50 } as const;
 const soak = (change: Partial<SoakInput> = {}): number => soaked(change).value;
@@ -69,5 +69,20 @@ describe('first soak', () => {
         expect(of(ball + 10)).toBeGreaterThan(of(ball));
       }),
     );
+  });
+
+  it('is a depth of water over the pit where the practice reckons so', () => {
+    const by = withChoice(withChoice(fieldDefault, 'firstSoak.rule', 'depth'), 'firstSoak.depthMm', 100);
+    // 100 mm on 0.8 m².
+    expect(soak({ practice: by })).toBeCloseTo(80, 9);
+  });
+
+  it('takes salt down with it: by FAO 29 a share of the water runs through', () => {
+    // 2 dS/m: 2 / (5 · 4 − 2) = 1/9 runs through, an eighth more is given.
+    expect(soak({ waterDsM: 2 }) / soak()).toBeCloseTo(9 / 8, 9);
+    expect(soaked({ waterDsM: 2 }).because.at(-1)?.code).toBe('soak_leaches');
+    expect([soak({ waterDsM: 0.6 }), soak({ waterDsM: null })]).toEqual([soak(), soak()]);
+    expect(leachingShare(12)).toBe(0.4);
+    expect(leachingShare(25)).toBe(0.4);
   });
 });

@@ -83,6 +83,7 @@ const stocks: Stock[] = [
     ballHeightMm: 400,
     topRootsDepthMm: 0,
     face: 'one_sided',
+    arrival: { covered: true, moist: true, wateredEveryDays: 1 },
     adventitious: { count: 3, thickestMm: 15 },
   },
   {
@@ -98,7 +99,15 @@ const stocks: Stock[] = [
   },
   { kind: 'bare_root', caliperMm: 20, heightM: 2, rootSpreadMm: 400, rootDepthMm: 300 },
   { kind: 'container', caliperMm: 10, heightM: 0.5, ballDiameterMm: 250, ballHeightMm: 250, topRootsDepthMm: 10 },
-  { kind: 'container', caliperMm: 30, heightM: 2, ballDiameterMm: 400, ballHeightMm: 350, topRootsDepthMm: 60 },
+  {
+    kind: 'container',
+    caliperMm: 30,
+    heightM: 2,
+    ballDiameterMm: 400,
+    ballHeightMm: 350,
+    topRootsDepthMm: 60,
+    arrival: { covered: false, moist: null, wateredEveryDays: null },
+  },
   { kind: 'balled', caliperMm: 15, heightM: 1.5, ballDiameterMm: 200, ballHeightMm: 150, topRootsDepthMm: 60 },
 ];
 const practices: Practice[] = [
@@ -320,7 +329,11 @@ function ofLeave(): Reason[] {
     ...digCover(leave, day, defaultGroundRules).because,
     ...digCover({ ...leave, clearances: [clearance] }, day, defaultGroundRules).because,
     ...digCover({ ...leave, tickets: [within] }, day, defaultGroundRules).because,
-    ...judgePlantingTime({ kind: 'balled', day: '2026-07-10', windows: mildWinterWindows, forecast: [] }).because,
+    ...[undefined, true, false, null].flatMap((moist) => {
+      const arrival = moist === undefined ? undefined : { covered: true, moist, wateredEveryDays: null };
+      const asked = { kind: 'balled' as const, day: '2026-07-10', windows: mildWinterWindows, forecast: [], arrival };
+      return judgePlantingTime(asked).because;
+    }),
     ...[-6, 12, 34].flatMap((tMaxC) => {
       const forecast = Array.from({ length: 7 }, (_, i) => ({
         day: addDaysTo('2026-01-10', i),
@@ -359,6 +372,11 @@ function ofStock(): Reason[] {
     { leader: 'split', brokenBranches: true, face: 'one_sided' },
     { wrap: 'synthetic', ties: 'synthetic' },
     { wrap: 'treated', ties: 'natural' },
+    { label: 'other' },
+    { sign: 'differs' },
+    { label: 'trade' },
+    { label: 'none', sign: 'agrees' },
+    { stemRoots: 2, stemRootMm: 8 },
   ];
   const trees = odd.map((change) => ({ ...sound, ...change }));
   const lots: [number, ReceivedTree[]][] = [
@@ -372,7 +390,11 @@ function ofStock(): Reason[] {
     [24, [{ ...sound, circlingPct: 80 }, ...Array.from({ length: 23 }, () => sound)]],
   ];
   return [
-    ...trees.flatMap((tree) => judgeReceived(tree, ordered, defaultReceivingRules).because),
+    ...trees.flatMap((tree) =>
+      [defaultReceivingRules, { ...defaultReceivingRules, washedOut: 'loosen' as const }].flatMap(
+        (rules) => judgeReceived(tree, ordered, rules).because,
+      ),
+    ),
     ...lots.flatMap(([arrived, opened]) => judgeLot({ arrived, opened, ordered }, defaultReceivingRules).because),
   ];
 }

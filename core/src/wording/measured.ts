@@ -64,6 +64,7 @@ export const measuredFacts = {
   waterSar: as('sodiumSar', 'Sodium of that water', 'sodiumSar'),
   neighbourM: as('clearanceM', 'Its trunk stands away', 'clearanceM'),
   neighbourRootMm: length('Its thickest root here', 'rootDiameterMm'),
+  wateredEveryDays: as('days', 'Watered by the nursery every', 'wateredEveryDays'),
   toMm: length('Down to', 'horizonMm'),
   rateMmPerH: as('rateMmPerH', 'Drains, by a hole in it', 'percolationMmPerH'),
   elevationM: as('distanceM', 'Height above the sea', 'elevationM'),

@@ -15,14 +15,16 @@ import type {
   Wish,
 } from '../ground';
 import type { FingerClass, MulchContact, ProbeClass, StakeState } from '../inspect';
-import type { FitPart, Grade, Rank } from '../match';
+import type { FitPart, Grade, NameSign, Rank } from '../match';
 import type { Hands, LabourTask } from '../pit';
 import type {
   BallState,
   CrownFace,
+  LabelKind,
   LeaderState,
   ReceivingVerdict,
   RootNature,
+  SignState,
   StockKind,
   WoundGrade,
   WrapKind,
@@ -232,6 +234,7 @@ export const factNames: Readonly<Record<string, string>> = {
   irrigation: 'Water it is given',
   neighbourRoots: 'Roots of a neighbour in the pit',
   horizons: 'Layers',
+  arrival: 'How it came',
 };
 
 export const fingerNames: Readonly<Record<FingerClass, string>> = { finger_dry: 'Dry', finger_moist: 'Moist' };
@@ -280,6 +283,32 @@ export const rootNatureNames: Readonly<Record<RootNature, string>> = {
   adventitious: 'adventitious',
   fine: 'fine',
 };
+
+export const labelKindNames: Readonly<Record<LabelKind, string>> = {
+  as_ordered: 'the botanical name ordered',
+  other: 'another botanical name',
+  trade: 'a trade name only',
+  none: 'no name',
+};
+
+export const signNames: Readonly<Record<SignState, string>> = {
+  agrees: 'it is there',
+  differs: 'it is not',
+  unsure: 'cannot tell',
+};
+
+/** The one sign to look for, in a sentence. */
+export function saySign(sign: NameSign | null): string {
+  if (sign === null) return 'A leaf, a bud or the bark, beside a tree that is surely named.';
+  const others = sign.others.map(({ botanical }) => botanical).join(', ');
+  const leaves = { evergreen: 'green all year', semi: 'half green in winter', deciduous: 'bare in winter' } as const;
+  const apart = sign.others.filter(({ foliage }) => foliage !== sign.foliage);
+  const told =
+    apart.length > 0
+      ? `This one is ${leaves[sign.foliage]}; ${apart.map(({ botanical, foliage }) => `${botanical} is ${leaves[foliage]}`).join(', ')}.`
+      : 'All keep their leaves alike: hold a leaf beside one that is surely named.';
+  return `Sold as ${sign.common}, which may also be ${others}. ${told}`;
+}
 
 export const crownFaceNames: Readonly<Record<CrownFace, string>> = {
   even: 'even all round',

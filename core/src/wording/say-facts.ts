@@ -1,6 +1,6 @@
 import type { RecordFacts, RecordKind } from '../record';
 import type { Horizon, IrrigationWater, NeighbourRoots, SiteThing } from '../ground';
-import type { AdventitiousRoots } from '../stock';
+import type { AdventitiousRoots, Arrival } from '../stock';
 import type { RemedyCode } from '../practice';
 import { formatQuantity, type UnitSystem } from '../units';
 import { isMeasured, measuredFacts } from './measured';
@@ -81,6 +81,14 @@ const parts: Readonly<Record<string, (value: never, units: UnitSystem) => string
       .join(', '),
   neighbourRoots: ({ species, distanceM, thickestMm }: NeighbourRoots, units) =>
     `${species || 'species not known'}, ${formatQuantity(distanceM, 'clearanceM', units)} away, up to ${formatQuantity(thickestMm, 'lengthMm', units)}`,
+  arrival: ({ covered, moist, wateredEveryDays }: Arrival) =>
+    [
+      covered === null ? '' : covered ? 'covered' : 'uncovered',
+      moist === null ? '' : moist ? 'moist' : 'dry',
+      wateredEveryDays === null ? '' : `watered every ${wateredEveryDays} days by the nursery`,
+    ]
+      .filter(Boolean)
+      .join(', ') || 'not asked',
   horizons: (layers: readonly Horizon[], units) =>
     layers
       .map(({ soil, toMm, fill, rateMmPerH }) => {

@@ -12,6 +12,10 @@ export const matchSentences: Sentences<MatchReasonFacts> = {
   fit_drowns: (f) =>
     f.percolation === 'stands' ? 'Water stands here; it drowns.' : 'Water drains slowly here; it bears no wet feet.',
   fit_salt: (f, s) => `Bears ${s.n(f.bearsDsM, 1)} dS/m of salt; ${s.n(f.saltDsM, 1)} was tested.`,
+  came_well: () => 'It came covered and moist: out of season it can be planted, with water every few days.',
+  came_dry: (f) =>
+    `It came ${[f.covered === false && 'uncovered', f.moist === false && 'dry'].filter(Boolean).join(' and ')}: out of season that costs trees. Heel it in, keep it moist, plant it in its window.`,
+  came_unasked: () => 'Nobody said whether it came covered and moist: out of season that decides.',
   fit_ph: (f, s) => `Asks pH ${s.n(f.min, 1)} to ${s.n(f.max, 1)}; ${s.n(f.ph, 1)} was tested.`,
   fit_shade: (f, s) => `Asks ${s.n(f.askedH)} h of sun; the spot has ${s.n(f.sunHours, 1)} h.`,
   fit_thorns: () => 'Has thorns; neighbours asked for none.',

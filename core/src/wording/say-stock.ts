@@ -54,5 +54,21 @@ export const stockSentences: Sentences<StockReasonFacts> = {
   stock_no_leader: () => 'The leader is lost.',
   stock_split_leader: () => 'Two leaders: one is taken off while young.',
   stock_synthetic_wrap: () => 'Synthetic wrap: it comes off whole, whatever the practice.',
+  stock_washed_out: () =>
+    'The ball is washed out: loosen the roots and plant at once, as bare-root stock, while it rests.',
+  stock_other_name: () => 'The label names another species than was ordered.',
+  stock_sign_differs: () => 'The sign that tells the species apart is not there: it may be another one.',
+  stock_name_doubt: (f) =>
+    f.label === 'as_ordered'
+      ? 'The label names the species, the sign does not settle it: ask somebody who knows both.'
+      : `${f.label === 'trade' ? 'A trade name may mean two species' : 'Nothing names it'}: look for the sign that tells them apart, or ask the nursery for the botanical name.`,
+  stock_name_by_sign: (f) =>
+    `${f.label === 'trade' ? 'Only a trade name on the label' : 'No label'}; the sign of the species is there.`,
+  stock_stem_roots: (f, s) =>
+    `${f.count} ${f.count === 1 ? 'root grows' : 'roots grow'} from the buried stem, up to ${s.mm(f.thickestMm)} thick: cut or kept by the practice, and planted higher where they stay.`,
+  unload_people: (f) =>
+    `Off the truck: ${f.people === 1 ? 'one hands it down' : `${f.people} hand it down`}, nobody alone on the tail.`,
+  unload_machine: (f, s) =>
+    `Off the truck by tail lift or machine: ${s.kg(f.massKg)}, and from a height hands hold half as much, ${s.kg(f.limitKg)}.`,
   stock_broken_branches: () => 'Broken branches: pruned at planting.',
 };

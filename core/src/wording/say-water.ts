@@ -3,6 +3,8 @@ import { dormantWaterings, routineRules } from '../practice';
 import { soilNames } from './names';
 import { capital, days, type Sentences } from './sentence';
 
+const dayGap = (n: string): string => (Number(n) === 1 ? 'day' : `${n.replace(/\.?0+$/, '')} days`);
+
 export const waterSentences: Sentences<WaterReasonFacts> = {
   soak_fill_berm: (f, s) => `The berm filled ${f.times} times, ${s.L(f.storeL)} each.`,
   soak_by_caliper: (f, s) => `${s.L(f.lPer25Mm)} for each ${s.mm(25)} of caliper, ${s.mm(f.caliperMm)}.`,
@@ -17,6 +19,9 @@ export const waterSentences: Sentences<WaterReasonFacts> = {
   routine_competition: (f, s) =>
     `Roots of ${f.species || 'another tree'} ${s.near(f.distanceM)} away drink in the pit: ${s.n(f.times, 2)} times the visits, most in drought.`,
   routine_rain: (f, s) => `${s.mm(f.rainMm)} of rain or its equal a week.`,
+  routine_wean: (f, s) =>
+    `The nursery watered every ${dayGap(s.n(f.everyDays, 2))}: begin so, and double the gap each week for ${s.n(f.weeks)} ${f.weeks === 1 ? 'week' : 'weeks'}, to every ${dayGap(s.n(f.gapDays, 1))}.`,
+  routine_came_dry: (f) => `It came dry or uncovered: every ${days(f.everyDays)} in the first ${f.weeks} weeks.`,
   routine_probe: (f) => `The probe is asked every ${days(f.everyDays)}, and decides.`,
   soak_by_depth: (f, s) => `${s.mm(f.depthMm)} of water over the pit's ${s.n(f.pitM2, 2)} m².`,
   soak_leaches: (f, s) =>

@@ -19,6 +19,7 @@ interface DeliveryRow {
   arrived_on: string;
   covered: boolean | null;
   moist: boolean | null;
+  watered_every_days: number | null;
   holding: string;
   note: string;
   version: number;
@@ -81,6 +82,7 @@ const lotOf = (row: LotRow, trees: readonly LotTreeRow[]): Lot => ({
   verdict: row.verdict,
   reason: row.reason,
   version: row.version,
+  sign: null,
 });
 
 /** Trees of these lots that no other corrects, oldest first. */
@@ -115,6 +117,7 @@ export async function findDelivery(db: Db, id: string): Promise<KeptDelivery | u
     arrivedOn: row.arrived_on,
     covered: row.covered,
     moist: row.moist,
+    wateredEveryDays: row.watered_every_days,
     holding: row.holding,
     note: row.note,
     version: row.version,
@@ -196,10 +199,18 @@ export async function insertDelivery(
 }
 
 /** Returns false where somebody changed it since. */
-export async function keepDelivery(db: Db, id: string, { version, ...state }: DeliveryState): Promise<boolean> {
+export async function keepDelivery(
+  db: Db,
+  id: string,
+  { version, wateredEveryDays, ...state }: DeliveryState,
+): Promise<boolean> {
   const changed = await db('delivery')
     .where({ id, version })
-    .update({ ...state, version: version + 1 });
+    .update({
+      ...state,
+      ...(wateredEveryDays === undefined ? {} : { watered_every_days: wateredEveryDays }),
+      version: version + 1,
+    });
   return changed > 0;
 }
 

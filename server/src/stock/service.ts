@@ -14,9 +14,11 @@ import {
   InvalidInputError,
   isBad,
   judgeReceived,
+  nameSign,
   NotFoundError,
   stockOfLot,
   stockOfTree,
+  type Arrival,
   type IsoDate,
   whenItHappened,
   type Practice,
@@ -27,6 +29,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { asActor, type Db } from '../platform/db';
 import { keepPhoto } from '../platform/uploads';
 import { spotsByRef } from '../spots/repository';
+import { speciesLibrary } from '../match/repository';
 import { currentPractice, findPractice } from '../practice/repository';
 import { keepRecords } from '../recording/service';
 import { claimedLots } from './claims';
@@ -50,8 +53,21 @@ import {
 import { programmeToday } from '../programme/today';
 import { findOrder, releasePlaces } from '../orders/repository';
 
-/** A delivery with the rules its lots are judged by: those of the practice it was opened under. @throws NotFoundError */
+/**
+ * A delivery with the rules its lots are judged by, those of the practice it was opened under, and the sign of each
+ * species. @throws NotFoundError
+ */
 export async function oneDelivery(db: Db, id: string): Promise<Delivery> {
+  const delivery = await withRules(db, id);
+  const library = await speciesLibrary(db);
+  const signed = (lot: Lot): Lot => {
+    const sign = nameSign(lot.species, library);
+    return { ...lot, sign: sign && { ...sign, others: [...sign.others] } };
+  };
+  return { ...delivery, lots: delivery.lots.map(signed) };
+}
+
+async function withRules(db: Db, id: string): Promise<Delivery> {
   const found = await findDelivery(db, id);
   if (!found) throw new NotFoundError('no such delivery', 'id');
   const { practiceId, practiceVersion, ...delivery } = found;
@@ -67,7 +83,7 @@ async function practiceOf(db: Db, id: string, version: number): Promise<Practice
 export async function claimedDeliveries(db: Db, nursery: string): Promise<Delivery[]> {
   const claimed: Delivery[] = [];
   for (const id of await deliveriesOf(db, nursery)) {
-    const delivery = await oneDelivery(db, id);
+    const delivery = await withRules(db, id);
     if (claimedLots(delivery).length > 0) claimed.push(delivery);
   }
   if (claimed.length === 0) throw new NotFoundError('nothing is claimed from this nursery', 'nursery');
@@ -79,7 +95,7 @@ export async function allDeliveries(db: Db): Promise<DeliveryList> {
   const list = await deliveryList(db);
   const claims = new Map<string, DeliveryList['claims'][number]>();
   for (const { id, nursery } of list.deliveries) {
-    const lots = claimedLots(await oneDelivery(db, id));
+    const lots = claimedLots(await withRules(db, id));
     if (lots.length === 0) continue;
     const before = claims.get(nursery) ?? { nursery, returned: 0, missing: 0, deliveries: 0 };
     claims.set(nursery, {
@@ -156,8 +172,9 @@ export async function receiveLot(db: Knex, user: User, id: string, received: Rec
         (await spotsByRef(trx, lot.spots)).map((spot) => spot.id),
       );
     if (received.verdict !== 'accept' && received.verdict !== 'correct') return;
-    const { rules } = await oneDelivery(trx, lot.deliveryId);
-    await measureSpots(trx, user, { ...lot, arrived: received.arrived }, rules);
+    const { rules, covered, moist, wateredEveryDays } = await withRules(trx, lot.deliveryId);
+    const arrival = { covered, moist, wateredEveryDays };
+    await measureSpots(trx, user, { ...lot, arrived: received.arrived }, { rules, arrival });
   });
   return oneDelivery(db, lot.deliveryId);
 }
@@ -206,7 +223,12 @@ async function requireCorrectable(trx: Db, lot: Lot & { deliveryId: string }, tr
  * Trees that were opened and are good go to the first places, each with its own measures; one stock stands for those
  * nobody opened. Places whose stock somebody measured keep theirs.
  */
-async function measureSpots(trx: Knex.Transaction, user: User, lot: Lot, rules: ReceivingRules): Promise<void> {
+async function measureSpots(
+  trx: Knex.Transaction,
+  user: User,
+  lot: Lot,
+  { rules, arrival }: { readonly rules: ReceivingRules; readonly arrival: Arrival },
+): Promise<void> {
   const ordered = { kind: lot.stockKind, caliperMm: lot.caliperMm };
   const good = lot.trees.map(({ tree }) => tree).filter((tree) => !isBad(judgeReceived(tree, ordered, rules)));
   const own = good.map((tree) => stockOfTree(tree, lot.stockKind)).filter((stock) => stock !== null);
@@ -224,7 +246,13 @@ async function measureSpots(trx: Knex.Transaction, user: User, lot: Lot, rules: 
       spotId: spot.id,
       device: 'receiving',
       spotVersion: spot.version,
-      record: { id: uuidv7(), kind: 'stock' as const, recordedAt, supersedes: null, facts: own[i] ?? usual },
+      record: {
+        id: uuidv7(),
+        kind: 'stock' as const,
+        recordedAt,
+        supersedes: null,
+        facts: { ...(own[i] ?? usual), arrival },
+      },
     }));
   if (records.length > 0) await keepRecords(trx, user, records, null);
 }

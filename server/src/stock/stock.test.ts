@@ -177,6 +177,13 @@ describe('a delivery', () => {
       version: 2,
     });
     expect((await cora.send('PUT', `/api/deliveries/${body.id}`, state)).status).toBe(409);
+    const rhythm = { ...state, version: 2, wateredEveryDays: 1.5 };
+    expect((await cora.send<Delivery>('PUT', `/api/deliveries/${body.id}`, rhythm)).body.wateredEveryDays).toBe(1.5);
+    // A page that does not know of it leaves it alone.
+    const older = { ...state, version: 3 };
+    expect((await cora.send<Delivery>('PUT', `/api/deliveries/${body.id}`, older)).body.wateredEveryDays).toBe(1.5);
+    const never = { ...state, version: 4, wateredEveryDays: 0 };
+    expect((await cora.send('PUT', `/api/deliveries/${body.id}`, never)).status).toBe(400);
     const water = () => cora.send<Delivery>('POST', `/api/deliveries/${body.id}/water`, { onDay: '2026-11-21' });
     await water();
     expect((await water()).body.wateredOn).toEqual(['2026-11-21']);

@@ -7,6 +7,7 @@ import { practiceAndStore } from './004-practice-and-store';
 import { treesAsReceived } from './005-trees-as-received';
 import { peopleAndTime } from './006-people-and-time';
 import { recordKindRows } from './007-record-kinds';
+import { nurseryRhythm } from './008-nursery-rhythm';
 
 export interface NamedMigration {
   readonly name: string;
@@ -22,6 +23,7 @@ const migrations: readonly NamedMigration[] = [
   treesAsReceived,
   peopleAndTime,
   recordKindRows,
+  nurseryRhythm,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {

@@ -11,6 +11,7 @@ import {
   InvalidInputError,
   judgePlanting,
   overDug,
+  plantingTime,
   sayReason,
   type PlantingFacts,
 } from '@sombra/core';
@@ -18,6 +19,7 @@ import { PitSectionView } from '../drawing/pit-section-view';
 import { ChoiceField } from '../fields/choice-field';
 import { DayField } from '../fields/day-field';
 import { MeasureField } from '../fields/measure-field';
+import { BecauseList } from '../ui/because-list';
 import { LevelMark } from '../ui/level-mark';
 import { FindingsList } from '../ui/findings-list';
 import { FormDraft } from '../spot/form-draft';
@@ -39,6 +41,7 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
     DayField,
     MeasureField,
     ChoiceField,
+    BecauseList,
     LevelMark,
     FindingsList,
     FormFoot,
@@ -92,6 +95,13 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
               >
             }
           </p>
+        }
+        @if (timing(); as time) {
+          <div class="verdict">
+            <h2>The time for it</h2>
+            <s-level-mark [level]="time.level" />
+          </div>
+          <s-because [reasons]="time.because" />
         }
         @if (judgement(); as judged) {
           <div class="verdict">
@@ -211,6 +221,13 @@ export class DayBench extends RecordForm<'planting'> {
     const typed = this.form.getRawValue().bestFaceDeg;
     const said = typed === null ? 'Degrees from north, clockwise' : compassPoint(typed);
     return bestFaceDeg === null ? said : `${said}. Planned ${compassPoint(bestFaceDeg)}, ${Math.round(bestFaceDeg)}°`;
+  });
+
+  /** Whether that day is a time for this tree, by the season and by how it came; said where it is not simply so. */
+  protected readonly timing = computed(() => {
+    const [life, facts] = [this.store.life(), this.facts()];
+    const time = life && plantingTime(life, facts?.plantedOn ?? this.session.today());
+    return time && time.level !== 'good' ? time : null;
   });
 
   protected readonly heading = computed(() => {

@@ -121,7 +121,10 @@ export class PlantingNeeds {
       .join(', '),
   );
   protected readonly weekly = computed(() => {
-    const { weeklyL } = this.planting().routine;
-    return weeklyL === null ? 'as it dries' : formatQuantity(weeklyL, 'volumeL', this.session.units());
+    const { weeklyL, firstWeeks } = this.planting().routine;
+    const usual = weeklyL === null ? 'as it dries' : formatQuantity(weeklyL, 'volumeL', this.session.units());
+    if (!firstWeeks) return usual;
+    const { everyDays, weeks } = firstWeeks;
+    return `${usual}; at first every ${everyDays === 1 ? 'day' : `${formatNumber(everyDays, 1)} days`}, ${weeks} ${weeks === 1 ? 'week' : 'weeks'}`;
   });
 }

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import type { Delivery, DeliveryState, Problem } from '@sombra/contract';
-import { claimOf, daysBetween } from '@sombra/core';
+import { claimOf, daysBetween, limits, parseNumber } from '@sombra/core';
 import { firstValueFrom, type Observable } from 'rxjs';
 import { readProblem, sayProblem } from '../ui/problem';
 import { sayDay } from '../ui/say-date';
@@ -51,6 +51,20 @@ import { textOf } from '../fields/event-values';
           </fieldset>
         }
         <label
+          >The nursery watered every
+          <span class="days"
+            ><input
+              class="form-control"
+              inputmode="decimal"
+              aria-label="The nursery watered every, days"
+              [value]="now.wateredEveryDays ?? ''"
+              [readOnly]="!mayReceive()"
+              (change)="rhythm(textOf($event))"
+            />
+            days</span
+          ></label
+        >
+        <label
           >Waits at
           <input
             class="form-control"
@@ -79,8 +93,8 @@ import { textOf } from '../fields/event-values';
         </p>
       </section>
       <p class="caution">
-        Keep balls and roots moist and shaded; plant within days. Lift by the ball or container, never by the trunk;
-        roll heavy balls on boards.
+        Off the truck by tail lift, or two and more hands, by the ball or container and never by the trunk; nobody
+        stands below. Keep balls and roots moist and shaded; plant within days. Roll heavy balls on boards.
       </p>
       @for (lot of now.lots; track lot.id) {
         <s-lot-card
@@ -134,6 +148,14 @@ import { textOf } from '../fields/event-values';
     fieldset button[aria-pressed='true'] {
       background: var(--chosen);
       color: var(--on-chosen);
+    }
+    .days {
+      display: flex;
+      gap: 0.4rem;
+      align-items: center;
+    }
+    .days input {
+      width: 5rem;
     }
     .came p {
       margin: 0;
@@ -203,8 +225,20 @@ export class DeliveryPage {
   protected change(part: Partial<Omit<DeliveryState, 'version'>>): void {
     const now = this.delivery();
     if (!now) return;
-    const { version, covered, moist, holding, note } = now;
-    void this.run(this.doors.keepState(now.id, { version, covered, moist, holding, note, ...part }), 'Stored.');
+    const { version, covered, moist, wateredEveryDays, holding, note } = now;
+    const state = { version, covered, moist, wateredEveryDays, holding, note, ...part };
+    void this.run(this.doors.keepState(now.id, state), 'Stored.');
+  }
+
+  /** How often the nursery watered: its trees are weaned from there. Empty where it is not known. */
+  protected rhythm(text: string): void {
+    const days = text.trim() === '' ? null : parseNumber(text);
+    const { min, max } = limits.wateredEveryDays;
+    if (days === undefined || (days !== null && (days < min || days > max))) {
+      this.fault.set(`The nursery watered every: must be within ${min}–${max} days, got ${text.trim()}`);
+      return;
+    }
+    this.change({ wateredEveryDays: days });
   }
 
   protected answer(key: 'covered' | 'moist', yes: boolean): void {

@@ -27,6 +27,7 @@ const lot: Lot = {
   trees: [],
   verdict: null,
   reason: '',
+  sign: null,
   version: 1,
 };
 

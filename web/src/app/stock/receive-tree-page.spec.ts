@@ -23,6 +23,7 @@ const delivery: Delivery = {
   version: 4,
   covered: null,
   moist: true,
+  wateredEveryDays: null,
   holding: '',
   note: '',
   wateredOn: ['2026-06-14'],
@@ -32,6 +33,7 @@ const delivery: Delivery = {
     {
       id: ids.lot,
       species: 'Quercus ilex',
+      sign: null,
       stockKind: 'container',
       caliperMm: 50,
       price: 90,
@@ -212,7 +214,9 @@ describe('a delivery', () => {
 
   it('stores how it came at the version it was read', async () => {
     await rig.press('Yes');
-    expect(calls).toEqual([[ids.delivery, { version: 4, covered: true, moist: true, holding: '', note: '' }]]);
+    expect(calls).toEqual([
+      [ids.delivery, { version: 4, covered: true, moist: true, wateredEveryDays: null, holding: '', note: '' }],
+    ]);
   });
 
   it('notes a watering of the day once', async () => {

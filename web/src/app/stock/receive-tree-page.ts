@@ -76,7 +76,7 @@ export class ReceiveTreePage {
     const [lot, delivery] = [this.lot(), this.delivery()];
     return lot && delivery
       ? questionsFor(
-          { kind: lot.stockKind, caliperMm: lot.caliperMm },
+          { kind: lot.stockKind, caliperMm: lot.caliperMm, species: lot.species, sign: lot.sign },
           this.tree(),
           delivery.rules,
           this.session.units(),

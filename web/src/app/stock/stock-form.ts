@@ -97,12 +97,15 @@ export class StockForm extends RecordForm<'stock'> {
       return null;
     const { ballDiameterMm, ballHeightMm, topRootsDepthMm, rootSpreadMm, rootDepthMm, surplusLeftMm } = v;
     if (v.caliperMm === null || v.heightM === null) return null;
+    // How it came is ticked at the gate, not here: it stays as it was.
+    const kept = this.newest()?.facts;
     const top = {
       caliperMm: v.caliperMm,
       heightM: v.heightM,
       ...(v.firstBranchM === null ? {} : { firstBranchM: v.firstBranchM }),
       ...(v.graftHeightMm === null ? {} : { graftHeightMm: v.graftHeightMm }),
       ...(v.face === null ? {} : { face: v.face }),
+      ...(kept?.arrival ? { arrival: kept.arrival } : {}),
     };
     if (v.kind === 'bare_root') {
       return rootSpreadMm === null || rootDepthMm === null ? null : { kind: v.kind, ...top, rootSpreadMm, rootDepthMm };

@@ -1,6 +1,9 @@
 import {
   ballStateNames,
   crownFaceNames,
+  labelKindNames,
+  saySign,
+  signNames,
   leaderNames,
   limits,
   measuredFacts,
@@ -9,6 +12,7 @@ import {
   woundNames,
   wrapKindNames,
   type MeasuredName,
+  type NameSign,
   type NumberRange,
   type Quantity,
   type ReceivedTree,
@@ -82,7 +86,12 @@ const caliperHint = (isThick: boolean, units: UnitSystem): string => {
 
 /** What is asked of one tree, in the order a hand goes over it: stem, ball, roots, crown. */
 export function questionsFor(
-  ordered: { readonly kind: StockKind; readonly caliperMm: number },
+  ordered: {
+    readonly kind: StockKind;
+    readonly caliperMm: number;
+    readonly species?: string;
+    readonly sign?: NameSign | null;
+  },
   tree: ReceivedTree,
   rules: ReceivingRules,
   units: UnitSystem = 'metric',
@@ -106,6 +115,23 @@ export function questionsFor(
       title: 'Topmost roots',
       hint: 'Push the probe in at three or more points, a hand from the stem. Adventitious roots grew from a buried stem, fine ones bend under the probe: neither sets the depth.',
     },
+    ball && {
+      kind: 'number',
+      key: 'stemRoots',
+      title: 'Roots from the buried stem',
+      hint: 'Those that grow from the stem above the flare; 0 where there are none.',
+      quantity: 'roots',
+      range: { min: 0, max: limits.rootCount.max, unit: 'roots' },
+    },
+    ball &&
+      (tree.stemRoots ?? 0) > 0 && {
+        kind: 'number',
+        key: 'stemRootMm',
+        title: 'Thickest of them',
+        hint: '',
+        quantity: 'lengthMm',
+        range: limits.rootDiameterMm,
+      },
     ball &&
       deepMm > rules.deepRootsMm &&
       measure('surplusLeftMm', 'What cannot come off at planting without breaking the ball; 0 where all of it can.', {
@@ -137,7 +163,14 @@ export function questionsFor(
     words('wounds', 'Wounds on the trunk', woundNames, 'Large: more than a third of the way round.'),
     yesNo('brokenBranches', 'Broken, dead or diseased branches?'),
     measure('firstBranchM', 'Above the flare.'),
-    words('face', 'The crown is', crownFaceNames, 'Mark the best face with tape: the crew turns it to the street.'),
+    words('face', 'The crown is', crownFaceNames, 'Mark the best face with tape: the crew turns it as the card says.'),
+    words(
+      'label',
+      'The label says',
+      labelKindNames,
+      `Ordered: ${ordered.species ?? 'see the order'}. A trade name may mean two species.`,
+    ),
+    words('sign', 'The sign of the species', signNames, saySign(ordered.sign ?? null)),
     { kind: 'photo', key: 'photo', title: 'Photo', hint: 'Of what speaks for or against the tree.' },
   ];
   return asked.filter((question) => question !== false);
