@@ -5,6 +5,7 @@ export * from './facing';
 export * from './pit-plan';
 export * from './settlement';
 export * from './stake-plan';
+export * from './guard';
 export * from './materials';
 export * from './labour';
 export * from './work-rules';

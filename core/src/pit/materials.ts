@@ -2,7 +2,6 @@ import {
   feedPlaceCodes,
   fertilisers,
   fillMaterials,
-  guardRules,
   gypsumUses,
   tieMaterials,
   type BoughtPerTree,
@@ -14,6 +13,7 @@ import {
   type TieMaterial,
 } from '../practice';
 import { requireWithin } from '../errors';
+import { guardOf } from './guard';
 import { because, type PitReason } from './reasons';
 import { stadiumArea } from './pit-geometry';
 import type { PitPlan } from './pit-plan';
@@ -188,18 +188,6 @@ function gypsumOf({
   if (saltDsM === null) return { kgPerM2: 0, because: [because('need_gypsum_untested', {})] };
   const salty = saltDsM >= saltyFromDsM;
   return { kgPerM2: salty ? kgPerM2 : 0, because: [because('need_gypsum_salt', { saltDsM, saltyFromDsM, kgPerM2 })] };
-}
-
-/** Whether a trunk of this thickness gets a guard, and why; nothing to say where nobody asks for one. */
-export function guardOf(
-  { guard: rule, guardUntilMm: untilMm }: Practice,
-  { rubbed, caliperMm }: { readonly rubbed: boolean; readonly caliperMm: number },
-): { readonly needed: boolean; readonly because: readonly PitReason[] } {
-  const { when } = guardRules[rule];
-  if (!(when === 'always' || (when === 'recorded' && rubbed))) return { needed: false, because: [] };
-  const facts = { caliperMm, untilMm };
-  if (caliperMm >= untilMm) return { needed: false, because: [because('guard_thick_bark', facts)] };
-  return { needed: true, because: [because('need_guard', { rule, ...facts })] };
 }
 
 /** Sums over trees. Buckets are used again and again: the most any one needs, for each team. */

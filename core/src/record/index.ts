@@ -5,5 +5,6 @@ export * from './record';
 export * from './clock';
 export * from './measured-drop';
 export * from './spot-basis';
+export * from './whole-plan';
 export * from './spot-life';
 export * from './spot-periods';

@@ -5,7 +5,8 @@ import { bareRoot, container, fall, openLoam } from '../../testing/checked-case'
 import { judgeInspection, type Inspection } from '../inspect';
 import type { RecordFacts, RecordKind } from './kinds';
 import type { FieldRecord } from './record';
-import { basisWith, wholePlan, type SpotContext } from './spot-basis';
+import { basisWith, type SpotContext } from './spot-basis';
+import { wholePlan } from './whole-plan';
 import { judgePlanting, lookContext, spotLife } from './spot-life';
 
 let made = 0;

@@ -10,7 +10,7 @@ import {
   type PercolationLimits,
 } from '../ground';
 import { judgePlantingTime, type PlantingTimeVerdict } from '../match';
-import { pitPlan, plantingPlan, type NoPitPlan, type PitResult, type PlantingPlan, type WorkRules } from '../pit';
+import { pitPlan, type PitResult } from '../pit';
 import { practiceAt, type Practice } from '../practice';
 import { inPlantingWindow, isAutumn, noonSunDeg, type PlantingWindow } from '../season';
 import type { Stock, StockOffer } from '../stock';
@@ -103,16 +103,6 @@ export function basisWith(
 export function plantingTime({ stock, windows }: SpotBasis, day: IsoDate): PlantingTimeVerdict | null {
   if (!stock || windows.length === 0) return null;
   return judgePlantingTime({ kind: stock.kind, day, windows, forecast: [], arrival: stock.arrival });
-}
-
-/** The whole plan of a spot: pit, stakes, materials, hours, water and steps; `null` while no stock is measured. */
-export function wholePlan(
-  basis: SpotBasis,
-  { work, route }: { work: WorkRules; route?: { readonly distanceM?: number; readonly slopePct?: number } },
-): PlantingPlan | NoPitPlan | null {
-  const { stock, plan, practice, ground, assessment, sunDeg, autumn } = basis;
-  if (!stock || !plan) return null;
-  return plantingPlan({ practice, stock, ground, assessment, work, route, sunDeg, autumn, pit: plan });
 }
 
 function planned(basis: Omit<SpotBasis, 'plan'>): SpotBasis {

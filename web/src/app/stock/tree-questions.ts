@@ -115,14 +115,15 @@ export function questionsFor(
       title: 'Topmost roots',
       hint: 'Push the probe in at three or more points, a hand from the stem. Adventitious roots grew from a buried stem, fine ones bend under the probe: neither sets the depth.',
     },
-    ball && {
-      kind: 'number',
-      key: 'stemRoots',
-      title: 'Roots from the buried stem',
-      hint: 'Those that grow from the stem above the flare; 0 where there are none.',
-      quantity: 'roots',
-      range: { min: 0, max: limits.rootCount.max, unit: 'roots' },
-    },
+    ball &&
+      tree.probes.some(({ nature }) => nature === 'adventitious') && {
+        kind: 'number',
+        key: 'stemRoots',
+        title: 'Roots from the buried stem',
+        hint: 'Those that grow from the stem above the flare; 0 where there are none.',
+        quantity: 'roots',
+        range: { min: 0, max: limits.rootCount.max, unit: 'roots' },
+      },
     ball &&
       (tree.stemRoots ?? 0) > 0 && {
         kind: 'number',
