@@ -26,6 +26,11 @@ const stockArb: fc.Arbitrary<Stock> = fc.oneof(
     rootDepthMm: fc.integer({ min: 150, max: 400 }),
   }),
 );
+const layered = [
+  { soil: 'sandy_loam' as const, toMm: 200, fill: true, rateMmPerH: null },
+  { soil: 'clay' as const, toMm: 320, fill: false, rateMmPerH: null },
+  { soil: 'sand' as const, toMm: 3000, fill: false, rateMmPerH: null },
+];
 const groundArb: fc.Arbitrary<GroundFacts> = fc.record({
   soil: fc.constantFrom(...soilClasses),
   stony: fc.boolean(),
@@ -35,6 +40,7 @@ const groundArb: fc.Arbitrary<GroundFacts> = fc.record({
   fallsTowardsDeg: fc.constantFrom(null, 112),
   stripWidthMm: fc.constantFrom('open' as const, 900, 1400),
   wireHeightM: fc.constant('none' as const),
+  horizons: fc.constantFrom(undefined, layered),
 });
 const practiceArb: fc.Arbitrary<Practice> = fc
   .tuple(fc.constantFrom(...presets), fc.constantFrom('undisturbed' as const, 'dug_deeper' as const), fc.boolean())
@@ -178,6 +184,46 @@ describe('pit section', () => {
     expect(words(draw(fieldDefault, deep).drawing)).toContain('40 mm of surplus');
     const dug = { ...fieldDefault, pitWidth: { ...fieldDefault.pitWidth, base: 'dug_deeper' as const } };
     expect(words(draw(dug).drawing)).toContain('75 mm put back, firmed');
+  });
+});
+
+describe('layers of the ground in the section', () => {
+  it('are drawn where they begin, and named; those under what is drawn are not', () => {
+    const layeredGround = { ...unknownGround, soil: 'loam' as const, slopePct: 0, horizons: layered };
+    const plan = plantingPlan({
+      work: defaultWorkRules,
+      practice: fieldDefault,
+      stock: container,
+      ground: layeredGround,
+      assessment: null,
+    });
+    if (plan.kind === 'no_plan') throw new Error('no plan');
+    const drawing = pitSection({
+      plan: plan.pit,
+      stock: container,
+      ground: layeredGround,
+      practice: fieldDefault,
+      units: 'metric',
+      widthPx: 640,
+      heightPx: 400,
+    });
+    // 300 mm of pit and 130 below it: layers from 200 and from 320 mm show.
+    expect(drawing.shapes.filter(({ role }) => role === 'layer')).toHaveLength(2);
+    expect(words(drawing)).toEqual(expect.arrayContaining(['clay from', '200 mm', 'sand from', '320 mm']));
+    const shallow = { ...layeredGround, horizons: [layered[0], { ...layered[1], toMm: 900 }] as typeof layered };
+    const deep = { ...shallow, horizons: [{ ...layered[0], toMm: 500 }, ...layered.slice(2)] as typeof layered };
+    const drawn = (ground: GroundFacts) =>
+      pitSection({
+        plan: plan.pit,
+        stock: container,
+        ground,
+        practice: fieldDefault,
+        units: 'metric',
+        widthPx: 640,
+        heightPx: 400,
+      });
+    expect(drawn(shallow).shapes.filter(({ role }) => role === 'layer')).toHaveLength(1);
+    expect(drawn(deep).shapes.filter(({ role }) => role === 'layer')).toHaveLength(0);
   });
 });
 

@@ -50,6 +50,31 @@ describe('the pit from above', () => {
     expect(description).toContain('900 mm by 2866 mm');
   });
 
+  it('points to where the best face looks, from the trunk to the edge of the ball', () => {
+    const open = { ...ground, stripWidthMm: 'open' as const };
+    const face = (bestFaceDeg: number | null, where: GroundFacts = open, pavementDeg: number | null = null) => {
+      const drawing = pitTop({
+        plan: planOf(where),
+        stakes,
+        ground: where,
+        windsDeg: [],
+        pavementDeg,
+        bestFaceDeg,
+        units: 'metric',
+        widthPx: 420,
+      });
+      const shaft = drawing.shapes.find(({ role }) => role === 'face');
+      const points = shaft && shaft.kind !== 'text' ? shaft.points : [];
+      const [[x0, y0] = [0, 0], [x1, y1] = [0, 0]] = points;
+      return { drawing, deg: points.length === 0 ? null : Math.round((Math.atan2(x1 - x0, y0 - y1) * 180) / Math.PI) };
+    };
+    expect([face(90).deg, face(225).deg, face(null).deg]).toEqual([90, -135, null]);
+    expect(face(90).drawing.description).toContain('best face to E');
+    // In a strip the pavement is up: a face to the pavement points up.
+    expect(face(120, ground, 120).deg).toBe(0);
+    expect(face(120, ground, null).deg).toBeNull();
+  });
+
   it('holds everything it draws inside its frame, stakes at their bearings', () => {
     const open = { ...ground, stripWidthMm: 'open' as const };
     for (const [where, pavementDeg] of [

@@ -51,7 +51,7 @@ export interface Frame {
 
 const shoulderMm = 180;
 const trunkAboveMm = 420;
-const soilBelowMm = 130;
+export const soilBelowMm = 130;
 /** Room above the break for the tie, the tops of the stakes and the first branch. */
 export const headPx = 84;
 

@@ -3,7 +3,7 @@ import { soilNames } from '../wording';
 import { compassPoint, formatNumber, formatQuantity } from '../units';
 import { bermWidthMm, type PitPlan } from '../pit';
 import type { Frame, Gutter, PitSectionInput } from './section-frame';
-import { ringFromMm } from './section-parts';
+import { layersDrawn, ringFromMm } from './section-parts';
 import { branchY, tieY } from './section-stakes';
 import { stackApart, textWidthPx, type Point, type Shape } from './shapes';
 
@@ -172,20 +172,15 @@ function downhillLabel(input: PitSectionInput): Label {
   };
 }
 
-/** Each layer of the ground that begins under the grade. */
-function layerLabels({ ground, units, ...input }: PitSectionInput): Label[] {
-  const layers = ground.horizons ?? [];
-  return layers.slice(1).map((layer, i): Label => {
-    const fromMm = layers[i]?.toMm ?? 0;
-    return {
-      lines: [`${soilNames[layer.soil]} from`, formatQuantity(fromMm, 'lengthMm', units)],
-      strong: false,
-      wishY: (f) => f.at(0, -fromMm)[1] + 4,
-      marks: (f, y) => [
-        line([[rightX({ ...input, ground, units }, f) + 4, y - 4], f.at(f.edgeMm, f.gradeAt(f.edgeMm) - fromMm)]),
-      ],
-    };
-  });
+/** Each layer of the ground that begins within what is drawn. */
+function layerLabels(input: PitSectionInput): Label[] {
+  const { units } = input;
+  return layersDrawn(input).map(({ soil, fromMm }): Label => ({
+    lines: [`${soilNames[soil]} from`, formatQuantity(fromMm, 'lengthMm', units)],
+    strong: false,
+    wishY: (f) => f.at(0, -fromMm)[1] + 4,
+    marks: (f, y) => [line([[rightX(input, f) + 4, y - 4], f.at(f.edgeMm, f.gradeAt(f.edgeMm) - fromMm)])],
+  }));
 }
 
 function fillLabel(input: PitSectionInput): Label {

@@ -1,7 +1,8 @@
 import { bermFromMm, bermWidthMm, type PitPlan } from '../pit';
 import { bermPlaces, fillPlaces, mulchProfiles } from '../practice';
 import type { Stock } from '../stock';
-import { along, type Frame, type PitSectionInput } from './section-frame';
+import type { SoilClass } from '../ground';
+import { along, soilBelowMm, type Frame, type PitSectionInput } from './section-frame';
 import type { Point, Role, Shape } from './shapes';
 
 /** Ratio of base to top diameter of a ball, so that the drawn frustum has the volume the plan computes. */
@@ -24,7 +25,7 @@ export function earth(input: PitSectionInput, f: Frame): Shape[] {
   ];
   return [
     polygon('ground', [left, right, [right[0], floorY], [left[0], floorY]]),
-    ...layers(input, f, floorY),
+    ...layers(input, f),
     ...putBack(plan, f),
     polygon('backfill', pit),
     ...[-1, 1].map((side) => apron(side, f)),
@@ -34,14 +35,26 @@ export function earth(input: PitSectionInput, f: Frame): Shape[] {
   ];
 }
 
-/** Where one layer of the ground ends and the next begins, following the grade. */
-function layers({ ground }: PitSectionInput, f: Frame, floorY: number): Shape[] {
-  const edges = (ground.horizons ?? []).slice(0, -1);
-  return edges.flatMap(({ toMm }) => {
-    const points = [-f.edgeMm, f.edgeMm].map((x) => f.at(x, f.gradeAt(x) - toMm));
-    return points.every(([, y]) => y < floorY) ? [line('layer', points)] : [];
-  });
+/** Layers that begin above what is drawn of the ground under the pit. */
+export function layersDrawn({
+  ground,
+  plan,
+}: PitSectionInput): { readonly soil: SoilClass; readonly fromMm: number }[] {
+  const layers = ground.horizons ?? [];
+  const lowestMm = plan.depthMm.value + plan.fillUnderBallMm + soilBelowMm;
+  return layers
+    .map(({ soil }, i) => ({ soil, fromMm: layers[i - 1]?.toMm ?? 0 }))
+    .filter(({ fromMm }) => fromMm > 0 && fromMm < lowestMm);
 }
+
+/** Where one layer of the ground ends and the next begins, following the grade. */
+const layers = (input: PitSectionInput, f: Frame): Shape[] =>
+  layersDrawn(input).map(({ fromMm }) =>
+    line(
+      'layer',
+      [-f.edgeMm, f.edgeMm].map((x) => f.at(x, f.gradeAt(x) - fromMm)),
+    ),
+  );
 
 function putBack({ fillUnderBallMm }: PitPlan, f: Frame): Shape[] {
   if (fillUnderBallMm <= 0) return [];
@@ -65,8 +78,10 @@ function speckles({ plan }: PitSectionInput, f: Frame): Shape[] {
   const from = Math.min(1, ...plan.amendments.each.map(({ place }) => fillPlaces[place].fromShare ?? 1));
   // Low-discrepancy points (Roberts 2018): evenly strewn and the same each time.
   return Array.from({ length: most }, (_, i): Shape => {
-    const down = from + (1 - from) * ((0.5 + (i + 1) * 0.7548776662) % 1);
-    const out = (0.5 + (i + 1) * 0.5698402909) % 1;
+    // Counted for each side by itself: every second point of such a row falls into bands.
+    const at = Math.floor(i / 2) + 1 + (i % 2) * most;
+    const down = from + (1 - from) * ((0.5 + at * 0.7548776662) % 1);
+    const out = (0.5 + at * 0.5698402909) % 1;
     const side = i % 2 === 0 ? -1 : 1;
     const outerMm = f.halfPitMm + (f.halfBaseMm - f.halfPitMm) * down - 25;
     const innerMm = Math.min(outerMm, f.halfBallMm + 25);

@@ -188,6 +188,7 @@ function filling({ pit, practice, materials, feeds }: StepsInput): Steps {
   const { mounds, runPerHeight } = shoulders[flareAboveGrade.shoulder];
   const { soil } = pit;
   const shoulderL = soil.moundL + soil.bankL;
+  const banked = !mounds && soil.bankL > leastBankL;
   const halfwayL = pit.firstWaterL.value * soakTimes[firstSoak.when].halfway;
   const gypsumKg = materials.gypsum ?? 0;
   return [
@@ -208,7 +209,7 @@ function filling({ pit, practice, materials, feeds }: StepsInput): Steps {
       litres: pit.backfillL.value - soil.cavedL,
       settling: backfill.settling,
       stones: backfill.stones,
-      shoulderL: mounds ? 0 : shoulderL,
+      shoulderL: mounds ? 0 : banked ? soil.moundL : shoulderL,
       boughtL: soil.boughtL,
     }),
     ...fed(feeds, 'halfway'),
@@ -226,15 +227,13 @@ function filling({ pit, practice, materials, feeds }: StepsInput): Steps {
           'mound',
         )
       : null,
-    !mounds && soil.bankL > leastBankL
-      ? step('bank', { litres: soil.bankL, proudMm: pit.downhillProudMm.value })
-      : null,
+    banked ? step('bank', { litres: soil.bankL, proudMm: pit.downhillProudMm.value }) : null,
     step('measure_flare', { proudMm: pit.proudMm.value, toleranceMm: practice.asBuilt.flareToleranceMm }),
   ];
 }
 
 /** Less than this is part of the filling, not a bank. L */
-const leastBankL = 1;
+const leastBankL = 3;
 
 function finishing({ pit, practice, stakes, materials, feeds }: StepsInput): Steps {
   const { mulch, firstSoak } = practice;

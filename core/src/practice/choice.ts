@@ -6,6 +6,8 @@ interface ChoiceText {
   readonly name: string;
   /** What published research tends to say. */
   readonly research: string;
+  /** Says nothing while another choice has this value. */
+  readonly idleWhile?: { readonly path: string; readonly value: string };
 }
 interface HeldText extends ChoiceText {
   /** Who holds which value, and why; an option says it for itself. */

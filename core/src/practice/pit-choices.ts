@@ -16,34 +16,38 @@ import {
 } from './pit-options';
 
 /** One of the things that may be mixed in; the second and third stand under a path of their own. */
-const mixedIn = (path: string, name: string): readonly Choice[] => [
-  option(
+const mixedIn = (path: string, name: string): readonly Choice[] => {
+  const idleWhile = { path: `${path}.material`, value: 'site_soil' };
+  const material = option(
     `${path}.material`,
     name,
     fillMaterials,
     'Most trials find no gain in ordinary soil, some in rubble or sterile fill.',
-  ),
-  number(
-    `${path}.share`,
-    `${name}: share`,
-    [0, 0.6, 'share'],
-    'A third: gardeners with compost. Half: bark fines in clay.',
-    'Above a third the fill settles as it rots.',
-  ),
-  number(
-    `${path}.bags`,
-    `${name}: or bags a tree`,
-    [0, 20, 'bags'],
-    'Crews who carry bags, not shares; where there are some, they count instead of the share.',
-    'The same bag is much in a small hole and little in a large one.',
-  ),
-  option(
-    `${path}.place`,
-    `${name}: where it goes`,
-    fillPlaces,
-    'Amending the area shows gains where amending the hole does not; layers hold water up.',
-  ),
-];
+  );
+  const of = [
+    number(
+      `${path}.share`,
+      `${name}: share`,
+      [0, 0.6, 'share'],
+      'A third: gardeners with compost. Half: bark fines in clay.',
+      'Above a third the fill settles as it rots.',
+    ),
+    number(
+      `${path}.bags`,
+      `${name}: or bags a tree`,
+      [0, 20, 'bags'],
+      'Crews who carry bags, not shares; where there are some, they count instead of the share.',
+      'The same bag is much in a small hole and little in a large one.',
+    ),
+    option(
+      `${path}.place`,
+      `${name}: where it goes`,
+      fillPlaces,
+      'Amending the area shows gains where amending the hole does not; layers hold water up.',
+    ),
+  ];
+  return [material, ...of.map((one) => ({ ...one, idleWhile }))];
+};
 
 /** The hole, its fill and how high the flare stands. */
 export const pitChoices: readonly ChoiceGroup[] = [

@@ -1,4 +1,4 @@
-import { fieldDefault, withChoice } from '@sombra/core';
+import { fieldDefault, mildWinterWindows, unknownAssessment, withChoice } from '@sombra/core';
 import { BenchRig, container, kept, loam, planted } from '../../../testing/bench-rig';
 import { DayBench } from './day-bench';
 
@@ -85,5 +85,32 @@ describe('planting bench, soil put back', () => {
     expect(rig.text).not.toContain('too deep');
     await rig.type('Hole depth before anything went back', '400');
     expect(rig.text).toContain('too deep');
+  });
+});
+
+describe('planting bench, how the tree is turned and when', () => {
+  it('names the planned side, and keeps the one it was given', async () => {
+    rig = new BenchRig();
+    const seen = kept('assessment', { ...unknownAssessment('2026-06-01'), pavementDeg: 90 });
+    await rig.show(DayBench, [kept('ground', loam), kept('stock', container), seen]);
+    expect(rig.text).toContain('Planned E, 90°');
+    await rig.type('Best face looks towards', '75');
+    await rig.type('Flare, point 1', '40');
+    await rig.type('Hole width', '1125');
+    await rig.type('First water', '51');
+    await rig.submit();
+    expect(rig.outbox.sent[0]?.record.facts).toMatchObject({ bestFaceDeg: 75 });
+  });
+
+  it('says out of season what the transport makes of it', async () => {
+    rig = new BenchRig();
+    rig.detail = { windows: [...mildWinterWindows] };
+    const arrival = { covered: false, moist: true, wateredEveryDays: null };
+    await rig.show(DayBench, [kept('ground', loam), kept('stock', { ...container, arrival })]);
+    // 15 June: no time for a container in a mild winter's windows.
+    expect(rig.text).toContain('The time for it');
+    expect(rig.text).toContain('It came uncovered: out of season that costs trees.');
+    await rig.type('Planted on', '2026-01-15');
+    expect(rig.text).not.toContain('The time for it');
   });
 });

@@ -225,8 +225,9 @@ export class DayBench extends RecordForm<'planting'> {
 
   /** Whether that day is a time for this tree, by the season and by how it came; said where it is not simply so. */
   protected readonly timing = computed(() => {
-    const [life, facts] = [this.store.life(), this.facts()];
-    const time = life && plantingTime(life, facts?.plantedOn ?? this.session.today());
+    this.typed();
+    const life = this.store.life();
+    const time = life && plantingTime(life, this.form.getRawValue().plantedOn || this.session.today());
     return time && time.level !== 'good' ? time : null;
   });
 

@@ -49,4 +49,36 @@ describe('ground bench', () => {
       wireHeightM: null,
     });
   });
+
+  it('takes layers from the top down, one more asked for as one is described', async () => {
+    await rig.show(GroundBench, [kept('ground', loam)]);
+    await rig.choose('Layers, one soil over another', 'Yes');
+    expect(rig.text).not.toContain('Layer 2');
+    await rig.choose('Soil of layer 1', 'sandy loam');
+    await rig.type('Layer 1 down to', '300');
+    await rig.choose('Layer 1 filled by builders', 'Yes');
+    await rig.choose('Soil of layer 2', 'clay');
+    await rig.type('Layer 2 down to', '200');
+    await rig.submit();
+    // The second ends above the first.
+    expect(rig.text).toContain('goes deeper than the one above it');
+    expect(rig.outbox.sent).toEqual([]);
+    await rig.type('Layer 2 down to', '900');
+    await rig.type('Layer 2 drains, by a hole in it', '4');
+    await rig.submit();
+    expect(rig.outbox.sent[0]?.record.facts).toMatchObject({
+      horizons: [
+        { soil: 'sandy_loam', toMm: 300, fill: true, rateMmPerH: null },
+        { soil: 'clay', toMm: 900, fill: false, rateMmPerH: 4 },
+      ],
+    });
+  });
+
+  it('keeps layers that were stored when something else is changed', async () => {
+    const horizons = [{ soil: 'loam' as const, toMm: 400, fill: false, rateMmPerH: 40 }];
+    await rig.show(GroundBench, [kept('ground', { ...loam, horizons })]);
+    await rig.type('Slope', '7');
+    await rig.submit();
+    expect(rig.outbox.sent[0]?.record.facts).toMatchObject({ slopePct: 7, horizons });
+  });
 });

@@ -57,12 +57,18 @@ const layerGroup = () =>
                     <s-choice-field formControlName="soil" [label]="'Soil of layer ' + (i + 1)" [choices]="soils" />
                     <s-measure-field
                       formControlName="toMm"
+                      [label]="'Layer ' + (i + 1) + ' down to'"
                       [required]="false"
                       [fault]="sender.faultIn('horizons.' + i + '.toMm')"
                     />
-                    <s-choice-field formControlName="fill" label="Filled by builders" [choices]="yesNo" />
+                    <s-choice-field
+                      formControlName="fill"
+                      [label]="'Layer ' + (i + 1) + ' filled by builders'"
+                      [choices]="yesNo"
+                    />
                     <s-measure-field
                       formControlName="rateMmPerH"
+                      [label]="'Layer ' + (i + 1) + ' drains, by a hole in it'"
                       [required]="false"
                       note="Empty without a test in it"
                     />
@@ -147,7 +153,7 @@ export class GroundBench extends RecordForm<'ground'> {
     stripWidthMm: new FormControl<number | null>(null),
     wireKind: new FormControl<'none' | 'wire' | null>(null),
     wireHeightM: new FormControl<number | null>(null),
-    layered: new FormControl<'yes' | 'no'>('no', { nonNullable: true }),
+    layered: new FormControl<'yes' | 'no' | null>(null),
     layers: new FormArray(Array.from({ length: mostLayers }, layerGroup)),
     percolation: new FormControl<PercolationRows>([], { nonNullable: true }),
   });
@@ -200,7 +206,7 @@ export class GroundBench extends RecordForm<'ground'> {
       wireKind: wire === null ? null : wire === 'none' ? 'none' : 'wire',
       wireHeightM: typeof wire === 'number' ? wire : null,
       percolation: rowsOf(facts.percolation, this.session.units()),
-      layered: facts.horizons ? 'yes' : 'no',
+      layered: facts.horizons ? 'yes' : null,
       layers: Array.from({ length: mostLayers }, (_, i) => {
         const layer = facts.horizons?.[i];
         return {

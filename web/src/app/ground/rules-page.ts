@@ -143,9 +143,25 @@ const draftName = 'rules';
     input.wrong {
       border: 2px solid var(--urgent);
     }
-    input[type='checkbox'] {
+    input[type='checkbox'],
+    input[type='radio'] {
       width: 1.25rem;
       min-height: 1.25rem;
+    }
+    .hands {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0.3rem 1.2rem;
+      legend {
+        font-size: 1rem;
+        margin: 0;
+      }
+      label {
+        display: inline-flex;
+        gap: 0.5rem;
+        align-items: center;
+        min-height: 44px;
+      }
     }
     .rule {
       display: grid;

@@ -26,6 +26,17 @@ describe('inspection bench', () => {
     expect(rig.text).toContain('Next look Thu 18 Jun 2026');
   });
 
+  it('takes a finger where there is no probe, and leaves it out once there is one', async () => {
+    await rig.show(InspectBench, tree());
+    await rig.choose('No probe: finger in the top of the ball', 'Dry');
+    expect(rig.text).toContain('A finger finds the top of the ball dry');
+    await rig.choose('Probe at ball depth', 'moist');
+    expect(rig.text).not.toContain('A finger finds');
+    await rig.submit();
+    expect(rig.outbox.sent[0]?.record.facts).toMatchObject({ probe: 'moist' });
+    expect(rig.outbox.sent[0]?.record.facts).not.toHaveProperty('finger');
+  });
+
   it('needs where and how thick a circling root is before it judges', async () => {
     await rig.show(InspectBench, tree());
     await rig.choose('Circling roots at the collar', 'Yes');

@@ -53,6 +53,26 @@ describe('pit bench', () => {
     expect(rig.text).not.toContain('Rock at');
   });
 
+  it('takes roots of the buried stem with their thickness, and keeps how the tree came', async () => {
+    const arrival = { covered: true, moist: true, wateredEveryDays: 2 };
+    await rig.show(PitBench, [kept('ground', loam), kept('stock', { ...container, arrival })]);
+    await rig.type('Roots from the buried stem', '8');
+    await rig.submit();
+    expect(rig.outbox.sent).toEqual([]);
+    await rig.type('the thickest of them', '6');
+    await rig.choose('Crown can point', 'bare on one side');
+    // Six and more stay for now: 25 mm higher.
+    expect(rig.text).toContain('8 roots of the buried stem, up to 6 mm thick, stay for now');
+    expect(rig.text).toContain('Dig 275 mm deep');
+    await rig.submit();
+    expect(rig.outbox.sent[0]?.record.facts).toEqual({
+      ...container,
+      adventitious: { count: 8, thickestMm: 6 },
+      face: 'one_sided',
+      arrival,
+    });
+  });
+
   it('refuses roots deeper than the ball before anything is sent', async () => {
     await rig.show(PitBench, [kept('ground', loam)]);
     await measures({ 'Topmost roots below the surface': '400' });

@@ -10,6 +10,7 @@ import {
   untracked,
 } from '@angular/core';
 import {
+  choices,
   choiceTable,
   choiceValue,
   InvalidInputError,
@@ -80,7 +81,7 @@ interface TypedChoice {
       </fieldset>
       @for (group of table; track group.name) {
         <h3>{{ group.name }}</h3>
-        @for (choice of group.choices; track choice.path) {
+        @for (choice of speaking(group.choices); track choice.path) {
           <div class="line" [class.changed]="typed()[choice.path] !== undefined">
             <label [for]="choice.path">{{ choice.name }}</label>
             @switch (choice.kind) {
@@ -277,6 +278,14 @@ export class ChoiceEditor {
 
   protected before(choice: Choice): string {
     return sayChoice(choice, choiceValue(this.practice(), choice.path), this.session.units());
+  }
+
+  /** Choices that say something: how much of a second thing is mixed in is asked once there is one. */
+  protected speaking(all: readonly Choice[]): readonly Choice[] {
+    return all.filter(({ idleWhile }) => {
+      const other = idleWhile && choices.find(({ path }) => path === idleWhile.path);
+      return !other || this.shown(other) !== idleWhile.value;
+    });
   }
 
   protected keysOf(choice: Choice): string[] {

@@ -212,7 +212,9 @@ export class PracticeCompare {
     const [a, b] = [this.a(), this.b()];
     const shown: Choice[] = b
       ? practiceDifferences(a, b).map(({ choice }) => choice)
-      : choiceTable.flatMap(({ choices }) => choices);
+      : choiceTable
+          .flatMap(({ choices }) => choices)
+          .filter(({ idleWhile }) => !idleWhile || choiceValue(a, idleWhile.path) !== idleWhile.value);
     return shown.map((choice) => ({
       choice,
       said: [a, b]

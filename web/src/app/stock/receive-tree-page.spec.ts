@@ -219,6 +219,20 @@ describe('a delivery', () => {
     ]);
   });
 
+  it('asks how often the nursery watered, and refuses what cannot be', async () => {
+    const field = rig.field('The nursery watered every, days') as HTMLInputElement;
+    const give = async (text: string) => {
+      field.value = text;
+      field.dispatchEvent(new Event('change'));
+      await rig.fixture.whenStable();
+    };
+    await give('90');
+    expect(rig.text).toContain('must be within 0.25–60 days, got 90');
+    expect(calls).toEqual([]);
+    await give('1,5');
+    expect(calls).toMatchObject([[ids.delivery, { wateredEveryDays: 1.5 }]]);
+  });
+
   it('notes a watering of the day once', async () => {
     await rig.press('Watered today');
     expect(calls).toEqual([[ids.delivery, '2026-06-15']]);
