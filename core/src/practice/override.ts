@@ -13,20 +13,21 @@ export interface Override {
 
 type Part = Record<string, unknown>;
 
-type Made = Pick<Override, 'path' | 'value'>;
 /** Choices as they stand by now: one feed had one place, and watering a resting tree was yes or no. */
-function asItStandsNow({ path, value }: Made): readonly Made[] {
+export function asItStandsNow<O extends Pick<Override, 'path' | 'value'>>(one: O): readonly O[] {
+  const { path, value } = one;
   if (path === 'backfill.fertiliser' && typeof value === 'string') {
     const where = fedWhere(value);
     return feedPlaceCodes.map((place) => ({
+      ...one,
       path: `backfill.feeds.${place}`,
       value: place === where ? value : 'none',
     }));
   }
   if (path === 'routine.dormant' && typeof value === 'boolean') {
-    return [{ path, value: value ? 'until_freeze' : 'none' }];
+    return [{ ...one, value: value ? 'until_freeze' : 'none' }];
   }
-  return [{ path, value }];
+  return [one];
 }
 
 /** A copy of the practice with the value at a path replaced; the same practice where it has no such path. */
@@ -70,8 +71,7 @@ export function practiceAt<O extends Override>(
   practice: Practice,
   overrides: readonly O[],
 ): { readonly practice: Practice; readonly setAside: readonly O[] } {
-  const made = (all: readonly O[]) =>
-    all.flatMap(asItStandsNow).reduce((one, { path, value }) => replaced(one, path, value), practice);
+  const made = (all: readonly O[]) => all.reduce((one, { path, value }) => replaced(one, path, value), practice);
   const changed = made(overrides);
   const falling = overrides.length > 0 ? fallingPairs(changed).flat() : [];
   const setAside = overrides.filter(({ path }) => falling.includes(path));

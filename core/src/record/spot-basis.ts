@@ -11,7 +11,7 @@ import {
 } from '../ground';
 import { judgePlantingTime, type PlantingTimeVerdict } from '../match';
 import { pitPlan, type PitResult } from '../pit';
-import { practiceAt, type Practice } from '../practice';
+import { asItStandsNow, practiceAt, type Practice } from '../practice';
 import { inPlantingWindow, isAutumn, noonSunDeg, type PlantingWindow } from '../season';
 import type { Stock, StockOffer } from '../stock';
 import type { OverrideFacts } from './kinds';
@@ -119,7 +119,8 @@ const restsOn = (day: IsoDate | null, windows: readonly PlantingWindow[]): boole
 
 /** The last word on each choice. */
 function standingOverrides(kept: readonly FieldRecord[]): OverrideFacts[] {
-  const latest = new Map(ofKind(kept, 'override').map(({ facts }) => [facts.path, facts]));
+  const now = ofKind(kept, 'override').flatMap(({ facts }) => asItStandsNow(facts));
+  const latest = new Map(now.map((facts) => [facts.path, facts]));
   return [...latest.values()];
 }
 
