@@ -14,6 +14,8 @@ export default defineConfig({
   reporter: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ? [['json'], ['line']] : [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
+    // Each test would lay in the whole application anew; the tests of the field allow it.
+    serviceWorkers: 'block',
     // TRACE=1 records every step, at a third more time.
     trace: process.env['TRACE'] ? 'retain-on-failure' : 'off',
     screenshot: 'only-on-failure',

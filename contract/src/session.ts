@@ -21,7 +21,7 @@ export const sessionSchema = z.object({
   /** Today in the programme's time zone; `null` while signed out. */
   today: z.iso.date().nullable(),
   /** The programme of this database; `null` until somebody has set it up. */
-  programme: z.object({ name: z.string(), demo: z.boolean() }).nullable(),
+  programme: z.object({ name: z.string(), demo: z.boolean(), timeZone: z.string().optional() }).nullable(),
 });
 export type Session = z.infer<typeof sessionSchema>;
 

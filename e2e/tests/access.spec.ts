@@ -76,7 +76,7 @@ async function receiving(page: Page, town: Town, paths: readonly string[]): Prom
 /** Goes to a page within the application, and waits until all it asked the server for has come. */
 async function walkTo(page: Page, path: string): Promise<void> {
   const open = new Set<unknown>();
-  const asked = (request: { url: () => string }) => !request.url().endsWith('/api/live') && open.add(request);
+  const asked = (request: { url: () => string }) => !request.url().includes('/api/live') && open.add(request);
   const came = (request: unknown) => open.delete(request);
   page.on('request', asked).on('requestfinished', came).on('requestfailed', came);
   await page.evaluate((to) => {

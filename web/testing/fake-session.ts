@@ -1,7 +1,9 @@
 import { signal } from '@angular/core';
-import { actOfRemedy, may, type Act, type User } from '@sombra/contract';
+import { actOfRemedy, may, type Act, type SpotDetail, type User } from '@sombra/contract';
 import type { RemedyCode, UnitSystem } from '@sombra/core';
 import { Subject } from 'rxjs';
+import type { KeptSpot } from '../src/app/offline/along-store';
+import { AlongService } from '../src/app/offline/along.service';
 import { SessionService, type SessionState } from '../src/app/session/session.service';
 import { rooms } from '../src/app/rooms';
 import { ROOMS } from '../src/app/ui/rooms';
@@ -28,10 +30,25 @@ export class FakeSession {
     return remedy !== null && this.may(actOfRemedy(remedy));
   }
   readonly signedIn$ = new Subject<User>();
+  readonly signedOut$ = new Subject<void>();
+  readonly away = signal(false);
+}
+
+/** Keeps nothing on the device. */
+export class FakeAlong {
+  readonly kept: SpotDetail[] = [];
+  keep(detail: SpotDetail): Promise<void> {
+    this.kept.push(detail);
+    return Promise.resolve();
+  }
+  find(): Promise<KeptSpot | null> {
+    return Promise.resolve(null);
+  }
 }
 
 /** Who is signed in, and the rooms of the house. */
 export const provideFakeSession = (session: FakeSession) => [
   { provide: SessionService, useValue: session },
   { provide: ROOMS, useValue: rooms },
+  { provide: AlongService, useClass: FakeAlong },
 ];

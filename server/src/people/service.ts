@@ -86,7 +86,7 @@ export function makePeople(db: Knex, pool: pg.Pool) {
     today: () => programmeToday(db),
     programme: async () => {
       const kept = await findProgramme(db);
-      return kept ? { name: kept.name, demo: kept.demo } : null;
+      return kept ? { name: kept.name, demo: kept.demo, timeZone: kept.timeZone } : null;
     },
     find: (userId: string) => findUser(db, userId),
     endStreams: (key: string) => announceEnd(db, key),

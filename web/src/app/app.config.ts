@@ -1,11 +1,12 @@
 import { provideHttpClient, withFetch, withInterceptors } from '@angular/common/http';
-import { inject, provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
+import { inject, isDevMode, provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
 import {
   provideRouter,
   withComponentInputBinding,
   withNavigationErrorHandler,
   withRouterConfig,
 } from '@angular/router';
+import { provideServiceWorker } from '@angular/service-worker';
 import { routes } from './app.routes';
 import { rooms } from './rooms';
 import { sessionInterceptor } from './session/session-interceptor';
@@ -27,6 +28,11 @@ export const appConfig: ApplicationConfig = {
         );
       }),
     ),
+    // Lays in the whole application on this device, so that it opens where there is no network.
+    provideServiceWorker('ngsw-worker.js', {
+      enabled: !isDevMode(),
+      registrationStrategy: 'registerWhenStable:10000',
+    }),
     { provide: ROOMS, useValue: rooms },
   ],
 };

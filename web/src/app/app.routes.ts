@@ -46,6 +46,11 @@ export const routes: Routes = [
     loadComponent: () => import('./files/import-page').then((m) => m.ImportPage),
   },
   {
+    path: 'along',
+    title: 'Taken along · Sombra',
+    loadComponent: () => import('./along/along-page').then((m) => m.AlongPage),
+  },
+  {
     path: 'me',
     title: 'You · Sombra',
     loadComponent: () => import('./people/own-page').then((m) => m.OwnPage),

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
+import { NewVersion } from './frame/new-version';
 import { PageRow } from './frame/page-row';
 import { Rail } from './frame/rail';
 import { RefusedRecords } from './frame/refused-records';
@@ -14,7 +15,18 @@ import { SetUpPage } from './programme/set-up-page';
 @Component({
   selector: 's-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterOutlet, PageRow, Rail, RefusedRecords, SeasonBandView, SetUpPage, Topbar, Toasts, SignInForm],
+  imports: [
+    RouterOutlet,
+    NewVersion,
+    PageRow,
+    Rail,
+    RefusedRecords,
+    SeasonBandView,
+    SetUpPage,
+    Topbar,
+    Toasts,
+    SignInForm,
+  ],
   template: `
     @if (open) {
       <router-outlet />
@@ -45,6 +57,7 @@ import { SetUpPage } from './programme/set-up-page';
           <div class="side">
             <s-topbar />
             <s-season-band />
+            <s-new-version />
             <s-refused-records />
             <s-page-row />
             <main id="work" tabindex="-1"><router-outlet /></main>

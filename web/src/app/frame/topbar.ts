@@ -39,6 +39,9 @@ const themeNames: Readonly<Record<Theme, string>> = {
         </button>
       }
       <span class="grow"></span>
+      @if (session.away()) {
+        <a class="waiting" routerLink="/along"><i class="bi bi-wifi-off" aria-hidden="true"></i> No network</a>
+      }
       @if (waiting() > 0) {
         <span class="waiting" role="status">
           <i class="bi bi-hourglass-split" aria-hidden="true"></i>
@@ -76,6 +79,7 @@ const themeNames: Readonly<Record<Theme, string>> = {
             </button>
           }
           <div class="dropdown-divider"></div>
+          <a ngbDropdownItem routerLink="/along">Taken along on this device</a>
           <a ngbDropdownItem routerLink="/me">Your name, password and rights</a>
           <div class="dropdown-divider"></div>
           <a ngbDropdownItem class="narrow" routerLink="/programme">Programme</a>

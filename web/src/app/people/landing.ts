@@ -21,8 +21,10 @@ const landings: Readonly<Record<Role, Place>> = {
 @Component({ selector: 's-landing', changeDetection: ChangeDetectionStrategy.OnPush, template: `` })
 export class Landing {
   constructor() {
-    const role = inject(SessionService).user()?.role ?? 'coordinator';
-    const { path, queryParams } = landings[role];
+    const session = inject(SessionService);
+    const role = session.user()?.role ?? 'coordinator';
+    // Without a network the work is what was taken along.
+    const { path, queryParams }: Place = session.away() ? { path: '/along' } : landings[role];
     void inject(Router).navigate([path], { queryParams, replaceUrl: true });
   }
 }

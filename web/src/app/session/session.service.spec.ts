@@ -25,6 +25,7 @@ const session = (change: Partial<Session> = {}): Session => ({
 const asked = () => http.expectOne({ method: 'GET', url: '/api/session' });
 
 beforeEach(() => {
+  localStorage.clear();
   TestBed.configureTestingModule({
     providers: [provideHttpClient(withInterceptors([sessionInterceptor])), provideHttpClientTesting()],
   });
@@ -38,6 +39,32 @@ describe('session', () => {
     expect(service.state()).toBe('asking');
     asked().flush(session());
     expect([service.state(), service.units(), service.today()]).toEqual(['in', 'us', '2026-06-15']);
+  });
+
+  it('opens with what this device kept where nothing is reached, and not where the server refuses', () => {
+    asked().flush(session());
+    const names: string[] = [];
+    service.signedIn$.subscribe(({ name }) => names.push(name));
+    service.ask();
+    asked().error(new ProgressEvent('error'));
+    expect([service.state(), service.away(), service.user()?.name, names]).toEqual(['in', true, 'Inês', ['Inês']]);
+    // The network is back, and the session still stands.
+    window.dispatchEvent(new Event('online'));
+    asked().flush(session({ csrfToken: 'second' }));
+    expect([service.away(), service.csrfToken(), names.length]).toEqual([false, 'second', 2]);
+    service.ask();
+    asked().flush('', { status: 503, statusText: 'no database' });
+    expect(service.state()).toBe('unreachable');
+  });
+
+  it('asks for the password again where the session ran out while there was no network', () => {
+    asked().flush(session());
+    service.ask();
+    asked().error(new ProgressEvent('error'), { status: 0 });
+    window.dispatchEvent(new Event('online'));
+    asked().flush(session({ user: null, today: null }));
+    asked().flush(session({ user: null, today: null, csrfToken: 'third' }));
+    expect([service.state(), service.csrfToken(), service.user()?.name]).toEqual(['expired', 'third', 'Inês']);
   });
 
   it('knows signed out from unreachable', () => {

@@ -1,5 +1,6 @@
 import { HttpClient } from '@angular/common/http';
 import { computed, inject, Injectable, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import {
   actOfRemedy,
   may,
@@ -12,7 +13,11 @@ import {
   type User,
 } from '@sombra/contract';
 import type { RemedyCode, UnitSystem } from '@sombra/core';
-import { map, Subject, tap, type Observable } from 'rxjs';
+import { filter, fromEvent, interval, map, merge, Subject, tap, type Observable } from 'rxjs';
+import { neverArrived } from './never-arrived';
+import { forgetSession, keepSession, keptSession } from './kept-session';
+
+const askAgainMs = 20_000;
 
 export type SessionState = 'asking' | 'unreachable' | 'out' | 'in' | 'expired';
 
@@ -23,8 +28,12 @@ export class SessionService {
   private readonly current = signal<Session | null>(null);
   private readonly phase = signal<SessionState>('asking');
   private readonly signedInSubject = new Subject<User>();
+  private readonly cutOff = signal(false);
+  private readonly signedOutSubject = new Subject<void>();
 
   readonly state = this.phase.asReadonly();
+  /** Opened without a word from the server, by what this device kept. */
+  readonly away = this.cutOff.asReadonly();
   readonly user = computed(() => this.current()?.user ?? null);
   readonly units = computed<UnitSystem>(() => this.user()?.units ?? 'metric');
   /** The programme of this database; `null` while nobody has set it up. */
@@ -33,6 +42,9 @@ export class SessionService {
   readonly csrfToken = computed(() => this.current()?.csrfToken ?? '');
   /** Each time somebody signs in, again after an expired session too. */
   readonly signedIn$: Observable<User> = this.signedInSubject.asObservable();
+
+  /** Somebody signs out here: what was kept for them goes. */
+  readonly signedOut$: Observable<void> = this.signedOutSubject.asObservable();
 
   /** Whether the table of permissions gives this act to the person; the server asks it again. */
   may(act: Act): boolean {
@@ -47,13 +59,45 @@ export class SessionService {
 
   constructor() {
     this.ask();
+    // Asked again when the network says it is back, and now and then while somebody looks; never while hidden.
+    merge(fromEvent(window, 'online'), fromEvent(document, 'visibilitychange'), interval(askAgainMs))
+      .pipe(
+        filter(() => this.cutOff() && !document.hidden),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => this.askQuietly());
   }
 
   ask(): void {
     this.phase.set('asking');
     this.fetchSession().subscribe({
       next: (session) => this.adopt(session),
-      error: () => this.phase.set('unreachable'),
+      error: (error: unknown) => this.openAlone(error),
+    });
+  }
+
+  /** Where nothing is reached this device opens with what it kept; what the server itself refuses is said. */
+  private openAlone(error: unknown): void {
+    const kept = neverArrived(error) ? keptSession() : null;
+    if (!kept) {
+      this.phase.set('unreachable');
+      return;
+    }
+    this.cutOff.set(true);
+    this.current.set(kept);
+    this.phase.set('in');
+    if (kept.user) this.signedInSubject.next(kept.user);
+  }
+
+  private askQuietly(): void {
+    this.fetchSession().subscribe({
+      next: (session) => {
+        this.cutOff.set(false);
+        // The session ran out meanwhile: what is on the page stays, and the password is asked for.
+        if (session.user) this.adopt(session);
+        else this.expire();
+      },
+      error: () => undefined,
     });
   }
 
@@ -79,6 +123,8 @@ export class SessionService {
   }
 
   signOut(): void {
+    forgetSession();
+    this.signedOutSubject.next();
     this.http.delete('/api/session').subscribe({
       next: () => location.assign('/'),
       error: () => location.assign('/'),
@@ -116,6 +162,8 @@ export class SessionService {
 
   private adopt(session: Session): void {
     this.current.set(session);
+    this.cutOff.set(false);
+    keepSession(session);
     this.phase.set(session.user ? 'in' : 'out');
     if (session.user) this.signedInSubject.next(session.user);
   }

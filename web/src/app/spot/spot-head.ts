@@ -3,7 +3,7 @@ import { RouterLink, RouterLinkActive } from '@angular/router';
 import { RoomMap } from '../ui/rooms';
 import { LevelMark } from '../ui/level-mark';
 import { BulkActs } from './bulk-acts.service';
-import { sayDay } from '../ui/say-date';
+import { sayDay, sayMoment } from '../ui/say-date';
 import { SessionService } from '../session/session.service';
 import { SpotStore } from './spot-store';
 
@@ -29,6 +29,9 @@ import { SpotStore } from './spot-store';
           · <i>{{ species }}</i>
         }
       </p>
+      @if (store.asOf(); as at) {
+        <p class="caution" role="status">As this device kept it, {{ moment(at) }}: no server is reached.</p>
+      }
       @if (detail.spot.withdrawnOn; as day) {
         <p class="caution">
           Withdrawn from the programme on {{ say(day) }}; its records stay.
@@ -118,6 +121,7 @@ export class SpotHead {
   protected readonly store = inject(SpotStore);
   protected readonly acts = inject(BulkActs);
   protected readonly say = sayDay;
+  protected readonly moment = (at: number): string => sayMoment(new Date(at).toISOString());
   private readonly session = inject(SessionService);
   protected readonly mayBringBack = computed(() => this.session.may('withdraw_spots'));
   protected readonly stages = inject(RoomMap).stages;

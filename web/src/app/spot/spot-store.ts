@@ -3,10 +3,12 @@ import { computed, inject, Injectable, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import type { KeptRecord, Problem, SpotDetail } from '@sombra/contract';
 import { defaultPercolationLimits, recordsUpTo, windsOf, wholePlan } from '@sombra/core';
-import { catchError, filter, map, merge, of, Subject, switchMap, tap, type Observable } from 'rxjs';
+import { catchError, filter, from, map, merge, of, Subject, switchMap, tap, type Observable } from 'rxjs';
 import { LiveService } from '../ui/live.service';
+import { neverArrived } from '../session/never-arrived';
 import { readProblem } from '../ui/problem';
 import { ViewState } from '../ui/view-state.service';
+import { AlongService } from '../offline/along.service';
 import { OutboxService } from '../offline/outbox.service';
 import { SessionService } from '../session/session.service';
 import { lifeOf, readSpotDetail } from './spot-context';
@@ -25,6 +27,10 @@ export class SpotStore {
   private readonly source = signal<SpotSource | null>(null);
   private readonly loaded = signal<SpotDetail | null>(null);
   private readonly failed = signal<Problem | null>(null);
+  private readonly along = inject(AlongService);
+  /** When what is shown was last read from the server, where it comes from this device. */
+  private readonly keptAt = signal<number | null>(null);
+  readonly asOf = this.keptAt.asReadonly();
 
   /** Set while somebody types on what is open: what others change then waits for the save, which tells. */
   private readonly typing = signal(false);
@@ -122,6 +128,25 @@ export class SpotStore {
     );
   }
 
+  private fails(error: unknown): Observable<null> {
+    this.failed.set(readProblem(error));
+    return of(null);
+  }
+
+  /** Without the server a spot is shown as this device kept it; what is open already stays as it is. */
+  private fromDevice(source: SpotSource, error: unknown): Observable<unknown> {
+    if (this.loaded()) return of(null);
+    return from(this.along.find(source)).pipe(
+      switchMap((kept) => {
+        if (!kept) return this.fails(error);
+        this.loaded.set(readSpotDetail(kept.body));
+        this.keptAt.set(kept.keptAt);
+        this.failed.set(null);
+        return of(null);
+      }),
+    );
+  }
+
   private fetch(source: SpotSource): Observable<unknown> {
     const url = source.kind === 'spot' ? `/api/spots/${source.id}` : `/api/trees/${source.id}`;
     return this.http.get(url).pipe(
@@ -129,11 +154,10 @@ export class SpotStore {
       tap((detail) => {
         this.loaded.set(detail);
         this.failed.set(null);
+        this.keptAt.set(null);
+        void this.along.keep(detail);
       }),
-      catchError((error: unknown) => {
-        this.failed.set(readProblem(error));
-        return of(null);
-      }),
+      catchError((error: unknown) => (neverArrived(error) ? this.fromDevice(source, error) : this.fails(error))),
     );
   }
 }

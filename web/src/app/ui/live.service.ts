@@ -88,7 +88,7 @@ function leadInTurn(hear: (data: string) => void): () => void {
 
 /** The browser connects again by itself after a cut; `ended` tells that it will not, as after a sign-out. */
 function openStream(hear: (data: string) => void, ended: () => void = () => undefined): () => void {
-  const source = new EventSource('/api/live');
+  const source = new EventSource('/api/live?ngsw-bypass');
   source.addEventListener('changed', ({ data }: MessageEvent<string>) => hear(data));
   source.addEventListener('error', () => {
     if (source.readyState !== EventSource.CLOSED) return;

@@ -1,4 +1,5 @@
 import { HttpErrorResponse } from '@angular/common/http';
+import { neverArrived } from '../session/never-arrived';
 import { problemSchema, type Problem } from '@sombra/contract';
 
 const local = (code: string, title: string, status: number): Problem => ({
@@ -14,7 +15,7 @@ export function readProblem(error: unknown): Problem {
     return local('unexpected', 'Something went wrong in this page. Reload it.', 0);
   const parsed = problemSchema.safeParse(typeof error.error === 'string' ? safeJson(error.error) : error.error);
   if (parsed.success) return parsed.data;
-  return error.status === 0
+  return neverArrived(error)
     ? local('offline', 'The server cannot be reached.', 0)
     : local('unexpected', `The server answered with an error (${error.status}).`, error.status);
 }
