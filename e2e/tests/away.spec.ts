@@ -77,6 +77,8 @@ test('a phone opens from a cold start with no network, takes a planting, and sen
     await page.goto(town.url);
     await expect(page.getByRole('heading', { name: 'Taken along' })).toBeVisible();
     await expect(page.getByRole('link', { name: 'No network' })).toBeVisible();
+    // Of 844 px the frame leaves at least 680 to the work.
+    expect(await page.locator('main').evaluate(({ clientHeight }) => clientHeight)).toBeGreaterThanOrEqual(680);
     await page.getByLabel('Find among what is here').fill('A-0105');
     await choosing(page).first().click();
     await expect(page.getByText(/As this device kept it/)).toBeVisible();

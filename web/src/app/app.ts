@@ -56,7 +56,9 @@ import { SetUpPage } from './programme/set-up-page';
           <s-rail />
           <div class="side">
             <s-topbar />
-            <s-season-band />
+            @if (!session.away()) {
+              <s-season-band />
+            }
             <s-new-version />
             <s-refused-records />
             <s-page-row />

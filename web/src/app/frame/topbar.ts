@@ -40,7 +40,9 @@ const themeNames: Readonly<Record<Theme, string>> = {
       }
       <span class="grow"></span>
       @if (session.away()) {
-        <a class="waiting" routerLink="/along"><i class="bi bi-wifi-off" aria-hidden="true"></i> No network</a>
+        <a class="waiting" routerLink="/along"
+          ><i class="bi bi-wifi-off" aria-hidden="true"></i> <span class="who">No network</span></a
+        >
       }
       @if (waiting() > 0) {
         <span class="waiting" role="status">

@@ -3,7 +3,21 @@ import { computed, inject, Injectable, signal, type Signal } from '@angular/core
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { spotDetailSchema, type Role, type SpotDetail } from '@sombra/contract';
 import { liveQuery } from 'dexie';
-import { catchError, filter, from, lastValueFrom, map, mergeMap, of, startWith, switchMap, tap, toArray } from 'rxjs';
+import {
+  bufferCount,
+  catchError,
+  concatMap,
+  filter,
+  from,
+  lastValueFrom,
+  map,
+  mergeMap,
+  of,
+  startWith,
+  switchMap,
+  tap,
+  toArray,
+} from 'rxjs';
 import * as z from 'zod';
 import { SessionService } from '../session/session.service';
 import { AlongStore, type KeptSpot } from './along-store';
@@ -16,6 +30,7 @@ const goesOutTo: Partial<Readonly<Record<Role, Readonly<Record<string, string>>>
 };
 const most = 120;
 const atOnce = 3;
+const keptAtOnce = 20;
 /** What was opened by hand stays until so many others were. */
 const openedMost = 60;
 /** Taken anew once it is older than this and the application is open on a network. */
@@ -70,21 +85,24 @@ export class AlongService {
   }
 
   /** Keeps a spot as it came, whatever it was opened for. */
-  async keep(detail: SpotDetail, taken = false): Promise<void> {
-    const userId = this.session.user()?.id ?? '';
+  async keep(detail: SpotDetail): Promise<void> {
     const before = await this.store.spots.get(detail.spot.id);
+    await this.store.spots.put(this.asKept(detail, before?.taken ?? false));
+    await this.dropOpened(this.session.user()?.id ?? '');
+  }
+
+  private asKept(detail: SpotDetail, taken: boolean): KeptSpot {
     const text = JSON.stringify(detail);
-    await this.store.spots.put({
+    return {
       id: detail.spot.id,
       treeId: detail.tree?.id ?? '',
-      userId,
+      userId: this.session.user()?.id ?? '',
       ref: detail.spot.ref,
       body: JSON.parse(text) as unknown,
       bytes: text.length,
       keptAt: Date.now(),
-      taken: taken || (before?.taken ?? false),
-    });
-    await this.dropOpened(userId);
+      taken,
+    };
   }
 
   /** A spot as it was kept; `null` where it is not here, or not this person's. */
@@ -128,14 +146,23 @@ export class AlongService {
     this.walking.set({ done: 0, of: ids.length });
     const one = (id: string) =>
       this.http.get(`/api/spots/${id}`).pipe(
-        map((body) => spotDetailSchema.parse(body) as SpotDetail),
-        mergeMap((detail) => this.keep(detail, true)),
-        map(() => true),
-        catchError(() => of(false)),
+        map((body) => this.asKept(spotDetailSchema.parse(body) as SpotDetail, true)),
+        catchError(() => of(null)),
         tap(() => this.walking.update((now) => now && { ...now, done: now.done + 1 })),
       );
-    const came = await lastValueFrom(from(ids).pipe(mergeMap(one, atOnce), toArray()));
-    if (came.includes(false)) throw new Error('some did not come');
+    // Some at a time: whoever leaves in the middle has what came, and the device is not asked anew for each.
+    const came = from(ids).pipe(
+      mergeMap(one, atOnce),
+      bufferCount(keptAtOnce),
+      concatMap(async (some) => {
+        const arrived = some.filter((spot) => spot !== null);
+        await this.store.spots.bulkPut(arrived);
+        return arrived.length;
+      }),
+      toArray(),
+    );
+    const kept = (await lastValueFrom(came)).reduce((sum, count) => sum + count, 0);
+    if (kept < ids.length) throw new Error('some did not come');
   }
 
   private async letGo(due: ReadonlySet<string>): Promise<void> {

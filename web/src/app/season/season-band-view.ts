@@ -7,8 +7,9 @@ import { ViewState } from '../ui/view-state.service';
 import { SessionService } from '../session/session.service';
 import { bandWeeks, SeasonService } from './season.service';
 
+const isSmall = window.innerWidth <= 720;
 /** Lower where the screen is small: the thread matters there more than the depths. */
-const heightPx = window.innerWidth <= 720 ? 58 : 84;
+const heightPx = isSmall ? 58 : 84;
 
 /** The year's weeks across the top, with a thread at the chosen day that can be dragged or keyed. */
 @Component({
@@ -16,7 +17,21 @@ const heightPx = window.innerWidth <= 720 ? 58 : 84;
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [DrawingView],
   template: `
+    @if (small) {
+      <button
+        type="button"
+        class="line"
+        aria-controls="season-band"
+        [attr.aria-expanded]="open()"
+        (click)="open.set(!open())"
+      >
+        <span class="visually-hidden">Season</span>
+        <i class="bi" [class.bi-chevron-down]="!open()" [class.bi-chevron-up]="open()" aria-hidden="true"></i>
+      </button>
+    }
     <div
+      id="season-band"
+      [hidden]="!open()"
       class="band"
       #band
       (pointerdown)="grab($event)"
@@ -63,6 +78,25 @@ const heightPx = window.innerWidth <= 720 ? 58 : 84;
       overflow: hidden;
       touch-action: pan-y;
       cursor: ew-resize;
+    }
+    /* A thin line; a finger finds it by what it reaches over below and above. */
+    .line {
+      position: relative;
+      display: block;
+      width: 100%;
+      height: 16px;
+      padding: 0;
+      border: 0;
+      background: none;
+      color: var(--quiet);
+      font-size: 0.75rem;
+      line-height: 16px;
+    }
+    .line::before {
+      content: '';
+      position: absolute;
+      inset: -8px 0;
+      z-index: 1;
     }
     p {
       margin: 0;
@@ -120,6 +154,9 @@ export class SeasonBandView {
   protected readonly width = elementWidth(this.band, 1100);
   protected readonly weeks = bandWeeks;
   protected readonly heightPx = heightPx;
+  protected readonly small = isSmall;
+  /** On a phone the work has the room: the band is a thin line until it is asked for. */
+  protected readonly open = signal(!isSmall);
   /** The day under the finger while dragging: the address follows when it rests. */
   protected readonly dragged = signal<string | null>(null);
   protected readonly shownDay = computed(() => this.dragged() ?? this.view.on());

@@ -34,6 +34,9 @@ const kept = 'What you record meanwhile is kept on this device and sent when it 
       @if (canRetry()) {
         <button type="button" class="btn btn-outline-primary" (click)="again.emit()">Try again</button>
       }
+      @if (shown() === 'offline') {
+        <a class="btn btn-link" href="/along">What is on this device</a>
+      }
     </div>
   `,
   host: { '[class]': 'shown()' },
