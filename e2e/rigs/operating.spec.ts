@@ -112,7 +112,7 @@ test('starts join, a dead database rises, and a backup comes back only where it 
   const first = start('exec npm start -- --new', { PORT: String(port) });
   await first.up;
   expect(await setUp(url, codeIn(first.said()))).toBe(201);
-  expect(await programmeAt(url)).toEqual({ name: 'Leafy Harbour', demo: false });
+  expect(await programmeAt(url)).toEqual({ name: 'Leafy Harbour', demo: false, timeZone: 'UTC' });
 
   // Another start of the same programme starts nothing, and takes nothing away.
   const second = start('exec npm start -- --new', { PORT: String(await freePort()) });
@@ -172,7 +172,7 @@ test('starts join, a dead database rises, and a backup comes back only where it 
   const again = start('exec npm start -- --new', { PORT: String(port) });
   await again.up;
   expect(codeIn(again.said())).toBe('');
-  expect(await programmeAt(url)).toEqual({ name: 'Leafy Harbour', demo: false });
+  expect(await programmeAt(url)).toEqual({ name: 'Leafy Harbour', demo: false, timeZone: 'UTC' });
 });
 
 async function query(url: string, sql: string): Promise<void> {
@@ -216,7 +216,7 @@ test('a database server of one’s own, and a second server on it, by the comman
     await first?.up;
     expect(await setUp(urls[0] ?? '', codeIn(first?.said() ?? ''))).toBe(201);
     await servers[1]?.().up;
-    for (const url of urls) expect(await programmeAt(url)).toEqual({ name: 'Leafy Harbour', demo: false });
+    for (const url of urls) expect(await programmeAt(url)).toEqual({ name: 'Leafy Harbour', demo: false, timeZone: 'UTC' });
     expect(existsSync(path.join(home, 'cluster'))).toBe(false);
   } finally {
     for (const one of running.reverse()) await end(one);

@@ -84,7 +84,11 @@ describe('an empty programme', () => {
       { sign_in: string },
     ];
     const rosa = await Visitor.signedIn(town.url, signIn, password);
-    expect((await rosa.arrive()).programme).toEqual({ name: 'Leafy Harbour', demo: false });
+    expect((await rosa.arrive()).programme).toEqual({
+      name: 'Leafy Harbour',
+      demo: false,
+      timeZone: settings.timeZone,
+    });
     expect((await rosa.send('GET', '/api/programme')).body).toMatchObject({ ...settings, working: false, version: 1 });
     const { body } = await rosa.send<KeptRules>('GET', '/api/rules');
     expect([body.rules.match.currency, body.rules.ground.holidays]).toEqual(['ARS', settings.holidays]);

@@ -125,6 +125,10 @@ export class AlongPage {
   protected readonly lost = signal<string | null>(null);
   private readonly here = signal<readonly [number, number] | null>(null);
 
+  constructor() {
+    void this.along.takeIfStale();
+  }
+
   protected readonly readyWords = computed(() => {
     const { count, bytes, at } = this.along.ready();
     const size = `${formatNumber(bytes / 1e6, 1)} MB`;

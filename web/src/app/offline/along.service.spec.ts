@@ -25,6 +25,7 @@ const begin = (role: 'crew_lead' | 'coordinator') => {
   });
   http = TestBed.inject(HttpTestingController);
   along = TestBed.inject(AlongService);
+  void along.takeIfStale();
 };
 const answerList = (some: readonly string[]) =>
   until(() => http.match(({ url }) => url === '/api/spots')[0], 'the list').then((request) => {

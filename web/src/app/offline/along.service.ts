@@ -16,6 +16,7 @@ import {
   startWith,
   switchMap,
   tap,
+  timer,
   toArray,
 } from 'rxjs';
 import * as z from 'zod';
@@ -35,6 +36,7 @@ const keptAtOnce = 20;
 const openedMost = 60;
 /** Taken anew once it is older than this and the application is open on a network. */
 const staleMs = 30 * 60_000;
+const settleMs = 5_000;
 
 const listSchema = z.object({ lines: z.array(z.object({ spotId: z.string() })) });
 
@@ -79,6 +81,8 @@ export class AlongService {
       .pipe(
         startWith(this.session.user()),
         filter((user) => user !== null && !this.session.away()),
+        // What the person opens comes first.
+        switchMap(() => timer(settleMs)),
         takeUntilDestroyed(),
       )
       .subscribe(() => void this.takeIfStale());
@@ -113,7 +117,9 @@ export class AlongService {
     return found && found.userId === this.session.user()?.id ? found : null;
   }
 
-  private async takeIfStale(): Promise<void> {
+  /** Takes along by itself where that was long ago, or never. */
+  async takeIfStale(): Promise<void> {
+    if (this.session.away()) return;
     const taken = (await this.mine()).filter((one) => one.taken);
     const oldest = Math.min(Infinity, ...taken.map(({ keptAt }) => keptAt));
     if (taken.length === 0 || Date.now() - oldest > staleMs) await this.take();
