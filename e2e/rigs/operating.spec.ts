@@ -216,7 +216,8 @@ test('a database server of one’s own, and a second server on it, by the comman
     await first?.up;
     expect(await setUp(urls[0] ?? '', codeIn(first?.said() ?? ''))).toBe(201);
     await servers[1]?.().up;
-    for (const url of urls) expect(await programmeAt(url)).toEqual({ name: 'Leafy Harbour', demo: false, timeZone: 'UTC' });
+    for (const url of urls)
+      expect(await programmeAt(url)).toEqual({ name: 'Leafy Harbour', demo: false, timeZone: 'UTC' });
     expect(existsSync(path.join(home, 'cluster'))).toBe(false);
   } finally {
     for (const one of running.reverse()) await end(one);
