@@ -1,12 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { compassPoint, formatNumber, formatQuantity, remedyWords, stageNames, type SpotLife } from '@sombra/core';
 import { format } from 'date-fns';
+import { exhaustMap, filter, takeWhile, timer } from 'rxjs';
 import { SessionService } from '../session/session.service';
 import { opensForDays } from '../session/kept-session';
 import { lifeOf, readSpotDetail } from '../spot/spot-context';
 import { textOf } from '../fields/event-values';
 import { AlongService } from '../offline/along.service';
+import { LaidInService } from '../offline/laid-in.service';
 import { wayTo } from './way';
 
 /** What goes along: whether this device may leave, and the spots on it, nearest first where it knows where it is. */
@@ -23,6 +26,12 @@ import { wayTo } from './way';
         <b>{{ readyWords() }}</b>
       }
     </p>
+    @if (laid.state().kind === 'unable') {
+      <p class="caution">
+        This browser does not lay the application in here: it opens with the network alone. Phones need an address that
+        begins with https.
+      </p>
+    }
     @if (along.fault(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
     }
@@ -120,6 +129,7 @@ export class AlongPage {
   protected readonly textOf = textOf;
   protected readonly days = opensForDays;
   protected readonly along = inject(AlongService);
+  protected readonly laid = inject(LaidInService);
   protected readonly session = inject(SessionService);
   protected readonly words = signal('');
   protected readonly lost = signal<string | null>(null);
@@ -127,9 +137,23 @@ export class AlongPage {
 
   constructor() {
     void this.along.takeIfStale();
+    // Looked at until it lies here whole; nobody counts while the page is hidden.
+    timer(0, 1000)
+      .pipe(
+        filter(() => !document.hidden),
+        exhaustMap(() => this.laid.look()),
+        takeWhile(({ kind }) => kind === 'laying'),
+        takeUntilDestroyed(),
+      )
+      .subscribe();
   }
 
   protected readonly readyWords = computed(() => {
+    const laid = this.laid.state();
+    if (laid.kind === 'laying') {
+      const far = laid.of > 0 ? `, ${laid.done} of ${laid.of} files` : '';
+      return `Not ready: the application is still being laid in${far}.`;
+    }
     const { count, bytes, at } = this.along.ready();
     const size = `${formatNumber(bytes / 1e6, 1)} MB`;
     if (count === 0 || at === null) {
