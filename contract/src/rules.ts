@@ -89,6 +89,8 @@ const labourRatesSchema = (hands: Hands) => {
     stonyShare: ofUsual,
     compactedShare: ofUsual,
     caveShare: ofUsual.default(usual.caveShare),
+    turnShare: ofUsual.default(usual.turnShare),
+    feedMin: minutes.default(usual.feedMin),
     fillLPerH: litresAnHour,
     mulchLPerH: litresAnHour,
     waterLPerH: litresAnHour,

@@ -32,10 +32,10 @@ describe('what is mixed in', () => {
       'third.place': 'on_top',
     });
     expect(each).toEqual([
-      { material: 'bark_fines', place: 'in_fill', litres: 50, inFillL: 50 },
-      { material: 'manure', place: 'on_base', litres: 20, inFillL: 20 },
+      { material: 'bark_fines', place: 'in_fill', litres: 50, inFillL: 50, turnedL: 0 },
+      { material: 'manure', place: 'on_base', litres: 20, inFillL: 20, turnedL: 0 },
       // On top of the fill it takes none of its room.
-      { material: 'coarse_compost', place: 'on_top', litres: 40, inFillL: 0 },
+      { material: 'coarse_compost', place: 'on_top', litres: 40, inFillL: 0, turnedL: 0 },
     ]);
     expect(inFillL).toBe(70);
   });
@@ -46,7 +46,7 @@ describe('what is mixed in', () => {
   it('over a whole area: outside the pit, or all of it first, to the depth the practice digs', () => {
     const area = { material: 'coarse_compost', share: 0.5 } as const;
     // 2 m² · 200 mm · 0.5, and 3 m² · 300 mm · 0.5 of which a third lies where the pit is dug.
-    expect(mixed({ ...area, place: 'whole_area' }).each[0]).toMatchObject({ litres: 200, inFillL: 0 });
+    expect(mixed({ ...area, place: 'whole_area' }).each[0]).toMatchObject({ litres: 200, inFillL: 0, turnedL: 400 });
     const first = mixed({ ...area, place: 'area_then_hole', areaDepthMm: 300 }).each[0];
     expect(first?.litres).toBe(450 - (150 - 120));
     expect(first?.inFillL).toBe(120);

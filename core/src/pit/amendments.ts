@@ -8,6 +8,8 @@ export interface Amendment {
   readonly litres: number;
   /** Of that, what lies in the fill and takes the room of site soil. */
   readonly inFillL: number;
+  /** Ground dug over for it, where it goes into an area. */
+  readonly turnedL: number;
 }
 
 export interface Amendments {
@@ -59,7 +61,7 @@ export function amendmentsOf({ backfill }: Practice, site: AmendmentSite): Amend
     why.push(found.because, ...cautions(one, site));
     if (cut) why.push(because('amendment_capped', { material: one.material, mostPct: 100 * mostOfFill, litres }));
     roomL -= inFillL;
-    if (litres > 0) each.push({ material: one.material, place: one.place, litres, inFillL });
+    if (litres > 0) each.push({ material: one.material, place: one.place, litres, inFillL, turnedL: found.turnedL });
   }
   return { each, inFillL: each.reduce((sum, { inFillL }) => sum + inFillL, 0), because: why };
 }
@@ -75,7 +77,7 @@ function amount(
   { material, share, bags, place }: MixedIn,
   areaDepthMm: number,
   site: AmendmentSite,
-): { readonly litres: number; readonly inFillL: number; readonly because: PitReason } {
+): { readonly litres: number; readonly inFillL: number; readonly turnedL: number; readonly because: PitReason } {
   const { into, fromShare } = fillPlaces[place];
   const bagL = fillMaterials[material].bagL ?? 0;
   const m2 = into === 'ring_and_pit' ? site.wholeM2 : site.outsideM2;
@@ -89,7 +91,8 @@ function amount(
       : into === 'fill'
         ? because('amendment_share', { ...facts, sharePct: share * 100 })
         : because('amendment_area', { ...facts, sharePct: share * 100, ringMm: site.ringMm, depthMm: areaDepthMm });
-  return { litres, inFillL: inFill ? litres * pitShare : 0, because: why };
+  const turnedL = into === 'fill' ? 0 : m2 * areaDepthMm;
+  return { litres, inFillL: inFill ? litres * pitShare : 0, turnedL, because: why };
 }
 
 /** What is known of the material against what is known of the ground. */

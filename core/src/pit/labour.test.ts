@@ -59,6 +59,26 @@ describe('labour', () => {
       6,
     );
   });
+  it('digs an area over once, in half the time to dig it out, and takes two minutes for each feed', () => {
+    const area = {
+      'backfill.material': 'coarse_compost',
+      'backfill.share': 0.2,
+      'backfill.place': 'whole_area',
+      'backfill.second.material': 'bark_fines',
+      'backfill.second.share': 0.1,
+      'backfill.second.place': 'whole_area',
+      'mulch.leastRingDiameterMm': 2400,
+    };
+    // π/4 · (2.4² − 1.125²) m², 200 mm deep: 705.95 L.
+    const turnedL = (Math.PI / 4) * (2.4 ** 2 - 1.125 ** 2) * 200;
+    const wide = { 'mulch.leastRingDiameterMm': 2400 };
+    expect(minutes(labour({}, area), 'dig') - minutes(labour({}, wide), 'dig')).toBeCloseTo(
+      (turnedL / 2 / 300) * 60,
+      6,
+    );
+    const fed = labour({}, { 'backfill.feeds.base': 'phosphate', 'backfill.feeds.drench': 'root_drench' });
+    expect([minutes(fed, 'feed'), minutes(labour(), 'feed')]).toEqual([4, 0]);
+  });
   it('counts soil dug deeper twice: out, and back in firmed', () => {
     const [plain, deeper] = [labour(), labour({}, { 'pitWidth.base': 'dug_deeper' })];
     expect(minutes(deeper, 'dig')).toBeGreaterThan(minutes(plain, 'dig'));

@@ -16,6 +16,7 @@ export const labourTasks = [
   'dig',
   'place',
   'fill',
+  'feed',
   'stake',
   'berm',
   'mulch',
@@ -34,6 +35,8 @@ export interface LabourRates {
   readonly compactedShare: number;
   /** Of the time to dig it, what soil takes that is broken in from the side. */
   readonly caveShare: number;
+  /** The same of ground that is dug over where it lies. */
+  readonly turnShare: number;
   readonly fillLPerH: number;
   readonly mulchLPerH: number;
   readonly waterLPerH: number;
@@ -49,6 +52,8 @@ export interface LabourRates {
   readonly markMin: number;
   /** Turf and old mulch off the ring, each m². */
   readonly turfMinPerM2: number;
+  /** Each feed, or gypsum, measured out and worked in. */
+  readonly feedMin: number;
   /** Container off, or bare roots out of their wrap, with ties and tags; wrap of balls is the practice's. */
   readonly openMin: number;
   readonly pruneMin: number;
@@ -73,6 +78,7 @@ const volunteers: LabourRates = {
   stonyShare: 0.6,
   compactedShare: 0.65,
   caveShare: 0.3,
+  turnShare: 0.5,
   fillLPerH: 700,
   mulchLPerH: 600,
   waterLPerH: 900,
@@ -84,6 +90,7 @@ const volunteers: LabourRates = {
   drainMin: 20,
   markMin: 5,
   turfMinPerM2: 10,
+  feedMin: 2,
   openMin: 4,
   pruneMin: 8,
   carryMinPer10M: 1,
@@ -128,6 +135,8 @@ interface LabourInput {
   readonly stony: boolean;
   readonly compacted: boolean;
   readonly guarded: boolean;
+  /** How many feeds there are, gypsum counted with them. */
+  readonly feeds: number;
   readonly carry: Pick<CarryPlan, 'means' | 'people' | 'distanceM'>;
 }
 
@@ -152,12 +161,14 @@ export function labourOf(input: LabourInput, rules: LabourRules): Labour {
 }
 
 function minutesOf(
-  { plan, practice, kind, stakes, guarded, carry }: LabourInput,
+  { plan, practice, kind, stakes, guarded, carry, feeds }: LabourInput,
   rates: LabourRates,
   digLPerH: number,
 ): Readonly<Record<Exclude<LabourTask, 'look_on'>, number>> {
   const { soil, amendments } = plan;
   const caved = pitSides[practice.pitWidth.sides].cavedIn ? soil.cavedL * rates.caveShare : 0;
+  // An area that several things go into is dug over once.
+  const turnedL = Math.max(0, ...amendments.each.map((one) => one.turnedL)) * rates.turnShare;
   const mixedL = amendments.each.reduce((sum, one) => sum + one.litres, 0);
   // What caves in lies where it belongs; all else is moved by hand: back, up to the ball, into the ring.
   const movedL = soil.backL + soil.moundL + soil.bankL + mixedL - soil.cavedL;
@@ -169,9 +180,10 @@ function minutesOf(
     unwrap: kind === 'balled' ? wrapRemovals[practice.roots.wrap].minutes : rates.openMin,
     roots: rootCorrections[practice.roots.correction].minutes,
     prune: rates.pruneMin,
-    dig: ((soil.dugL + caved) / digLPerH) * 60 + (plan.drainHole ? rates.drainMin : 0),
+    dig: ((soil.dugL + caved + turnedL) / digLPerH) * 60 + (plan.drainHole ? rates.drainMin : 0),
     place: rates.placeMin + (plan.massKg.value / 10) * rates.placeMinPer10Kg,
     fill: (Math.max(0, movedL) / rates.fillLPerH) * 60 * settlings[practice.backfill.settling].timeShare,
+    feed: feeds * rates.feedMin,
     stake: (stakes?.stakes ?? 0) * rates.stakeMin,
     berm: plan.berm ? rates.bermMin : 0,
     mulch: (plan.mulchL.value / rates.mulchLPerH) * 60,

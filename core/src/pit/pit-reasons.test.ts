@@ -145,7 +145,7 @@ describe('every number of a pit says where it comes from', () => {
     const shared = planned({ practice: fill({ material: 'coarse_compost', share: 0.25 }) });
     const quarter = { material: 'coarse_compost', place: 'in_fill', litres: about(169.29 / 4) };
     expect(shared.amendments).toEqual({
-      each: [{ ...quarter, inFillL: about(169.29 / 4) }],
+      each: [{ ...quarter, inFillL: about(169.29 / 4), turnedL: 0 }],
       inFillL: about(169.29 / 4),
       because: [{ code: 'amendment_share', facts: { ...quarter, sharePct: 25 } }],
     });

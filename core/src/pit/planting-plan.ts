@@ -84,6 +84,7 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
     rubbed: (assessment?.rubbedBy ?? []).length > 0,
   });
   const carry = carryOf(input, pit.massKg.value);
+  const { feeds } = feedsOf(practice, { soilPh, soilTest: work.soilTest });
   const labour = labourOf(
     {
       plan: pit,
@@ -95,12 +96,12 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
       stony: ground.stony,
       compacted: ground.compacted,
       guarded: (materials.guard ?? 0) > 0,
+      feeds: feeds.length + ((materials.gypsum ?? 0) > 0 ? 1 : 0),
     },
     work.labour,
   );
   const percolation = groundPercolationClass(ground, practice.percolation);
   const facing = facingOf({ assessment, face: stock.face, sunDeg: input.sunDeg });
-  const { feeds } = feedsOf(practice, { soilPh, soilTest: work.soilTest });
   return {
     kind: 'plan',
     pit,

@@ -253,6 +253,7 @@ export const labourTaskNames: Readonly<Record<LabourTask, string>> = {
   dig: 'dig',
   place: 'place',
   fill: 'fill',
+  feed: 'feed',
   stake: 'stake',
   berm: 'berm',
   mulch: 'mulch',

@@ -80,6 +80,8 @@ const paceNumbers: readonly NumberRule[] = [
   { path: 'guardMin', name: 'Puts a guard on in', unit: 'min' },
   { path: 'drainMin', name: 'Bores a drain hole in', unit: 'min' },
   { path: 'caveShare', name: 'Breaks sides in, of the time to dig them', unit: 'times' },
+  { path: 'turnShare', name: 'Digs ground over where it lies, of the time to dig it', unit: 'times' },
+  { path: 'feedMin', name: 'Measures out a feed or gypsum in', unit: 'min' },
   { path: 'markMin', name: 'Reads the ticket and marks out in', unit: 'min' },
   { path: 'turfMinPerM2', name: 'Lifts a square metre of turf in', unit: 'min' },
   { path: 'openMin', name: 'Takes container, ties and tags off in', unit: 'min' },
