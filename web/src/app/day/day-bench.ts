@@ -156,8 +156,9 @@ export class DayBench extends RecordForm<'planting'> {
 
   /** Whether the day that is typed is covered; history from before tickets were kept here is not asked. */
   protected readonly cover = computed(() => {
+    this.typed();
     const detail = this.store.detail();
-    const day = this.facts()?.plantedOn ?? this.session.today();
+    const day = this.form.getRawValue().plantedOn || this.session.today();
     return detail && day >= detail.ticketsSince ? digCover(detail.leave, day, detail.rules.ground) : null;
   });
   protected readonly coverWords = computed(() =>
