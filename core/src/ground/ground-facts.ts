@@ -1,6 +1,7 @@
 import { requireWithin } from '../errors';
 import { limits } from '../limits';
 import {
+  percolationClass,
   percolationRate,
   type PercolationClass,
   type PercolationLimits,
@@ -70,9 +71,6 @@ const slowestLast = ['fast', 'good', 'slow', 'stands'] as const satisfies readon
 const slower = (a: PercolationClass, b: PercolationClass): PercolationClass =>
   slowestLast.indexOf(a) >= slowestLast.indexOf(b) ? a : b;
 
-const classOfRate = (rate: number, by: PercolationLimits): PercolationClass =>
-  rate < by.slowFromMmPerH ? 'stands' : rate < by.goodFromMmPerH ? 'slow' : rate > by.fastOverMmPerH ? 'fast' : 'good';
-
 /** Water stops where soil gets tighter: clay under anything lighter counts as slow until a test in it says otherwise. */
 const tight: readonly SoilClass[] = ['clay', 'clay_loam'];
 
@@ -84,7 +82,7 @@ export function slowestHorizon(
   const horizons = ground.horizons ?? [];
   const found = horizons.flatMap((horizon, i) => {
     const above = horizons[i - 1];
-    if (horizon.rateMmPerH !== null) return [{ horizon, class: classOfRate(horizon.rateMmPerH, classes) }];
+    if (horizon.rateMmPerH !== null) return [{ horizon, class: percolationClass(horizon.rateMmPerH, classes) }];
     const stops = above !== undefined && tight.includes(horizon.soil) && !tight.includes(above.soil);
     return stops ? [{ horizon, class: 'slow' as const }] : [];
   });
