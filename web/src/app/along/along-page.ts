@@ -35,6 +35,9 @@ import { wayTo } from './way';
     @if (along.fault(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
     }
+    @if (!along.goesOut()) {
+      <p class="quiet">What you open is kept here by itself, the last sixty spots.</p>
+    }
     @if (session.away()) {
       <p class="caution">
         No network. What is here opens and takes records; they wait on this device and are sent by themselves. Without a
@@ -42,7 +45,7 @@ import { wayTo } from './way';
       </p>
     }
     <div class="acts">
-      @if (!session.away()) {
+      @if (along.goesOut() && !session.away()) {
         <button type="button" class="btn btn-primary" [disabled]="!!along.progress()" (click)="along.take()">
           Take along now
         </button>

@@ -20,6 +20,6 @@ export class AlongStore extends Dexie {
 
   constructor(name = 'sombra-along') {
     super(name);
-    this.version(1).stores({ spots: 'id, treeId, [userId+taken], keptAt' });
+    this.version(1).stores({ spots: 'id, treeId, keptAt' });
   }
 }

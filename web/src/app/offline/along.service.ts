@@ -57,11 +57,16 @@ export class AlongService {
   private readonly kept: Signal<readonly KeptSpot[]> = toSignal(
     this.session.signedIn$.pipe(
       startWith(null),
-      switchMap(() => from(liveQuery(() => this.mine()))),
+      switchMap(() => from(liveQuery(() => this.mine())).pipe(catchError(() => of<KeptSpot[]>([])))),
     ),
     { initialValue: [] as KeptSpot[] },
   );
   readonly spots = this.kept;
+  /** Whether the person's role goes out to something; others take along what they open. */
+  readonly goesOut = computed(() => {
+    const role = this.session.user()?.role;
+    return role !== undefined && goesOutTo[role] !== undefined;
+  });
   readonly ready = computed(() => {
     const taken = this.kept().filter((one) => one.taken);
     return {
@@ -90,9 +95,13 @@ export class AlongService {
 
   /** Keeps a spot as it came, whatever it was opened for. */
   async keep(detail: SpotDetail): Promise<void> {
-    const before = await this.store.spots.get(detail.spot.id);
-    await this.store.spots.put(this.asKept(detail, before?.taken ?? false));
-    await this.dropOpened(this.session.user()?.id ?? '');
+    try {
+      const before = await this.store.spots.get(detail.spot.id);
+      await this.store.spots.put(this.asKept(detail, before?.taken ?? false));
+      await this.dropOpened(this.session.user()?.id ?? '');
+    } catch {
+      // Storage refused or full: the spot is shown all the same, and opens with the network alone.
+    }
   }
 
   private asKept(detail: SpotDetail, taken: boolean): KeptSpot {
@@ -180,6 +189,7 @@ export class AlongService {
 
   /** The oldest that were only opened make room; never what was taken along. */
   private async dropOpened(userId: string): Promise<void> {
+    if ((await this.store.spots.count()) <= openedMost) return;
     const opened = (await this.store.spots.orderBy('keptAt').toArray()).filter(
       (one) => !one.taken && one.userId === userId,
     );

@@ -25,6 +25,8 @@ describe('who was signed in on this device', () => {
     expect(keptSession(noon)?.today).toBe(new Date(noon + 14 * 3_600_000).toISOString().slice(0, 10));
     expect(keptSession(days(6.9))?.user?.name).toBe('Bento');
     expect(keptSession(days(7.1))).toBeNull();
+    // Nor does a clock that was set back open it for longer.
+    expect(keptSession(days(-7.1))).toBeNull();
   });
   it('is forgotten by signing out, and by a session that holds nobody', () => {
     keepSession(session);

@@ -32,7 +32,8 @@ export function keptSession(now = Date.now()): Session | null {
     const kept = keptSchema.safeParse(JSON.parse(localStorage.getItem(key) ?? 'null'));
     if (!kept.success || !kept.data.session.user) return null;
     const { session, keptAt } = kept.data;
-    if (now - keptAt > opensForDays * dayMs) return null;
+    // A clock that was set back does not open it for longer.
+    if (Math.abs(now - keptAt) > opensForDays * dayMs) return null;
     return { ...session, today: dayIn(session.programme?.timeZone, now) ?? session.today };
   } catch {
     return null;

@@ -119,7 +119,7 @@ export class SessionService {
 
   /** Reads again who this is and what programme, without leaving the page. */
   refresh(): void {
-    this.fetchSession().subscribe({ next: (session) => this.current.set(session), error: () => undefined });
+    this.fetchSession().subscribe({ next: (session) => this.hold(session), error: () => undefined });
   }
 
   signOut(): void {
@@ -139,7 +139,7 @@ export class SessionService {
   change(preferences: Preferences): Observable<Session> {
     return this.http.put('/api/session/preferences', preferences).pipe(
       map((body) => sessionSchema.parse(body)),
-      tap((session) => this.current.set(session)),
+      tap((session) => this.hold(session)),
     );
   }
 
@@ -160,10 +160,14 @@ export class SessionService {
     });
   }
 
-  private adopt(session: Session): void {
+  private hold(session: Session): void {
     this.current.set(session);
-    this.cutOff.set(false);
     keepSession(session);
+  }
+
+  private adopt(session: Session): void {
+    this.hold(session);
+    this.cutOff.set(false);
     this.phase.set(session.user ? 'in' : 'out');
     if (session.user) this.signedInSubject.next(session.user);
   }

@@ -8,6 +8,8 @@ import { fieldDefault } from '@sombra/core';
 import { Subject } from 'rxjs';
 import { keptBy } from '../../../testing/bench-rig';
 import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
+import { until } from '../../../testing/until';
+import { AlongService } from '../offline/along.service';
 import type { OutboxEntry } from '../offline/outbox-store';
 import { OutboxService } from '../offline/outbox.service';
 import { SpotStore } from './spot-store';
@@ -112,5 +114,19 @@ describe('spot store', () => {
       { status: 404, statusText: 'x' },
     );
     expect(store.problem()?.code).toBe('not_found');
+  });
+
+  it.each([
+    ['what another version kept', () => Promise.resolve({ body: { spot: 'of old' }, keptAt: 1 })],
+    ['a device that keeps nothing', () => Promise.reject(new Error('storage refused'))],
+  ])('says what is wrong of %s, and goes on reading', async (_what, find) => {
+    Object.assign(TestBed.inject(AlongService), { find });
+    store.open({ kind: 'spot', id: spotId });
+    http.expectOne(`/api/spots/${spotId}`).error(new ProgressEvent('error'));
+    await until(() => store.problem(), 'the problem');
+    expect([store.problem()?.code, store.detail()]).toEqual(['offline', null]);
+    store.reload();
+    http.expectOne(`/api/spots/${spotId}`).flush(detail());
+    expect([store.problem(), store.detail()?.spot.ref]).toEqual([null, 'A-1']);
   });
 });

@@ -144,6 +144,8 @@ export class SpotStore {
         this.failed.set(null);
         return of(null);
       }),
+      // A device that keeps nothing, or what another version kept: the network has the last word.
+      catchError(() => this.fails(error)),
     );
   }
 
