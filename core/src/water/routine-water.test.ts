@@ -110,6 +110,12 @@ describe('water by the schools, for one tree of 50 mm caliper', () => {
     expect(routineWater({ ...asked('small_by_caliper'), stock: { ...stock, arrival: rarely } }).firstWeeks).toBeNull();
     expect(weekly('small_by_caliper').firstWeeks).toBeNull();
   });
+  it('weans to once a week where the practice gives nothing by its rule', () => {
+    const arrival = { covered: true, moist: true, wateredEveryDays: 1 };
+    const practice = withChoice(asked('small_by_caliper').practice, 'routine.visitsPerWeek', 0);
+    const weaned = routineWater({ ...asked('small_by_caliper'), practice, stock: { ...stock, arrival } });
+    expect(weaned).toMatchObject({ visitsPerWeek: 0, firstWeeks: { everyDays: 1, weeks: 3 } });
+  });
   it('begins closer where a tree came dry or uncovered, whatever it was used to', () => {
     for (const arrival of [
       { covered: true, moist: false, wateredEveryDays: 3 },

@@ -50,7 +50,8 @@ function firstWeeks(
   visitsPerWeek: number | null,
 ): { readonly span: { readonly everyDays: number; readonly weeks: number }; readonly why: WaterReason } | null {
   if (!arrival) return null;
-  const gapDays = 7 / (visitsPerWeek ?? 1);
+  // No rule, or none in its weeks: to once a week, from where the balance or the probe goes on.
+  const gapDays = visitsPerWeek ? 7 / visitsPerWeek : 7;
   const dried = arrival.covered === false || arrival.moist === false;
   if (dried && gapDays > afterDryTransport.everyDays) {
     return { span: afterDryTransport, why: because('routine_came_dry', afterDryTransport) };
