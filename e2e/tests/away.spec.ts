@@ -70,7 +70,7 @@ test('a phone opens from a cold start with no network, takes a planting, and sen
     await fill('Hole width', '1100');
     await fill('First water', '45');
     await page.getByRole('button', { name: 'Store as built' }).click();
-    await expect(page.getByText(/kept on this device/)).toBeVisible();
+    await expect(page.getByText(/1 kept on this device, to be sent/)).toBeVisible();
     // Gone and back once more, before any network.
     await phone.close();
     page = await phone.open();
