@@ -20,3 +20,5 @@ export * from './match';
 export * from './files/species-row';
 export * from './stock';
 export * from './day';
+export * from './assignments';
+export * from './devices';

@@ -51,6 +51,8 @@ export const permissions = {
   ask_owner: { words: 'ask an owner for consent, or take the link back', roles: coordinator },
   raise_ticket: { words: 'raise a locate ticket, remind a utility', roles: leads },
   withdraw_ticket: { words: 'withdraw a ticket', roles: coordinator },
+  assign: { words: 'send people out to spots and deliveries', roles: leads },
+  settle_aside: { words: 'settle what arrived sealed and was refused', roles: coordinator },
   import_file: { words: 'import a file', roles: coordinator },
   make_list: { words: "make, cancel and accept a season's list", roles: coordinator },
   change_species: { words: 'change the species library', roles: coordinator },

@@ -36,6 +36,10 @@ import {
 } from '@sombra/core';
 import * as z from 'zod';
 import { entityId, instant, isoDate, measure, positionSchema, recordId, rowVersion } from './measures';
+import { readFormat } from './record-formats';
+
+/** A clock may be this far off: a century. */
+const mostAheadMs = 100 * 366 * 86_400_000;
 
 const horizonSchema = z.strictObject({
   soil: z.enum(soilClasses),
@@ -384,15 +388,26 @@ export const clockAnswerSchema = z.strictObject({ happenedAt: instant });
 /** Header with the device's own time, as it sends: how far its clock is off corrects what it wrote on its records. */
 export const deviceTimeHeader = 'x-device-time';
 
-/** A record sent by a device. Facts that others may be editing at a desk carry the version they were read at. */
-export const sendRecordSchema = z.strictObject({
+/**
+ * The version of the shapes in this file, which every record carries. Raise it where facts of before must be read
+ * otherwise, with a line in `record-formats.ts` that does so and stored samples of the one before.
+ */
+export const recordFormat = 2;
+
+const sentShape = z.strictObject({
   spotId: entityId,
   device: provenance.device,
+  /** Missing in what was made before it was asked. */
+  format: z.int().min(1).max(recordFormat).default(1),
   /** Version of the spot the facts were edited from; required for kinds that are `versioned`. */
   spotVersion: rowVersion.min(1).nullable(),
+  /** How far ahead of the server's the device knew its clock to be when it made the record, ms; `null` where unknown. */
+  aheadMs: z.int().min(-mostAheadMs).max(mostAheadMs).nullable().default(null),
   record: fieldRecordSchema,
 });
-export type SendRecord = Omit<z.infer<typeof sendRecordSchema>, 'record'> & { readonly record: FieldRecord };
+/** A record sent by a device. Facts that others may be editing at a desk carry the version they were read at. */
+export const sendRecordSchema = z.preprocess(readFormat, sentShape);
+export type SendRecord = Omit<z.input<typeof sentShape>, 'record'> & { readonly record: FieldRecord };
 
 export const recordReceiptSchema = z.object({
   id: recordId,

@@ -22,6 +22,10 @@ export const sessionSchema = z.object({
   today: z.iso.date().nullable(),
   /** The programme of this database; `null` until somebody has set it up. */
   programme: z.object({ name: z.string(), demo: z.boolean(), timeZone: z.string().optional() }).nullable(),
+  /** Somebody asked that this device keep nothing any more: it is lost, or goes to somebody else. */
+  wipe: z.boolean().optional(),
+  /** The server's clock as it answered, ISO 8601. */
+  now: instant.optional(),
 });
 export type Session = z.infer<typeof sessionSchema>;
 

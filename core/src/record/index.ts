@@ -8,3 +8,4 @@ export * from './spot-basis';
 export * from './whole-plan';
 export * from './spot-life';
 export * from './spot-periods';
+export * from './assignment';

@@ -3,6 +3,7 @@ import {
   addPersonSchema,
   changePasswordSchema,
   changePersonSchema,
+  deviceIdHeader,
   entityId,
   preferencesSchema,
   signInSchema,
@@ -29,16 +30,21 @@ const idSchema = z.object({ id: entityId });
 const tokenSchema = z.object({ token: z.string().min(10).max(200) });
 
 /** One's own session: the only doors, with those of signed links, that open to somebody not signed in. */
-export function sessionRoutes(people: People): Router {
+export function sessionRoutes(people: People, isToBeWiped: (deviceId: string) => Promise<boolean>): Router {
   const router = Router();
   const own = [csrf.csrfSynchronisedProtection, requireUser, forAct('keep_own')];
 
-  const describe = async (request: Request): Promise<Session> => ({
-    user: request.person ?? null,
-    csrfToken: csrf.generateToken(request),
-    today: request.person ? await people.today() : null,
-    programme: await people.programme(),
-  });
+  const describe = async (request: Request): Promise<Session> => {
+    const device = entityId.safeParse(request.get(deviceIdHeader));
+    return {
+      user: request.person ?? null,
+      csrfToken: csrf.generateToken(request),
+      today: request.person ? await people.today() : null,
+      programme: await people.programme(),
+      ...(device.success && (await isToBeWiped(device.data)) ? { wipe: true } : {}),
+      now: new Date().toISOString(),
+    };
+  };
 
   router.get('/session', async (request, response) => {
     response.json(await describe(request));

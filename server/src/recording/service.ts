@@ -80,7 +80,8 @@ async function keepOne(trx: Knex.Transaction, user: User, sent: SendRecord, arri
   await requireVersion(trx, sent, spot);
   await requireFits(trx, sent.record, { user, spot, today: arrival.today });
   const { record, device } = sent;
-  const happened = whenItHappened(record.recordedAt, arrival.deviceNow, arrival.receivedAt);
+  const clock = { deviceNow: arrival.deviceNow, aheadMs: sent.aheadMs };
+  const happened = whenItHappened(record.recordedAt, clock, arrival.receivedAt);
   const by = { recordedBy: user.name, recordedById: user.id };
   await insertRecords(trx, [{ spotId: spot.id, treeId: spot.treeId, ...by, device, record, happened }]);
   if (record.kind === 'planting') await releasePlaces(trx, [spot.id]);

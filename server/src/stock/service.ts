@@ -198,7 +198,7 @@ export async function openTree(
   deviceNow: string | null,
 ): Promise<Delivery> {
   const { deliveryId } = await requireLot(db, lotId);
-  const { happenedAt } = whenItHappened(seen.seenAt, deviceNow, new Date().toISOString());
+  const { happenedAt } = whenItHappened(seen.seenAt, { deviceNow }, new Date().toISOString());
   await asActor(db, user.name, async (trx) => {
     await lockLot(trx, lotId);
     if (await findLotTree(trx, seen.id)) return;

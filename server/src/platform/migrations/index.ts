@@ -8,6 +8,7 @@ import { treesAsReceived } from './005-trees-as-received';
 import { peopleAndTime } from './006-people-and-time';
 import { recordKindRows } from './007-record-kinds';
 import { nurseryRhythm } from './008-nursery-rhythm';
+import { field } from './009-field';
 
 export interface NamedMigration {
   readonly name: string;
@@ -24,6 +25,7 @@ const migrations: readonly NamedMigration[] = [
   peopleAndTime,
   recordKindRows,
   nurseryRhythm,
+  field,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {
