@@ -19,11 +19,11 @@ const plain = (name) => ({
   moduleNameMapper: packages,
   // ES modules without a CommonJS build.
   transformIgnorePatterns: [
-    '/node_modules/(?!(uuid|pbf|@mapbox/vector-tile|@mapbox/point-geometry|d3-[a-z-]+|internmap)/)',
+    '/node_modules/(?!(uuid|pbf|@mapbox/vector-tile|@mapbox/point-geometry|@tus/[a-z-]+|srvx|d3-[a-z-]+|internmap)/)',
   ],
 });
 
-swc['^.+/node_modules/(uuid|pbf|@mapbox/[a-z-]+|d3-[a-z-]+|internmap)/.+\\.m?js$'] = swc['^.+\\.ts$'];
+swc['^.+/node_modules/(uuid|pbf|@mapbox/[a-z-]+|@tus/[a-z-]+|srvx|d3-[a-z-]+|internmap)/.+\\.m?js$'] = swc['^.+\\.ts$'];
 
 module.exports = {
   // A slow machine is no fault of the code: this only ends what would never end.

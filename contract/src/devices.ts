@@ -117,3 +117,6 @@ export const decideAsideSchema = z.strictObject({ decision: z.enum(['again', 'bi
 
 /** A file of sealed things, one a line, for where a phone cannot be brought to a network. */
 export const sealedFileLimits = { bytes: 60_000_000, lines: 5000 } as const;
+
+/** As a phone sends one it made smaller; a server takes no larger. */
+export const mostPhotoBytes = 12 * 1024 * 1024;

@@ -11,6 +11,7 @@ import { adoptionRoutes } from '../adoption/routes';
 import { assignmentRoutes } from '../assignments/routes';
 import { isToBeWiped } from '../devices/repository';
 import { deviceRoutes, sealedRoutes } from '../devices/routes';
+import { uploadRoutes } from '../devices/upload-routes';
 import { deskRoutes } from '../desk/routes';
 import { fileRoutes } from '../files/routes';
 import { findRoutes } from '../find/routes';
@@ -117,7 +118,7 @@ function api({ config, db, sessionPool, live, centre }: AppParts): express.Route
   router.use(requireUser);
   router.use(csrf.csrfSynchronisedProtection);
   router.use(peopleRoutes(db), programmeRoutes(db));
-  router.use(assignmentRoutes(db, sessionPool), deviceRoutes(db, config));
+  router.use(assignmentRoutes(db, sessionPool), deviceRoutes(db, config), uploadRoutes(db, config));
   router.use(deskRoutes(db), spotRoutes(db), groundRoutes(db, config), recordRoutes(db), fileRoutes(db));
   router.use(seasonRoutes(db), findRoutes(db), viewRoutes(db), mapRoutes(db, config), liveRoutes(live));
   router.use(

@@ -6,7 +6,7 @@ import { parse } from '../platform/problems';
 import { requireMay } from '../platform/sessions';
 import { addTreePhoto, openTree } from '../stock/service';
 
-type Parcel = Extract<SealedContent, { what: 'parcel' }>;
+export type Parcel = Pick<Extract<SealedContent, { what: 'parcel' }>, 'method' | 'url' | 'json' | 'picture'>;
 
 /** Where and for whom a parcel is taken in. */
 export interface ParcelTaking {

@@ -1,4 +1,4 @@
-import type { SendRecord } from '@sombra/contract';
+import type { Problem, Sealed, SendRecord } from '@sombra/contract';
 import { Dexie, type EntityTable } from 'dexie';
 import type { Queued } from './send-queue';
 
@@ -15,15 +15,34 @@ export interface Parcel extends Queued {
   readonly body: unknown;
   /** What it is, in words, for when it is refused. */
   readonly name: string;
+  /** Where the server takes the rest of a picture that was cut. */
+  readonly resumeAt?: string;
 }
 
+/** Something unsent of somebody who left this device: only the server opens it, whoever brings it there. */
+export interface SealedEntry {
+  readonly id: string;
+  readonly madeAt: number;
+  readonly sealed: Sealed;
+  /** Why the server does not open it; it stays. */
+  readonly refused: Problem | null;
+}
+
+/** All that is on this device alone: nothing of it may be lost. */
 export class OutboxStore extends Dexie {
   entries!: EntityTable<OutboxEntry, 'id'>;
   parcels!: EntityTable<Parcel, 'id'>;
+  sealed!: EntityTable<SealedEntry, 'id'>;
 
   constructor(name = 'sombra') {
-    super(name);
+    // On the disk before anybody is told that it is kept.
+    super(name, { chromeTransactionDurability: 'strict' });
     this.version(1).stores({ entries: 'id, userId, madeAt' });
     this.version(2).stores({ entries: 'id, userId, madeAt', parcels: 'id, userId, madeAt' });
+    this.version(3).stores({
+      entries: 'id, userId, madeAt',
+      parcels: 'id, userId, madeAt',
+      sealed: 'id, madeAt',
+    });
   }
 }

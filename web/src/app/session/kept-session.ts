@@ -26,6 +26,31 @@ export function forgetSession(): void {
   }
 }
 
+const leavingKey = 'sombra.leaving';
+
+/** Notes that somebody left this device, until the server knows. */
+export function leave(): void {
+  try {
+    localStorage.setItem(leavingKey, 'yes');
+  } catch {
+    // Then the session ends by itself.
+  }
+}
+export function left(): void {
+  try {
+    localStorage.removeItem(leavingKey);
+  } catch {
+    // Nothing was noted.
+  }
+}
+export function isLeaving(): boolean {
+  try {
+    return localStorage.getItem(leavingKey) !== null;
+  } catch {
+    return false;
+  }
+}
+
 /** Who was signed in here, on the day it is now by the programme's zone; `null` where nobody was, or too long ago. */
 export function keptSession(now = Date.now()): Session | null {
   try {

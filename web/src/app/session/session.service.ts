@@ -13,9 +13,10 @@ import {
   type User,
 } from '@sombra/contract';
 import type { RemedyCode, UnitSystem } from '@sombra/core';
-import { filter, fromEvent, interval, map, merge, Subject, tap, type Observable } from 'rxjs';
+import { defer, filter, fromEvent, interval, map, merge, Subject, switchMap, tap, type Observable } from 'rxjs';
+import { measureClock } from './device-clock';
 import { neverArrived } from './never-arrived';
-import { forgetSession, keepSession, keptSession } from './kept-session';
+import { forgetSession, isLeaving, keepSession, keptSession, leave, left } from './kept-session';
 
 const askAgainMs = 20_000;
 
@@ -30,6 +31,8 @@ export class SessionService {
   private readonly signedInSubject = new Subject<User>();
   private readonly cutOff = signal(false);
   private readonly signedOutSubject = new Subject<void>();
+  private readonly wiping = new Subject<void>();
+  private readonly leaveHooks: (() => Promise<unknown>)[] = [];
 
   readonly state = this.phase.asReadonly();
   /** Opened without a word from the server, by what this device kept. */
@@ -45,6 +48,8 @@ export class SessionService {
 
   /** Somebody signs out here: what was kept for them goes. */
   readonly signedOut$: Observable<void> = this.signedOutSubject.asObservable();
+  /** The server asks this device to forget all it keeps. */
+  readonly wipe$: Observable<void> = this.wiping.asObservable();
 
   /** Whether the table of permissions gives this act to the person; the server asks it again. */
   may(act: Act): boolean {
@@ -102,7 +107,29 @@ export class SessionService {
   }
 
   private fetchSession(): Observable<Session> {
-    return this.http.get('/api/session').pipe(map((body) => sessionSchema.parse(body)));
+    return this.readSession().pipe(
+      // Signed out where nothing was reached: the server is told before anybody is let in by the old session.
+      switchMap((session) => (session.user && isLeaving() ? this.tellLeaving(session) : [session])),
+      tap(({ user, wipe }) => {
+        if (!user) left();
+        if (wipe) this.wiping.next();
+      }),
+    );
+  }
+
+  private readSession(): Observable<Session> {
+    return defer(() => {
+      const askedAt = Date.now();
+      return this.http.get('/api/session').pipe(
+        map((body) => sessionSchema.parse(body)),
+        tap(({ now }) => measureClock(now, askedAt)),
+      );
+    });
+  }
+
+  private tellLeaving({ csrfToken }: Session): Observable<Session> {
+    const headers = { 'x-csrf-token': csrfToken };
+    return this.http.delete('/api/session', { headers }).pipe(switchMap(() => this.readSession()));
   }
 
   signIn(entry: SignIn): Observable<Session> {
@@ -110,6 +137,7 @@ export class SessionService {
     return this.http.post('/api/session', entry).pipe(
       map((body) => sessionSchema.parse(body)),
       tap((session) => {
+        left();
         // Another person on this device: start clean rather than show them somebody else's page.
         if (before && session.user && before.id !== session.user.id) location.assign('/');
         this.adopt(session);
@@ -122,11 +150,22 @@ export class SessionService {
     this.fetchSession().subscribe({ next: (session) => this.hold(session), error: () => undefined });
   }
 
-  signOut(): void {
+  /** What is done before somebody leaves this device; none of it keeps them from leaving. */
+  beforeLeaving(hook: () => Promise<unknown>): void {
+    this.leaveHooks.push(hook);
+  }
+
+  /** Leaves this device, without a network too: the server is told as soon as it is reached. */
+  async signOut(): Promise<void> {
+    leave();
     forgetSession();
     this.signedOutSubject.next();
+    await Promise.allSettled(this.leaveHooks.map((hook) => hook()));
     this.http.delete('/api/session').subscribe({
-      next: () => location.assign('/'),
+      next: () => {
+        left();
+        location.assign('/');
+      },
       error: () => location.assign('/'),
     });
   }
