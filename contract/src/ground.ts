@@ -218,3 +218,6 @@ export type Uncovered = z.infer<typeof uncoveredSchema>;
 
 export const ticketListSchema = z.object({ tickets: z.array(ticketSchema), uncovered: z.array(uncoveredSchema) });
 export type TicketList = z.infer<typeof ticketListSchema>;
+
+/** A photo whole, or at most so many pixels wide and high. */
+export const photoQuerySchema = z.object({ px: z.coerce.number().int().min(40).max(1600).optional() });

@@ -1,4 +1,5 @@
 import {
+  assignmentKinds,
   crownFaces,
   fingerClasses,
   groundOwners,
@@ -13,11 +14,13 @@ import {
   windExposures,
   wishes,
   type Assessment,
+  type BothStandFacts,
   type ChoiceFacts,
   type FieldRecord,
   type GroundFacts,
   type Inspection,
   type Move,
+  type NotDoneFacts,
   type PercolationTest,
   type PlantingFacts,
   type RecordFacts,
@@ -307,6 +310,19 @@ export const moveSchema = z.strictObject({
 
 export const retractionSchema = z.strictObject({ reason: reasonText }) satisfies z.ZodType<Retraction>;
 
+export const notDoneSchema = z.strictObject({
+  task: z.enum(assignmentKinds),
+  triedOn: isoDate,
+  reason: reasonText,
+}) satisfies z.ZodType<NotDoneFacts>;
+
+export const bothStandSchema = z
+  .strictObject({ first: recordId, second: recordId, decidedOn: isoDate, reason: reasonText })
+  .refine(({ first, second }) => first !== second, {
+    error: 'must be another record',
+    path: ['second'],
+  }) satisfies z.ZodType<BothStandFacts>;
+
 const envelope = { id: recordId, recordedAt: instant, supersedes: recordId.nullable() };
 const recordOf = <K extends string, F extends z.ZodType>(kind: K, facts: F) =>
   z.strictObject({ ...envelope, kind: z.literal(kind), facts });
@@ -324,6 +340,8 @@ const factsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordFacts[K]> } = 
   inspection: inspectionSchema,
   remedy: remedySchema,
   move: moveSchema,
+  not_done: notDoneSchema,
+  both_stand: bothStandSchema,
   retraction: retractionSchema,
 };
 

@@ -30,6 +30,7 @@ export const defaultUrgency: UrgencyRules = {
     measure_stock: 0,
     resolve_pit: 0,
     record_planting: 0,
+    settle_contradiction: 14,
     do_remedy: 14,
     look: 0,
   },

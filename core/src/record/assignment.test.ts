@@ -1,4 +1,5 @@
-import { isServed, type AssignmentKind } from './assignment';
+import { couldNot, isServed } from './assignment';
+import type { AssignmentKind } from './assignment-kinds';
 import type { FieldRecord, RecordOfKind } from './record';
 
 const since = '2026-03-02T07:00:00Z';
@@ -26,5 +27,15 @@ describe('whether an assignment was served at a spot', () => {
   it('is not, once what was done is taken back', () => {
     const back = made('r', 'retraction', { reason: 'wrong tree' }, '2026-03-02T09:05:00Z', 'l');
     expect(isServed('looks', [looked, back], since)).toBe(false);
+  });
+  it('could not be done for the reason said last, until it was done', () => {
+    const said = (id: string, reason: string, at: string) =>
+      made(id, 'not_done', { task: 'looks', triedOn: '2026-03-02', reason }, at);
+    const shut = said('n1', 'gate locked', '2026-03-02T08:00:00Z');
+    const car = said('n2', 'car on the strip', '2026-03-02T08:30:00Z');
+    expect(couldNot('looks', [shut, car], since)).toBe('car on the strip');
+    expect(couldNot('watering', [shut, car], since)).toBeNull();
+    expect(couldNot('looks', [shut, car, looked], since)).toBeNull();
+    expect(couldNot('looks', [said('n3', 'gate locked', '2026-03-01T08:00:00Z')], since)).toBeNull();
   });
 });

@@ -1,8 +1,5 @@
+import type { AssignmentKind } from './assignment-kinds';
 import { ofKind, standing, type FieldRecord } from './record';
-
-/** What somebody is sent out to do, at spots or with a delivery. */
-export const assignmentKinds = ['test_holes', 'planting', 'watering', 'looks', 'delivery'] as const;
-export type AssignmentKind = (typeof assignmentKinds)[number];
 
 const waterings: ReadonlySet<string> = new Set(['water_now', 'water_soon', 'give_rest_of_soak', 'skip_water']);
 
@@ -20,6 +17,15 @@ const servedBy: Readonly<Record<AssignmentKind, (records: readonly FieldRecord[]
  * @param since ISO 8601: when it was given
  */
 export function isServed(kind: AssignmentKind, records: readonly FieldRecord[], since: string): boolean {
-  const from = Date.parse(since);
-  return servedBy[kind](standing(records)).some(({ recordedAt }) => Date.parse(recordedAt) >= from);
+  return recordedSince(servedBy[kind](standing(records)), since).length > 0;
+}
+
+const recordedSince = <R extends FieldRecord>(records: readonly R[], since: string): R[] =>
+  records.filter(({ recordedAt }) => Date.parse(recordedAt) >= Date.parse(since));
+
+/** Why it could not be done there since it was given, said last; `null` where nobody said so, or it was done after. */
+export function couldNot(kind: AssignmentKind, records: readonly FieldRecord[], since: string): string | null {
+  if (isServed(kind, records, since)) return null;
+  const said = recordedSince(ofKind(standing(records), 'not_done'), since).filter(({ facts }) => facts.task === kind);
+  return said.at(-1)?.facts.reason ?? null;
 }

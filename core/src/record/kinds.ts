@@ -4,6 +4,7 @@ import type { Inspection } from '../inspect';
 import type { Override, RemedyCode } from '../practice';
 import type { Stock, StockKind } from '../stock';
 import type { IsoDate } from '../calendar';
+import type { AssignmentKind } from './assignment-kinds';
 import type { Stage } from './stage';
 
 /** The planting keeps the practice it was planned under, so that outcomes can be told apart by school. */
@@ -56,6 +57,21 @@ export interface OverrideFacts extends Override {
   readonly decidedOn: IsoDate;
 }
 
+/** What somebody was sent out to do at a spot and could not do. */
+export interface NotDoneFacts {
+  readonly task: AssignmentKind;
+  readonly triedOn: IsoDate;
+  readonly reason: string;
+}
+
+/** Two records that seem to contradict each other may both be so. */
+export interface BothStandFacts {
+  readonly first: string;
+  readonly second: string;
+  readonly decidedOn: IsoDate;
+  readonly reason: string;
+}
+
 export interface RecordFacts {
   ground: GroundFacts;
   assessment: Assessment;
@@ -68,6 +84,8 @@ export interface RecordFacts {
   inspection: Inspection;
   remedy: RemedyDone;
   move: Move;
+  not_done: NotDoneFacts;
+  both_stand: BothStandFacts;
   retraction: Retraction;
 }
 
@@ -189,7 +207,7 @@ export const recordTable: { readonly [K in RecordKind]: RecordKindRow<RecordFact
     of: 'tree',
     when: 'any_time',
     versioned: false,
-    takeBack: 'never',
+    takeBack: 'possible',
   },
   inspection: {
     name: 'Inspection',
@@ -221,6 +239,28 @@ export const recordTable: { readonly [K in RecordKind]: RecordKindRow<RecordFact
     day: 'movedOn',
     of: 'place',
     when: 'any_time',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  not_done: {
+    name: 'Could not be done',
+    act: 'say that something could not be done, and why',
+    by: 'everyone_in_the_field',
+    stage: 'inspect',
+    day: 'triedOn',
+    of: 'either',
+    when: 'any_time',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  both_stand: {
+    name: 'Both records stand',
+    act: 'settle records that contradict each other',
+    by: 'coordinator',
+    stage: 'inspect',
+    day: 'decidedOn',
+    of: 'tree',
+    when: 'planted',
     versioned: false,
     takeBack: 'offered',
   },

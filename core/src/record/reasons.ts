@@ -1,6 +1,7 @@
 import type { DayReasonFacts, PlantingFinding } from '../day';
 import type { GroundReasonFacts } from '../ground';
-import type { InspectReasonFacts, LookFinding } from '../inspect';
+import type { IsoDate } from '../calendar';
+import type { InspectReasonFacts, LookFinding, ProbeClass } from '../inspect';
 import type { MatchReasonFacts } from '../match';
 import type { PitReasonFacts } from '../pit';
 import type { StockReasonFacts } from '../stock';
@@ -20,6 +21,11 @@ export interface LifeReasonFacts {
   stem_roots_later: { count: number; thickestMm: number; months: number };
   stubs_later: { months: number };
   guard_refit: { caliperMm: number; untilMm: number };
+  planted_twice: { firstOn: IsoDate; secondOn: IsoDate };
+  looks_differ_flare: { firstMm: number; secondMm: number };
+  looks_differ_probe: { first: ProbeClass; second: ProbeClass };
+  looks_differ_stake: Record<string, never>;
+  looks_differ_mulch: Record<string, never>;
 }
 
 /** The facts of every reason there is: a stage adds itself here. */

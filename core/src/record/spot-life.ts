@@ -12,39 +12,13 @@ import { groundGaps, guardOf, stemRootsKept, surplusLeft } from '../pit';
 import { stubUses, type Practice, type RemedyCode } from '../practice';
 import { worstLevel, type Level } from '../reason';
 import type { Stock } from '../stock';
+import { contradictionDecisions } from './contradiction';
+import type { Decision, DecisionKind } from './decision';
 import type { ChoiceFacts, VerdictFacts } from './kinds';
 import { because, type Reason } from './reasons';
 import { ofKind, standing, type FieldRecord, type RecordOfKind } from './record';
 import { spotBasis, type SpotBasis, type SpotContext } from './spot-basis';
 import type { Stage } from './stage';
-
-export const decisionKinds = [
-  'measure_ground',
-  'settle_ground',
-  'change_ground',
-  'move_spot',
-  'choose_species',
-  'measure_stock',
-  'resolve_pit',
-  'record_planting',
-  'do_remedy',
-  'look',
-] as const;
-export type DecisionKind = (typeof decisionKinds)[number];
-
-/** Whether it waits at a planted tree, or at a place in preparation. */
-export const isOfTree = (kind: DecisionKind): boolean => kind === 'do_remedy' || kind === 'look';
-
-/** Something a person has to settle about one spot or its tree. */
-export interface Decision {
-  readonly kind: DecisionKind;
-  readonly stage: Stage;
-  readonly level: Level;
-  /** Last day; `null` where only the season presses. */
-  readonly dueOn: IsoDate | null;
-  readonly remedy: RemedyCode | null;
-  readonly because: readonly Reason[];
-}
 
 export interface JudgedPlanting {
   readonly record: RecordOfKind<'planting'>;
@@ -95,6 +69,7 @@ export function spotLife(
   const nextLook = planting ? lookAfter(planting, inspections, care) : null;
   const decisions = planting
     ? [
+        ...contradictionDecisions(kept),
         ...remedies,
         ...stakeDecision(planting, { inspections, done, remedies, practice: basis.practice }),
         ...clearDecision(planting, { stock, done, remedies, practice: basis.practice }),

@@ -488,6 +488,22 @@ function ofLives(): Reason[] {
     [ground, stock, planting],
   ];
   const rooted = rec('stock', { ...(stocks[1] as Stock), adventitious: { count: 9, thickestMm: 12 } } as Stock);
+  const twice = { ...planting, id: 'again' } as typeof planting;
+  const look = (change: object): FieldRecord =>
+    ({
+      ...rec('inspection', {
+        inspectedOn: '2026-03-01',
+        flareDepthMm: 0,
+        mulchDepthMm: null,
+        mulchContact: 'clear',
+        stake: 'none',
+        probe: 'dry',
+        circlingRoots: null,
+        ...change,
+      }),
+      id: JSON.stringify(change),
+    }) as FieldRecord;
+  const opposite = look({ flareDepthMm: 90, mulchContact: 'heaped', stake: 'tight', probe: 'saturated' });
   const later = made(
     ['pruning.stubs', 'kept'],
     ['guard', 'always'],
@@ -497,6 +513,7 @@ function ofLives(): Reason[] {
   return [
     ...histories.flatMap((records) => spotLife(records, { practice: fieldDefault }).decisions),
     ...spotLife([ground, rooted, planting], { practice: later }).decisions,
+    ...spotLife([ground, stock, planting, twice, look({}), opposite], { practice: fieldDefault }).decisions,
   ].flatMap(({ because }) => because);
 }
 

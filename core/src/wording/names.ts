@@ -101,6 +101,7 @@ export const decisionNames: Readonly<Record<DecisionKind, string>> = {
   measure_stock: 'Measure the stock',
   resolve_pit: 'No pit plan',
   record_planting: 'Plant and record as built',
+  settle_contradiction: 'Two records contradict each other',
   do_remedy: 'Remedy',
   look: 'Inspect',
 };
@@ -194,6 +195,7 @@ export const factNames: Readonly<Record<string, string>> = {
     MeasuredName,
     string
   >),
+  task: 'Asked',
   soil: 'Soil',
   stony: 'Stony',
   compacted: 'Compacted',

@@ -1,4 +1,4 @@
-import type { RecordFacts, RecordKind } from '../record';
+import { assignmentNames, type RecordFacts, type RecordKind } from '../record';
 import type { Horizon, IrrigationWater, NeighbourRoots, SiteThing } from '../ground';
 import type { AdventitiousRoots, Arrival } from '../stock';
 import type { RemedyCode } from '../practice';
@@ -42,6 +42,7 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   finger: fingerNames,
   face: crownFaceNames,
   verdict: siteVerdictNames,
+  task: assignmentNames,
 };
 
 /** The facts of a record as names and values in the reader's units; what was not looked at is left out. */

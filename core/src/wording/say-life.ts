@@ -1,5 +1,9 @@
 import type { LifeReasonFacts } from '../record';
+import { format, parseISO } from 'date-fns';
+import { probeNames } from './names';
 import { months, sentence, type Sentences } from './sentence';
+
+const sayIsoDay = (day: string): string => format(parseISO(day), 'd MMM yyyy');
 
 export const lifeSentences: Sentences<LifeReasonFacts> = {
   clear_later: (f, s) =>
@@ -16,4 +20,14 @@ export const lifeSentences: Sentences<LifeReasonFacts> = {
   stubs_later: (f) => `Short branches were kept to thicken the stem: off after ${months(f.months)}.`,
   guard_refit: (f, s) =>
     `The trunk will be about ${s.mm(f.caliperMm)} thick, its bark counts as thin up to ${s.mm(f.untilMm)}: the guard is fitted anew each season until then.`,
+  planted_twice: (f) =>
+    f.firstOn === f.secondOn
+      ? `Recorded as planted twice, both on ${sayIsoDay(f.firstOn)}: which record stands?`
+      : `Recorded as planted twice, on ${sayIsoDay(f.firstOn)} and on ${sayIsoDay(f.secondOn)}: which record stands?`,
+  looks_differ_flare: (f, s) =>
+    `Two looks within a day find the flare at ${s.mm(f.firstMm)} and at ${s.mm(f.secondMm)}.`,
+  looks_differ_probe: (f) => `Two looks within a day find the ball ${probeNames[f.first]} and ${probeNames[f.second]}.`,
+  looks_differ_stake: () => 'Of two looks within a day one finds a stake and the other none.',
+  looks_differ_mulch: () =>
+    'Of two looks within a day one finds the mulch clear of the trunk and the other heaped on it.',
 };

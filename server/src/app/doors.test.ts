@@ -36,7 +36,11 @@ async function knock(visitor: Visitor, line: string): Promise<number> {
     .replace(/:\w+/g, '0190a5c2-0000-7000-8000-00000000dead');
   const { cookie, token } = visitor.credentials();
   const headers = { cookie, 'x-csrf-token': token, 'content-type': 'application/json' };
-  const response = await fetch(town.url + path, { method, headers, body: method === 'GET' || method === 'HEAD' ? null : '{}' });
+  const response = await fetch(town.url + path, {
+    method,
+    headers,
+    body: method === 'GET' || method === 'HEAD' ? null : '{}',
+  });
   await response.body?.cancel();
   return response.status;
 }

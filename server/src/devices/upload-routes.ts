@@ -69,7 +69,7 @@ async function makeServer(db: Knex, storageFolder: string, directory: string): P
     },
     onIncomingRequest: (request, id) => {
       const own = id.startsWith(`${userOf(expressOf(request)).id}.`) || request.method === 'POST';
-       
+
       return own ? Promise.resolve() : Promise.reject({ status_code: 404, body: 'no such upload' });
     },
     onUploadFinish: async (incoming, { id, metadata }) => {

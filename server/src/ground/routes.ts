@@ -1,4 +1,11 @@
-import { answerConsentSchema, askConsentSchema, clearanceQuerySchema, entityId, permitSchema } from '@sombra/contract';
+import {
+  answerConsentSchema,
+  askConsentSchema,
+  clearanceQuerySchema,
+  entityId,
+  permitSchema,
+  photoQuerySchema,
+} from '@sombra/contract';
 import { NotFoundError } from '@sombra/core';
 import express, { Router, type Request, type Response } from 'express';
 import type { Knex } from 'knex';
@@ -6,7 +13,7 @@ import { z } from 'zod';
 import type { Config } from '../platform/config';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
-import { sendKept } from '../platform/uploads';
+import { sendKept, sendSmall } from '../platform/uploads';
 import { keptFile } from './leave-repository';
 import {
   addPermit,
@@ -51,7 +58,12 @@ export function groundRoutes(db: Knex, { storageFolder, sessionSecret }: GroundC
     await addPhoto(db, userOf(request), { id: photoId, spotId: id }, upload);
     response.status(201).json({ id: photoId });
   });
-  router.get('/photos/:id', (request, response) => sendFile(response, 'spot_photo', idOf(request)));
+  router.get('/photos/:id', async (request, response) => {
+    const { px } = parse(photoQuerySchema, request.query);
+    const file = await keptFile(db, 'spot_photo', idOf(request));
+    if (px === undefined || !file) return sendFile(response, 'spot_photo', idOf(request));
+    await sendSmall(response, storageFolder, file, px);
+  });
   router.put('/spots/:id/clearances', forAct('attach_clearance'), anyFile, async (request, response) => {
     const clearance = parse(clearanceQuerySchema, request.query);
     const upload = { folder: storageFolder, bytes: bytesOf(request) };

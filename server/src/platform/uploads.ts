@@ -124,6 +124,24 @@ export function storageFault(error: unknown): unknown {
   return typeof code === 'string' && unwritable.includes(code) ? new StorageError(code) : error;
 }
 
+/** A picture no wider or higher than so many pixels: to be taken along, or shown among many. */
+export async function sendSmall(
+  response: Response,
+  folder: string,
+  file: { readonly storedAs: string; readonly contentType: string },
+  longest: number,
+): Promise<void> {
+  const whole = path.resolve(folder, file.storedAs);
+  if ((await sizeOf(whole)) === null) return sendKept(response, folder, file);
+  const { default: sharp } = await import('sharp');
+  const small = await sharp(whole, { limitInputPixels: mostPixels })
+    .resize({ width: longest, height: longest, fit: 'inside', withoutEnlargement: true })
+    .jpeg({ quality: 70 })
+    .toBuffer();
+  response.type('image/jpeg').setHeader('cache-control', 'private, max-age=86400');
+  response.send(small);
+}
+
 /** Answers with a kept file. @throws NotFoundError where it is gone from the storage folder */
 export async function sendKept(
   response: Response,

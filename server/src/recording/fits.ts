@@ -2,6 +2,7 @@ import { actOfRecord, type User } from '@sombra/contract';
 import {
   addDaysTo,
   ConflictError,
+  contradictions,
   happenedOn,
   InvalidInputError,
   isLook,
@@ -68,6 +69,7 @@ const ownRules: {
 } = {
   planting: (trx, { facts }, { spot }) => requireCover(trx, { spotId: spot.id }, facts.plantedOn),
   override: requireOverride,
+  both_stand: requireContradicting,
   move: requireMovable,
   retraction: requireRetractable,
 };
@@ -120,6 +122,21 @@ async function requireMovable(trx: Db, { facts }: RecordOfKind<'move'>, { spot: 
   }
 }
 
+/** Both can stand only where they contradict each other, at this spot. */
+async function requireContradicting(
+  trx: Db,
+  { facts: { first, second } }: RecordOfKind<'both_stand'>,
+  { spot: { id: spotId } }: At,
+): Promise<void> {
+  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
+  const names = new Set([first, second]);
+  const found = contradictions(records).some((one) => names.has(one.first.id) && names.has(one.second.id));
+  if (!found) {
+    const title = 'These two records do not contradict each other any more';
+    throw new InvalidInputError('must name two records that contradict each other', 'record.facts', { title });
+  }
+}
+
 /** Only an act that nothing builds on can be taken back: not a correction, not one corrected since. */
 async function requireRetractable(
   trx: Db,
@@ -136,6 +153,7 @@ async function requireRetractable(
     const rule = 'must name an act of this spot that can be taken back and corrects no other';
     throw new InvalidInputError(rule, 'record.supersedes');
   }
+  if (target.kind === 'planting') await requireOtherPlanting(trx, spotId, target.id);
   // Who may not make it may not take it back either.
   requireMay(user, actOfRecord(recordOfRow(target)));
   if (await isSuperseded(trx, target.id)) {
@@ -144,6 +162,15 @@ async function requireRetractable(
       current: await spotDetail(trx, spotId),
     });
   }
+}
+
+/** A planting is taken back where it was told twice; a tree that stands there has one. */
+async function requireOtherPlanting(trx: Db, spotId: string, id: string): Promise<void> {
+  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
+  if (ofKind(standing(records), 'planting').some((one) => one.id !== id)) return;
+  throw new InvalidInputError('must leave a planting of the tree that stands here', 'record.supersedes', {
+    title: 'This is the only planting on record here: correct it, rather than take it back',
+  });
 }
 
 const plantedOnAt = async (trx: Db, spotId: string): Promise<IsoDate | undefined> =>

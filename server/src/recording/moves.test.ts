@@ -167,3 +167,44 @@ describe('one act on several spots', () => {
     expect((await cora.send('POST', '/api/records/batch', { records })).status).toBe(400);
   });
 });
+
+describe('two people at one tree', () => {
+  const dry = { ...look('2026-02-10').facts, probe: 'dry' as const };
+  it('both stand, and the desk is asked until somebody says which', async () => {
+    const spotId = await plantedTree();
+    const iva = await Visitor.signedIn(town.url, 'iva');
+    const first = sending(spotId, look('2026-02-10'));
+    const wet = sending(spotId, { kind: 'inspection', facts: { ...dry, probe: 'saturated' } });
+    expect((await cora.record(sending(spotId, { kind: 'inspection', facts: dry }))).status).toBe(201);
+    expect((await iva.record(wet)).status).toBe(201);
+    const asked = async () => {
+      const { body } = await cora.send<{ lines: { spotId: string; kind: string }[] }>('GET', '/api/desk');
+      return body.lines.filter((line) => line.spotId === spotId && line.kind === 'settle_contradiction').length;
+    };
+    expect(await asked()).toBe(1);
+    const { records } = await cora.spot(spotId);
+    const [one, other] = records.filter(({ kind }) => kind === 'inspection').map(({ id }) => id);
+    const settle = (facts: object) =>
+      cora.send('POST', '/api/records', sending(spotId, { kind: 'both_stand', facts: facts as never }));
+    const said = { first: one, second: other, decidedOn: today, reason: 'two depths' };
+    expect((await settle({ ...said, second: first.record.id })).status).toBe(400);
+    expect(
+      (await iva.send('POST', '/api/records', sending(spotId, { kind: 'both_stand', facts: said as never }))).status,
+    ).toBe(403);
+    expect((await settle(said)).status).toBe(201);
+    expect(await asked()).toBe(0);
+    expect((await settle(said)).status).toBe(400);
+  });
+
+  it('a planting told twice loses one of them, and the only one stays', async () => {
+    const spotId = await plantedTree();
+    const again = sending(spotId, planting('2026-01-11'));
+    await cora.record(again);
+    expect((await cora.record(takeBack(spotId, again.record.id))).status).toBe(201);
+    const [only] = (await cora.spot(spotId)).records.filter(
+      ({ kind, id }) => kind === 'planting' && id !== again.record.id,
+    );
+    const { status, body } = await cora.send('POST', '/api/records', takeBack(spotId, only?.id ?? ''));
+    expect([status, body.issues?.[0]?.path]).toEqual([400, 'record.supersedes']);
+  });
+});

@@ -9,6 +9,7 @@ import {
 import { provideServiceWorker } from '@angular/service-worker';
 import { routes } from './app.routes';
 import { rooms } from './rooms';
+import { keptAnswers } from './offline/kept-answers';
 import { sessionInterceptor } from './session/session-interceptor';
 import { ROOMS } from './ui/rooms';
 import { ToastsService } from './ui/toasts.service';
@@ -16,7 +17,7 @@ import { ToastsService } from './ui/toasts.service';
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
-    provideHttpClient(withFetch(), withInterceptors([sessionInterceptor])),
+    provideHttpClient(withFetch(), withInterceptors([keptAnswers, sessionInterceptor])),
     provideRouter(
       routes,
       withComponentInputBinding(),

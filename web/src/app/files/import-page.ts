@@ -2,6 +2,7 @@ import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { ImportPreview, ImportProgress, ImportRow, RowIssue } from '@sombra/contract';
+import { recordTable, type RecordKind } from '@sombra/core';
 import type { Subscription } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
 import { LiveService } from '../ui/live.service';
@@ -14,16 +15,6 @@ const verdictWords: Readonly<Record<ImportRow['verdict'], { readonly word: strin
   changed: { word: 'changed', icon: 'bi-pencil-fill' },
   same: { word: 'already here', icon: 'bi-check-lg' },
   bad: { word: 'left out', icon: 'bi-x-octagon-fill' },
-};
-
-const kindWords: Readonly<Record<string, string>> = {
-  ground: 'ground facts',
-  stock: 'stock measures',
-  planting: 'planting',
-  inspection: 'inspection',
-  remedy: 'remedy',
-  move: 'move',
-  retraction: 'retraction',
 };
 
 /** A file of measured spots: what each row would do, then the act. */
@@ -120,6 +111,6 @@ export class ImportPage {
   }
 
   protected writes(row: ImportRow): string {
-    return row.writes.map((kind) => kindWords[kind] ?? kind).join(', ');
+    return row.writes.map((kind) => recordTable[kind as RecordKind].name.toLowerCase()).join(', ');
   }
 }

@@ -30,6 +30,7 @@ import { RecordForm } from '../spot/record-form';
 import { sendsRecords } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { FindingsList } from '../ui/findings-list';
+import { ContradictionsPanel } from './contradictions-panel';
 
 /** One look at a tree, in walking order, with the verdict as it is entered. */
 @Component({
@@ -39,6 +40,7 @@ import { FindingsList } from '../ui/findings-list';
     ReactiveFormsModule,
     RouterLink,
     ChoiceField,
+    ContradictionsPanel,
     DayField,
     MeasureField,
     LevelMark,

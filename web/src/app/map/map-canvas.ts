@@ -5,11 +5,12 @@ import {
   ScaleControl,
   addProtocol,
   setWorkerUrl,
+  type AddProtocolAction,
   type GeoJSONSource,
   type VectorTileSource,
 } from 'maplibre-gl';
 import { Protocol } from 'pmtiles';
-import { mapStyle, spotTiles } from './map-style';
+import { keptScheme, mapStyle, spotTiles, type KeptMap } from './map-style';
 import { allMarks, markName, markPixels } from './marks';
 import { geodesicLengthM, type LngLat } from './measure';
 import { readPalette } from './palette';
@@ -28,6 +29,8 @@ export interface CanvasOptions {
   readonly filter: SpotFilter;
   readonly camera: Camera | null;
   readonly unit: 'metric' | 'imperial';
+  /** Drawn from what this device holds alone. */
+  readonly kept?: KeptMap | null;
 }
 
 const usualZoom = 15.4;
@@ -38,12 +41,13 @@ export class MapCanvas {
   private readonly lat: number;
 
   constructor(private readonly options: CanvasOptions) {
-    const { container, info, filter, camera } = options;
+    const { container, info, filter, camera, kept = null } = options;
+    if (kept) addProtocol(keptScheme, tileOf(kept));
     const middle = middleOf(info);
     this.lat = middle[1];
     this.map = new GlMap({
       container,
-      style: mapStyle({ info, filter, colours: readPalette(), lat: this.lat }),
+      style: mapStyle({ info, filter, colours: readPalette(), lat: this.lat, kept }),
       center: [...(camera?.center ?? middle)] as [number, number],
       zoom: camera?.zoom ?? usualZoom,
       minZoom: 9,
@@ -71,9 +75,8 @@ export class MapCanvas {
 
   /** Paints everything anew in the colours of the theme. */
   repaint(filter: SpotFilter): void {
-    this.map.setStyle(mapStyle({ info: this.options.info, filter, colours: readPalette(), lat: this.lat }), {
-      diff: false,
-    });
+    const { info, kept = null } = this.options;
+    this.map.setStyle(mapStyle({ info, filter, colours: readPalette(), lat: this.lat, kept }), { diff: false });
   }
 
   onceStyled(act: () => void): void {
@@ -167,6 +170,12 @@ export class MapCanvas {
     if (this.map.getSource('spots')) this.map.refreshTiles('spots');
   }
 
+  /** Where this person stands, as well as the device knows. */
+  stand(at: LngLat, accuracyM: number): void {
+    const ring = circleAround(at, accuracyM);
+    this.draw({ ring, points: [at] });
+  }
+
   /** Rings the open spot and the chosen ones. */
   notice(open: LngLat | null, chosen: readonly LngLat[]): void {
     const point = (at: LngLat, which: 'open' | 'chosen') => feature({ type: 'Point', coordinates: [...at] }, { which });
@@ -253,6 +262,19 @@ const feature = (geometry: Geometry, properties: GeoJsonProperties = {}): Featur
   geometry,
   properties,
 });
+
+/** Squares as this device kept them; one it does not have is empty ground. */
+const tileOf =
+  (kept: KeptMap): AddProtocolAction =>
+  async ({ url }) => ({ data: (await kept.tile(url.replace(`${keptScheme}://`, ''))) ?? new ArrayBuffer(0) });
+
+const mPerDegree = 111_195;
+function circleAround([lng, lat]: LngLat, radiusM: number): LngLat[] {
+  const up = radiusM / mPerDegree;
+  const side = up / Math.cos((lat * Math.PI) / 180);
+  const corners = Array.from({ length: 36 }, (_, i) => (i * Math.PI) / 18);
+  return corners.map((at) => [lng + side * Math.cos(at), lat + up * Math.sin(at)]);
+}
 
 function middleOf({ bounds, centre }: MapInfo): LngLat {
   if (!bounds) return centre;

@@ -1,4 +1,5 @@
 import { countUpToZoom, type MapInfo, type SpotFilter } from '@sombra/contract';
+import type { FeatureCollection } from 'geojson';
 import type { ExpressionSpecification, LayerSpecification, StyleSpecification } from 'maplibre-gl';
 import { filterParams } from '../ui/view-state.service';
 import type { Palette } from './palette';
@@ -12,8 +13,20 @@ export function spotTiles(filter: SpotFilter): string {
   return `${location.origin}/api/map/spots/{z}/{x}/{y}${params ? `?${params}` : ''}`;
 }
 
+/** What a device holds of the map, for where no server is reached. */
+export interface KeptMap {
+  /** A square of the base map, `z/x/y`; `null` where it was not taken along. */
+  readonly tile: (at: string) => Promise<ArrayBuffer | null>;
+  readonly maxZoom: number;
+  /** Spots with what their marks tell: as in the tiles of the server. */
+  readonly spots: FeatureCollection;
+}
+/** Addresses of squares that this device kept. */
+export const keptScheme = 'kept';
+
 /** The server's own layers, or the tiles of an uploaded file. */
-function baseSource(info: MapInfo): StyleSpecification['sources'][string] {
+function baseSource(info: MapInfo, kept: KeptMap | null): StyleSpecification['sources'][string] {
+  if (kept) return { type: 'vector', tiles: [`${keptScheme}://{z}/{x}/{y}`], minzoom: 12, maxzoom: kept.maxZoom };
   if (info.pmtiles) return { type: 'vector', url: `pmtiles://${location.origin}/api/map/base.pmtiles` };
   const tiles = [`${location.origin}/api/map/base/{z}/{x}/{y}?stamp=${info.stamp}`];
   return { type: 'vector', tiles, minzoom: 8, maxzoom: 17 };
@@ -122,8 +135,11 @@ const markIcon: ExpressionSpecification = [
   ['concat', 'spot-', ['get', 'stage']],
 ];
 
-function spotLayers(colours: Palette, lat: number): LayerSpecification[] {
-  const marks = { source: 'spots', 'source-layer': 'spot', minzoom: countUpToZoom + 0.99 } as const;
+function spotLayers(colours: Palette, lat: number, kept: boolean): LayerSpecification[] {
+  // A few kept spots are marks at every zoom.
+  const marks = kept
+    ? ({ source: 'spots' } as const)
+    : ({ source: 'spots', 'source-layer': 'spot', minzoom: countUpToZoom + 0.99 } as const);
   const counts = { source: 'spots', 'source-layer': 'count', maxzoom: countUpToZoom + 1 } as const;
   return [
     {
@@ -314,6 +330,9 @@ function drawnLayers(colours: Palette): LayerSpecification[] {
   ];
 }
 
+/** Counts by area stand in tiles of the server alone. */
+const hasNoCounts = ({ id }: LayerSpecification): boolean => !id.startsWith('count');
+
 const nothing = { type: 'FeatureCollection', features: [] } as const;
 
 export function mapStyle(given: {
@@ -321,19 +340,23 @@ export function mapStyle(given: {
   filter: SpotFilter;
   colours: Palette;
   lat: number;
+  kept?: KeptMap | null;
 }): StyleSpecification {
-  const { info, filter, colours, lat } = given;
+  const { info, filter, colours, lat, kept = null } = given;
+  const spots = spotLayers(colours, lat, kept !== null);
   return {
     version: 8,
     sources: {
-      base: baseSource(info),
-      spots: { type: 'vector', tiles: [spotTiles(filter)], minzoom: 6, maxzoom: 18 },
+      base: baseSource(info, kept),
+      spots: kept
+        ? { type: 'geojson', data: kept.spots }
+        : { type: 'vector', tiles: [spotTiles(filter)], minzoom: 6, maxzoom: 18 },
       tickets: { type: 'geojson', data: { ...nothing, features: [] } },
       zones: { type: 'geojson', data: { ...nothing, features: [] } },
       days: { type: 'geojson', data: { ...nothing, features: [] } },
       noticed: { type: 'geojson', data: { ...nothing, features: [] } },
       drawn: { type: 'geojson', data: { ...nothing, features: [] } },
     },
-    layers: [...baseLayers(colours, lat), ...spotLayers(colours, lat), ...drawnLayers(colours)],
+    layers: [...baseLayers(colours, lat), ...(kept ? spots.filter(hasNoCounts) : spots), ...drawnLayers(colours)],
   };
 }

@@ -10,16 +10,100 @@ export interface KeptSpot {
   readonly body: unknown;
   readonly bytes: number;
   readonly keptAt: number;
-  /** Part of what was taken along; others were opened by hand. */
-  readonly taken: boolean;
+  /** 1 for part of what was taken along, 0 for what was opened by hand: a number, so that it can be looked up by. */
+  readonly taken: 0 | 1;
 }
+
+/** A square of the base map. */
+export interface KeptTile {
+  /** `z/x/y`. */
+  readonly at: string;
+  /** Of the layers it was drawn from. */
+  readonly stamp: string;
+  readonly body: ArrayBuffer;
+  readonly bytes: number;
+  readonly keptAt: number;
+}
+
+/** A photo, small. */
+export interface KeptPhoto {
+  readonly id: string;
+  readonly body: ArrayBuffer;
+  readonly bytes: number;
+  readonly keptAt: number;
+}
+
+/** What the server answered to an address, for where it is not reached. */
+export interface KeptAnswer {
+  readonly url: string;
+  readonly userId: string;
+  readonly body: unknown;
+  readonly bytes: number;
+  readonly keptAt: number;
+}
+
+/** Tiles given up at a time, where the device is full. */
+const tilesAtATime = 60;
 
 /** What this device holds of the programme, for where there is no network. It can be had again, unlike the outbox. */
 export class AlongStore extends Dexie {
   spots!: EntityTable<KeptSpot, 'id'>;
+  tiles!: EntityTable<KeptTile, 'at'>;
+  photos!: EntityTable<KeptPhoto, 'id'>;
+  answers!: EntityTable<KeptAnswer, 'url'>;
 
   constructor(name = 'sombra-along') {
     super(name);
     this.version(1).stores({ spots: 'id, treeId, keptAt' });
+    // What weighs is found by keys alone: a body is read where it is shown.
+    this.version(2)
+      .stores({
+        spots: 'id, treeId, keptAt, [userId+taken+keptAt+bytes]',
+        tiles: 'at, keptAt, bytes, stamp',
+        photos: 'id, keptAt, bytes',
+        answers: 'url, bytes',
+      })
+      .upgrade((old) => old.table('spots').clear());
+  }
+
+  /** Whose each kept spot is, whether it was taken along, when it was kept and its bytes; no body is read. */
+  async summary(userId: string): Promise<{ taken: boolean; keptAt: number; bytes: number }[]> {
+    const keys = await this.spots.orderBy('[userId+taken+keptAt+bytes]').keys();
+    return (keys as unknown as readonly (readonly [string, number, number, number])[])
+      .filter(([owner]) => owner === userId)
+      .map(([, taken, keptAt, bytes]) => ({ taken: taken === 1, keptAt, bytes }));
+  }
+
+  /** How many squares, photos and deliveries there are, and what all that is no spot weighs. */
+  async extras(): Promise<{ tiles: number; photos: number; deliveries: number; bytes: number }> {
+    const [tiles, photos, answers, urls] = await Promise.all([
+      this.tiles.orderBy('bytes').keys(),
+      this.photos.orderBy('bytes').keys(),
+      this.answers.orderBy('bytes').keys(),
+      this.answers.toCollection().primaryKeys(),
+    ]);
+    const sum = [...tiles, ...photos, ...answers].reduce<number>((all, bytes) => all + Number(bytes), 0);
+    const deliveries = urls.filter((url) => url.startsWith('/api/deliveries/')).length;
+    return { tiles: tiles.length, photos: photos.length, deliveries, bytes: sum };
+  }
+
+  /** Gives up the oldest of the map, then the photos; says whether there was anything to give up. */
+  static async makeRoom(store = new AlongStore()): Promise<boolean> {
+    try {
+      const tiles = await store.tiles.orderBy('keptAt').limit(tilesAtATime).primaryKeys();
+      await store.tiles.bulkDelete(tiles);
+      if (tiles.length > 0) return true;
+      const photos = await store.photos.count();
+      await store.photos.clear();
+      return photos > 0;
+    } catch {
+      return false;
+    } finally {
+      store.close();
+    }
+  }
+
+  async empty(): Promise<void> {
+    await Promise.all([this.spots.clear(), this.tiles.clear(), this.photos.clear(), this.answers.clear()]);
   }
 }

@@ -1,13 +1,24 @@
 import { HttpClient } from '@angular/common/http';
 import { computed, inject, Injectable, signal, type Signal } from '@angular/core';
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
-import { spotDetailSchema, type Role, type SpotDetail } from '@sombra/contract';
+import {
+  assignmentsSchema,
+  deliveryListSchema,
+  mapSchema,
+  spotDetailSchema,
+  type Assignment,
+  type Role,
+  type SpotDetail,
+} from '@sombra/contract';
+import { ofKind, standing, type FieldRecord } from '@sombra/core';
 import { liveQuery } from 'dexie';
 import {
   bufferCount,
   catchError,
   concatMap,
+  defer,
   filter,
+  firstValueFrom,
   from,
   lastValueFrom,
   map,
@@ -20,25 +31,41 @@ import {
   toArray,
 } from 'rxjs';
 import * as z from 'zod';
+import { opensForDays } from '../session/kept-session';
 import { SessionService } from '../session/session.service';
 import { AlongStore, type KeptSpot } from './along-store';
+import { baseTileSource } from './base-tiles';
+import { firstTileZoom, tilesAround } from './tiles';
 
-/** What each role goes out to: the spots that wait for it. Others take along what they open. */
+/** What each role goes out to besides what it is assigned: the spots that wait for it. */
 const goesOutTo: Partial<Readonly<Record<Role, Readonly<Record<string, string>>>>> = {
   crew_lead: { stage: 'day' },
-  inspector: { stage: 'inspect', due: 'week', sort: 'dueOn' },
+  inspector: { due: 'week', planted: 'yes' },
   waterer: { probe: 'dry,slightly_dry' },
 };
 const most = 120;
 const atOnce = 3;
+const tilesAtOnce = 6;
 const keptAtOnce = 20;
 /** What was opened by hand stays until so many others were. */
 const openedMost = 60;
 /** Taken anew once it is older than this and the application is open on a network. */
 const staleMs = 30 * 60_000;
 const settleMs = 5_000;
+/** So much of the map around each spot. */
+const marginM = 300;
+const photoPx = 400;
+const mostDeliveries = 6;
+/** Less room than this is too little for a day of records and photos. */
+const leastRoomBytes = 60_000_000;
 
 const listSchema = z.object({ lines: z.array(z.object({ spotId: z.string() })) });
+
+interface Walk {
+  readonly what: string;
+  readonly done: number;
+  readonly of: number;
+}
 
 /** Keeps on this device what its person needs where no server is reached. */
 @Injectable({ providedIn: 'root' })
@@ -46,42 +73,44 @@ export class AlongService {
   private readonly http = inject(HttpClient);
   private readonly session = inject(SessionService);
   private readonly store = new AlongStore();
-  private readonly walking = signal<{ readonly done: number; readonly of: number } | null>(null);
+  private readonly walking = signal<Walk | null>(null);
   private readonly failed = signal<string | null>(null);
+  private readonly short = signal<number | null>(null);
 
   /** How far it is, while it takes along. */
   readonly progress = this.walking.asReadonly();
   readonly fault = this.failed.asReadonly();
+  /** Room left on this device where that is too little, bytes. */
+  readonly shortOfRoom = this.short.asReadonly();
 
-  /** All that is kept here for the signed-in person. */
-  private readonly kept: Signal<readonly KeptSpot[]> = toSignal(
-    this.session.signedIn$.pipe(
-      startWith(null),
-      switchMap(() => from(liveQuery(() => this.mine())).pipe(catchError(() => of<KeptSpot[]>([])))),
-    ),
-    { initialValue: [] as KeptSpot[] },
-  );
-  readonly spots = this.kept;
-  /** Whether the person's role goes out to something; others take along what they open. */
+  private readonly kept = this.live(() => this.store.summary(this.session.user()?.id ?? ''), []);
+  private readonly keptAssignments = this.live(() => this.readAssignments(), [] as Assignment[]);
+  /** What the signed-in person is sent out to. */
+  readonly assignments = this.keptAssignments;
+  private readonly extras = this.live(() => this.store.extras(), { tiles: 0, photos: 0, deliveries: 0, bytes: 0 });
+  /** Squares of the map, photos and deliveries that are kept, and what all of them weigh. */
+  readonly kinds = this.extras;
+
+  /** Whether the person goes out to something; others take along what they open. */
   readonly goesOut = computed(() => {
     const role = this.session.user()?.role;
-    return role !== undefined && goesOutTo[role] !== undefined;
+    return (role !== undefined && goesOutTo[role] !== undefined) || this.assignments().length > 0;
   });
   readonly ready = computed(() => {
     const taken = this.kept().filter((one) => one.taken);
     return {
       count: taken.length,
-      bytes: this.kept().reduce((sum, { bytes }) => sum + bytes, 0),
+      opened: this.kept().length - taken.length,
+      bytes: this.kept().reduce((sum, { bytes }) => sum + bytes, 0) + this.extras().bytes,
       at: taken.length > 0 ? Math.min(...taken.map(({ keptAt }) => keptAt)) : null,
     };
   });
 
   constructor() {
     // Another person on this device: what was kept for the one before goes.
-    this.session.signedIn$
-      .pipe(takeUntilDestroyed())
-      .subscribe(({ id }) => void this.store.spots.filter((one) => one.userId !== id).delete());
-    this.session.signedOut$.pipe(takeUntilDestroyed()).subscribe(() => void this.store.spots.clear());
+    this.session.signedIn$.pipe(takeUntilDestroyed()).subscribe(({ id }) => void this.dropOthers(id));
+    this.session.beforeLeaving(() => this.store.empty());
+    void this.dropExpired();
     this.session.signedIn$
       .pipe(
         startWith(this.session.user()),
@@ -93,18 +122,47 @@ export class AlongService {
       .subscribe(() => void this.takeIfStale());
   }
 
+  /** All spots that are kept here for the signed-in person, with their bodies; call it where signals may be made. */
+  watchSpots(): Signal<readonly KeptSpot[]> {
+    return this.live<KeptSpot[]>(() => this.mine(), []);
+  }
+
+  private live<T>(read: () => Promise<T>, nothing: T): Signal<T> {
+    const whoever$ = this.session.signedIn$.pipe(startWith(null));
+    const kept$ = whoever$.pipe(switchMap(() => from(liveQuery(read)).pipe(catchError(() => of(nothing)))));
+    return toSignal(kept$, { initialValue: nothing });
+  }
+
+  private async dropOthers(userId: string): Promise<void> {
+    const others = await this.store.spots.filter((one) => one.userId !== userId).count();
+    const answers = await this.store.answers.filter((one) => one.userId !== userId).count();
+    if (others + answers > 0) await this.store.empty();
+  }
+
+  /** Without a word from the server what was taken along opens for some days, and is gone after that. */
+  private async dropExpired(): Promise<void> {
+    try {
+      const before = Date.now() - opensForDays * 86_400_000;
+      await this.store.spots.where('keptAt').below(before).delete();
+      await this.store.photos.where('keptAt').below(before).delete();
+      await this.store.answers.filter(({ keptAt }) => keptAt < before).delete();
+    } catch {
+      // A device that keeps nothing has nothing to drop.
+    }
+  }
+
   /** Keeps a spot as it came, whatever it was opened for. */
   async keep(detail: SpotDetail): Promise<void> {
     try {
       const before = await this.store.spots.get(detail.spot.id);
-      await this.store.spots.put(this.asKept(detail, before?.taken ?? false));
+      await this.store.spots.put(this.asKept(detail, before?.taken ?? 0));
       await this.dropOpened(this.session.user()?.id ?? '');
     } catch {
       // Storage refused or full: the spot is shown all the same, and opens with the network alone.
     }
   }
 
-  private asKept(detail: SpotDetail, taken: boolean): KeptSpot {
+  private asKept(detail: SpotDetail, taken: 0 | 1): KeptSpot {
     const text = JSON.stringify(detail);
     return {
       id: detail.spot.id,
@@ -126,6 +184,29 @@ export class AlongService {
     return found && found.userId === this.session.user()?.id ? found : null;
   }
 
+  /** A square of the base map, `z/x/y`, as it was taken along. */
+  async tile(at: string): Promise<ArrayBuffer | null> {
+    return (await this.store.tiles.get(at))?.body ?? null;
+  }
+
+  /** As near as the map that was taken along goes. */
+  async nearestZoom(): Promise<number> {
+    const keys = await this.store.tiles.toCollection().primaryKeys();
+    return Math.max(firstTileZoom, ...keys.map((at) => Number(at.split('/')[0])));
+  }
+
+  /** A photo in small, as it was taken along. */
+  async photo(id: string): Promise<Blob | null> {
+    const kept = await this.store.photos.get(id);
+    return kept ? new Blob([kept.body], { type: 'image/jpeg' }) : null;
+  }
+
+  /** What the server answered to an address when it was last asked there for this person. */
+  async answer(url: string): Promise<unknown> {
+    const kept = await this.store.answers.get(url);
+    return kept && kept.userId === this.session.user()?.id ? kept.body : null;
+  }
+
   /** Takes along by itself where that was long ago, or never. */
   async takeIfStale(): Promise<void> {
     if (this.session.away()) return;
@@ -134,20 +215,24 @@ export class AlongService {
     if (taken.length === 0 || Date.now() - oldest > staleMs) await this.take();
   }
 
-  /** Takes along what the person's role goes out to; what is not due any more is let go. */
+  /** Takes along what the person is assigned and what their role goes out to; what is not due any more is let go. */
   async take(): Promise<void> {
-    const role = this.session.user()?.role;
-    const due = role && goesOutTo[role];
-    if (!due || this.walking()) return;
-    this.walking.set({ done: 0, of: 0 });
+    const user = this.session.user();
+    if (!user || this.walking() || this.session.away()) return;
+    this.walking.set({ what: 'spots', done: 0, of: 0 });
     this.failed.set(null);
     try {
-      const list = await lastValueFrom(this.http.get('/api/spots', { params: { ...due, limit: most } }));
-      const ids = listSchema.parse(list).lines.map(({ spotId }) => spotId);
       // Asked to stay: a browser short of room throws away what nobody asked to keep.
       void navigator.storage?.persist?.();
-      await this.fetchAll(ids);
+      const assigned = await this.takeAssignments(user.id);
+      const ids = [...new Set([...assigned.flatMap(({ spotIds }) => spotIds), ...(await this.dueOf(user.role))])];
+      if (ids.length === 0 && assigned.length === 0) return;
+      await this.lookForRoom();
+      const came = await this.fetchAll(ids);
       await this.letGo(new Set(ids));
+      await this.takeAnswers(assigned, user.role);
+      await this.takeExtras();
+      if (came < ids.length) throw new Error('some did not come');
     } catch {
       this.failed.set(
         'Not everything could be taken along. What is here stays; try again where the network is better.',
@@ -157,13 +242,44 @@ export class AlongService {
     }
   }
 
-  private async fetchAll(ids: readonly string[]): Promise<void> {
-    this.walking.set({ done: 0, of: ids.length });
+  private async takeAssignments(userId: string): Promise<Assignment[]> {
+    const all = assignmentsSchema.parse(await this.fetchAnswer('/api/assignments'));
+    return all.filter((one) => one.userId === userId);
+  }
+
+  private async dueOf(role: Role): Promise<string[]> {
+    const due = goesOutTo[role];
+    if (!due) return [];
+    const list = await lastValueFrom(this.http.get('/api/spots', { params: { ...due, limit: most } }));
+    return listSchema.parse(list).lines.map(({ spotId }) => spotId);
+  }
+
+  /** What the screens away from the desk ask for besides spots. */
+  private async takeAnswers(assigned: readonly Assignment[], role: Role): Promise<void> {
+    const deliveries = assigned.flatMap(({ deliveryId }) => (deliveryId ? [deliveryId] : []));
+    const urls = ['/api/map', '/api/planting-days', ...deliveries.map((id) => `/api/deliveries/${id}`)];
+    if (role === 'crew_lead' || deliveries.length > 0) {
+      const list = deliveryListSchema.parse(await this.fetchAnswer('/api/deliveries'));
+      const open = list.deliveries.filter(({ undecided }) => undecided > 0).slice(0, mostDeliveries);
+      urls.push(...open.map(({ id }) => `/api/deliveries/${id}`));
+    }
+    for (const url of new Set(urls)) await this.fetchAnswer(url);
+  }
+
+  private async fetchAnswer(url: string): Promise<unknown> {
+    const body = await firstValueFrom(this.http.get(url));
+    const userId = this.session.user()?.id ?? '';
+    await this.store.answers.put({ url, userId, body, bytes: JSON.stringify(body).length, keptAt: Date.now() });
+    return body;
+  }
+
+  private async fetchAll(ids: readonly string[]): Promise<number> {
+    this.walking.set({ what: 'spots', done: 0, of: ids.length });
     const one = (id: string) =>
       this.http.get(`/api/spots/${id}`).pipe(
-        map((body) => this.asKept(spotDetailSchema.parse(body) as SpotDetail, true)),
+        map((body) => this.asKept(spotDetailSchema.parse(body) as SpotDetail, 1)),
         catchError(() => of(null)),
-        tap(() => this.walking.update((now) => now && { ...now, done: now.done + 1 })),
+        tap(() => this.step()),
       );
     // Some at a time: whoever leaves in the middle has what came, and the device is not asked anew for each.
     const came = from(ids).pipe(
@@ -176,13 +292,67 @@ export class AlongService {
       }),
       toArray(),
     );
-    const kept = (await lastValueFrom(came)).reduce((sum, count) => sum + count, 0);
-    if (kept < ids.length) throw new Error('some did not come');
+    return (await lastValueFrom(came)).reduce((sum, count) => sum + count, 0);
+  }
+
+  private step(): void {
+    this.walking.update((now) => now && { ...now, done: now.done + 1 });
+  }
+
+  /** The map around the spots, and their newest photos in small: what is here already is not asked for again. */
+  private async takeExtras(): Promise<void> {
+    const taken = (await this.mine()).filter((one) => one.taken);
+    const details = taken.map(({ body }) => body as Pick<SpotDetail, 'spot' | 'records'>);
+    await this.takePhotos(details.flatMap(({ records }) => newestPhoto(records)));
+    await this.takeTiles(details.map(({ spot }) => spot.position));
+  }
+
+  private async takePhotos(ids: readonly string[]): Promise<void> {
+    const here = new Set(await this.store.photos.toCollection().primaryKeys());
+    const missing = [...new Set(ids)].filter((id) => !here.has(id));
+    this.walking.set({ what: 'photos', done: 0, of: missing.length });
+    await this.each(missing, async (id) => {
+      const options = { params: { px: photoPx }, responseType: 'arraybuffer' } as const;
+      const body = await firstValueFrom(this.http.get(`/api/photos/${id}`, options));
+      await this.store.photos.put({ id, body, bytes: body.byteLength, keptAt: Date.now() });
+    });
+    const wanted = new Set(ids);
+    await this.store.photos.bulkDelete([...here].filter((id) => !wanted.has(id)));
+  }
+
+  private async takeTiles(positions: readonly (readonly [number, number])[]): Promise<void> {
+    const info = mapSchema.parse(await this.fetchAnswer('/api/map'));
+    const { fetchTile, maxZoom } = await baseTileSource(this.http, info);
+    const wanted = tilesAround(positions, marginM, maxZoom);
+    const here = await this.store.tiles.toCollection().primaryKeys();
+    const drawnSo = new Set(await this.store.tiles.where('stamp').equals(info.stamp).primaryKeys());
+    const missing = wanted.filter((at) => !drawnSo.has(at));
+    this.walking.set({ what: 'squares of the map', done: 0, of: missing.length });
+    await this.each(missing, async (at) => {
+      const body = await fetchTile(at);
+      await this.store.tiles.put({ at, stamp: info.stamp, body, bytes: body.byteLength, keptAt: Date.now() });
+    });
+    const still = new Set(wanted);
+    await this.store.tiles.bulkDelete(here.filter((at) => !still.has(at)));
+  }
+
+  /** Some at a time; the first that fails ends it, and what came stays. */
+  private async each(ids: readonly string[], take: (id: string) => Promise<void>): Promise<void> {
+    const all = from(ids).pipe(mergeMap((id) => defer(() => take(id)).pipe(tap(() => this.step())), tilesAtOnce));
+    await lastValueFrom(all.pipe(toArray()));
+  }
+
+  /** Says before anybody leaves that the device is nearly full; the map of before makes room first. */
+  private async lookForRoom(): Promise<void> {
+    const left = await roomLeft();
+    if (left !== null && left < leastRoomBytes) await AlongStore.makeRoom(new AlongStore());
+    const now = await roomLeft();
+    this.short.set(now !== null && now < leastRoomBytes ? now : null);
   }
 
   private async letGo(due: ReadonlySet<string>): Promise<void> {
     for (const { id, taken } of await this.mine()) {
-      if (taken && !due.has(id)) await this.store.spots.update(id, { taken: false });
+      if (taken && !due.has(id)) await this.store.spots.update(id, { taken: 0 });
     }
     await this.dropOpened(this.session.user()?.id ?? '');
   }
@@ -199,5 +369,27 @@ export class AlongService {
   private async mine(): Promise<KeptSpot[]> {
     const userId = this.session.user()?.id ?? '';
     return this.store.spots.filter((one) => one.userId === userId).toArray();
+  }
+
+  private async readAssignments(): Promise<Assignment[]> {
+    const userId = this.session.user()?.id ?? '';
+    const kept = assignmentsSchema.safeParse((await this.store.answers.get('/api/assignments'))?.body);
+    return (kept.data ?? []).filter((one) => one.userId === userId);
+  }
+}
+
+/** The newest photo of a place. */
+function newestPhoto(records: readonly object[]): string[] {
+  const newest = ofKind(standing(records as readonly FieldRecord[]), 'assessment').at(-1)?.facts.photoId;
+  return newest ? [newest] : [];
+}
+
+/** Room this browser may still fill, bytes; `null` where it does not say. */
+async function roomLeft(): Promise<number | null> {
+  try {
+    const { quota, usage } = await navigator.storage.estimate();
+    return quota === undefined ? null : quota - (usage ?? 0);
+  } catch {
+    return null;
   }
 }

@@ -1,6 +1,7 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import {
+  recordFormat,
   recordReceiptSchema,
   sendRecordSchema,
   spotDetailSchema,
@@ -11,7 +12,9 @@ import {
 } from '@sombra/contract';
 import { ofKind, standing } from '@sombra/core';
 import { firstValueFrom, map, Subject, type Observable } from 'rxjs';
+import { aheadMs } from '../session/device-clock';
 import { SessionService } from '../session/session.service';
+import { AlongStore } from './along-store';
 import { OutboxStore, type OutboxEntry } from './outbox-store';
 import { SendQueue, type Sent } from './send-queue';
 
@@ -35,25 +38,38 @@ export class OutboxService {
     stored: (receipt) => this.deliveredSubject.next(receipt),
     lane: ({ sent }) => sent.spotId,
     follows: afterOwn,
+    makeRoom: () => AlongStore.makeRoom(),
   });
 
   /** Records of the signed-in person that wait on this device and will be sent by themselves. */
   readonly waiting = this.queue.waiting;
   /** Records the server refused when they came to it late: somebody has to decide. */
   readonly refused = this.queue.refused;
+  /** What their maker put away: kept on this device, and not sent. */
+  readonly binned = this.queue.binned;
   /** Each record the server has kept, also those sent later by a retry. */
   readonly delivered$: Observable<RecordReceipt> = this.deliveredSubject.asObservable();
 
-  /** Keeps the record here, tries to send it, and says how that went; a refused one goes `back` where a form holds it. */
-  async deliver(sent: SendRecord, refusedGoes: 'aside' | 'back' = 'aside'): Promise<Delivery> {
-    const userId = this.session.user()?.id ?? '';
-    const entry = { id: sent.record.id, userId, sent, madeAt: Date.now(), refused: null };
-    return deliveryOf(await this.queue.deliver(entry, refusedGoes));
+  /** A record with the version of its shape, and what this device knows of its clock. */
+  stamped(sent: SendRecord): SendRecord {
+    return { ...sent, format: recordFormat, aheadMs: aheadMs() };
   }
 
-  /** Takes a refused record off this device: its words live on in the form it came from. */
-  async withdraw(id: string): Promise<void> {
-    await this.queue.drop(id);
+  /**
+   * Keeps the record here, tries to send it, and says how that went; a refused one goes `back` where a form holds it.
+   * @param about the number its maker knows the spot by
+   */
+  async deliver(sent: SendRecord, refusedGoes: 'aside' | 'back' = 'aside', about?: string): Promise<Delivery> {
+    const userId = this.session.user()?.id ?? '';
+    const stamped = this.stamped(sent);
+    const entry = { id: sent.record.id, userId, sent: stamped, madeAt: Date.now(), refused: null };
+    const named = about === undefined ? entry : { ...entry, about };
+    return deliveryOf(await this.queue.deliver(named, refusedGoes));
+  }
+
+  /** Puts a record in the bin of this device, or takes it out; nothing is thrown away. */
+  bin(id: string, into = true): Promise<void> {
+    return this.queue.bin(id, into);
   }
 
   /**
@@ -69,8 +85,9 @@ export class OutboxService {
     const supersedes = ofKind(standing(detail.records), kind).at(-1)?.id ?? null;
     const record = { ...entry.sent.record, supersedes };
     const spotVersion = entry.sent.spotVersion === null ? null : detail.spot.version;
+    const { binnedAt: _out, ...rest } = entry;
     return deliveryOf(
-      await this.queue.deliver({ ...entry, refused: null, sent: { ...entry.sent, spotVersion, record } }),
+      await this.queue.deliver({ ...rest, refused: null, sent: { ...entry.sent, spotVersion, record } }),
     );
   }
 

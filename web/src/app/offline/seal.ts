@@ -43,10 +43,6 @@ export async function seal(
     iv: toBase64Url(iv),
     data: toBase64Url(data),
   };
-  const signature = await subtle.sign(
-    { name: 'ECDSA', hash: 'SHA-256' },
-    pair.privateKey,
-    text(sealedText(unsigned)),
-  );
+  const signature = await subtle.sign({ name: 'ECDSA', hash: 'SHA-256' }, pair.privateKey, text(sealedText(unsigned)));
   return { ...unsigned, signature: toBase64Url(signature) };
 }

@@ -1,7 +1,13 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable, signal, type Signal } from '@angular/core';
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
-import { sealedReceiptSchema, sealingKeySchema, type Sealed, type SealedContent, type SealedReceipt } from '@sombra/contract';
+import {
+  sealedReceiptSchema,
+  sealingKeySchema,
+  type Sealed,
+  type SealedContent,
+  type SealedReceipt,
+} from '@sombra/contract';
 import { liveQuery } from 'dexie';
 import { catchError, filter, firstValueFrom, from, fromEvent, merge, of, startWith, timer } from 'rxjs';
 import { aheadMs } from '../session/device-clock';
@@ -163,7 +169,12 @@ export class SealingService {
     const put = async (thing: OutboxEntry | Parcel, what: object): Promise<SealedEntry> => {
       const clock = { sealedAt: new Date().toISOString(), aheadMs: aheadMs() };
       const content = { authorId: thing.userId, madeAt: thing.madeAt, ...clock, ...what } as SealedContent;
-      return { id: thing.id, madeAt: thing.madeAt, sealed: await seal(thing.id, content, sealTo, signer), refused: null };
+      return {
+        id: thing.id,
+        madeAt: thing.madeAt,
+        sealed: await seal(thing.id, content, sealTo, signer),
+        refused: null,
+      };
     };
     return {
       record: (entry) => put(entry, { what: 'record', sent: entry.sent }),

@@ -27,6 +27,10 @@ export interface Queued {
   readonly refused: Problem | null;
   /** How often the server fell over it. */
   readonly stumbles?: number;
+  /** What its maker knows it by: the number of a spot, a lot. */
+  readonly about?: string;
+  /** Its maker put it in the bin, where it is kept and not sent. */
+  readonly binnedAt?: number;
 }
 
 export type Sent<A> =
@@ -34,6 +38,23 @@ export type Sent<A> =
   /** Safe on this device; sent again by itself. */
   | { readonly kind: 'waiting'; readonly problem: Problem }
   | { readonly kind: 'refused'; readonly problem: Problem };
+
+/** This device has no room left: what was made before is safe, this was not kept. */
+const noRoom: Problem = {
+  type: 'urn:sombra:problem:device_full',
+  code: 'device_full',
+  title: 'This device has no room left, and this was not kept. Free some room on it; what was kept before is safe.',
+  status: 0,
+};
+/** It is not here any more. */
+const gone: Problem = { type: 'urn:sombra:problem:gone', code: 'gone', title: 'It was sent meanwhile.', status: 0 };
+/** It waits for a better line, by the wish of its maker. */
+const held: Problem = {
+  type: 'urn:sombra:problem:held',
+  code: 'held',
+  title: 'It waits for Wi-Fi.',
+  status: 0,
+};
 
 interface QueueOptions<E extends Queued, A> {
   readonly table: EntityTable<E, 'id'>;
@@ -46,6 +67,10 @@ interface QueueOptions<E extends Queued, A> {
   readonly follows?: (behind: E, answer: A) => E;
   /** What has to arrive in order: behind an entry the server stumbles over, only those of its own lane wait. */
   readonly lane: (entry: E) => string;
+  /** Whether it may leave over the network there is; what may not waits and holds up nothing. */
+  readonly mayLeave?: (entry: E) => boolean;
+  /** Gives up what can be had again, where the device is full; says whether there was anything. */
+  readonly makeRoom?: () => Promise<boolean>;
 }
 
 /** A thing the server fell over this often is set aside for its maker to see; the others of its lane go on. */
@@ -66,18 +91,23 @@ export class SendQueue<E extends Queued, A> {
   /** On their way right now for the first time: they wait only once that has failed. */
   private readonly leaving = signal<ReadonlySet<string>>(new Set());
   readonly waiting: Signal<readonly E[]> = computed(() =>
-    this.entries().filter(({ id, refused }) => refused === null && !this.leaving().has(id)),
+    this.entries().filter((entry) => isWaiting(entry) && !this.leaving().has(entry.id)),
   );
-  readonly refused: Signal<readonly E[]> = computed(() => this.entries().filter((entry) => entry.refused !== null));
+  readonly refused: Signal<readonly E[]> = computed(() =>
+    this.entries().filter((entry) => entry.refused !== null && !entry.binnedAt),
+  );
+  readonly binned: Signal<readonly E[]> = computed(() => this.entries().filter(({ binnedAt }) => !!binnedAt));
 
   constructor(private readonly options: QueueOptions<E, A>) {
     // As they lie on the device: what another tab keeps or sends shows here too.
     const whoever$ = options.session.signedIn$.pipe(startWith(null));
     const lying$ = whoever$.pipe(switchMap(() => from(liveQuery(() => this.mine()))));
     this.entries = toSignal(lying$, { initialValue: [] });
-    merge(options.session.signedIn$, fromEvent(window, 'online'))
+    merge(options.session.signedIn$, fromEvent(window, 'online'), fromEvent(document, 'visibilitychange'))
       .pipe(takeUntilDestroyed())
-      .subscribe(() => this.flush());
+      .subscribe(() => {
+        if (!document.hidden) this.flush();
+      });
     this.retryLater();
   }
 
@@ -88,17 +118,36 @@ export class SendQueue<E extends Queued, A> {
   async deliver(entry: E, refusedGoes: 'aside' | 'back' = 'aside'): Promise<Sent<A>> {
     this.leaving.update((ids) => new Set([...ids, entry.id]));
     try {
-      await this.options.table.put(entry);
+      if (!(await this.keep(entry))) return { kind: 'refused', problem: noRoom };
+      if (!this.mayLeave(entry)) return { kind: 'waiting', problem: held };
       return await this.sendWithAhead(entry, refusedGoes);
     } finally {
       this.leaving.update((ids) => new Set([...ids].filter((id) => id !== entry.id)));
     }
   }
 
+  /** Puts it on this device; where that is full what can be had again makes room. */
+  private async keep(entry: E): Promise<boolean> {
+    const { table, makeRoom } = this.options;
+    for (;;) {
+      try {
+        await table.put(entry);
+        return true;
+      } catch (error) {
+        if (!isFull(error)) throw error;
+        if (!(await makeRoom?.())) return false;
+      }
+    }
+  }
+
+  private mayLeave(entry: E): boolean {
+    return this.options.mayLeave?.(entry) ?? true;
+  }
+
   private async sendWithAhead(entry: E, refusedGoes: 'aside' | 'back'): Promise<Sent<A>> {
     const lane = this.options.lane(entry);
     const ahead = (await this.mine()).filter(
-      (one) => one.id !== entry.id && one.refused === null && this.options.lane(one) === lane,
+      (one) => one.id !== entry.id && isWaiting(one) && this.mayLeave(one) && this.options.lane(one) === lane,
     );
     let sent: Sent<A> | null = null;
     for (const one of [...ahead, entry]) {
@@ -111,7 +160,26 @@ export class SendQueue<E extends Queued, A> {
 
   /** Sends once more what was set aside, as it is. */
   async again(entry: E): Promise<void> {
-    await this.deliver({ ...entry, refused: null, stumbles: 0 });
+    const { binnedAt: _out, ...rest } = entry;
+    await this.deliver({ ...(rest as E), refused: null, stumbles: 0 });
+  }
+
+  /** Puts it in the bin, where it is kept and not sent, or takes it out again. */
+  async bin(id: string, into = true): Promise<void> {
+    await this.change(id, (entry) => {
+      const { binnedAt: _before, ...rest } = entry;
+      return into ? { ...entry, binnedAt: Date.now() } : (rest as E);
+    });
+  }
+
+  /** Changes it where it lies: what another tab has sent, or sealed, meanwhile must not come back. */
+  private async change(id: string, to: (entry: E) => E): Promise<void> {
+    await this.options.table
+      .where('id')
+      .equals(id)
+      .modify((one, kept) => {
+        kept.value = to(one);
+      });
   }
 
   async drop(id: string): Promise<void> {
@@ -126,12 +194,13 @@ export class SendQueue<E extends Queued, A> {
 
   private async sendAll(): Promise<void> {
     const stuck = new Set<string>();
-    const waiting = (await this.mine()).filter(({ refused }) => refused === null);
+    const waiting = (await this.mine()).filter((entry) => isWaiting(entry) && this.mayLeave(entry));
     for (const entry of waiting) {
       const lane = this.options.lane(entry);
       if (stuck.has(lane)) continue;
       const sent = await this.send(entry);
       if (sent.kind === 'waiting') {
+        if (sent.problem === gone) continue;
         // The rest would meet the same closed door.
         if (!stumbled(sent.problem)) break;
         stuck.add(lane);
@@ -142,7 +211,9 @@ export class SendQueue<E extends Queued, A> {
   private async send(entry: E, refusedGoes: 'aside' | 'back' = 'aside'): Promise<Sent<A>> {
     const { table, post, stored } = this.options;
     // As it lies there now: what was stored before it may have changed it.
-    const latest = (await table.where('id').equals(entry.id).first()) ?? entry;
+    const latest = await table.where('id').equals(entry.id).first();
+    // Sent by another tab, or sealed, since the list was read.
+    if (!latest) return { kind: 'waiting', problem: gone };
     const sent = await firstValueFrom(
       post(latest).pipe(
         map((answer): Sent<A> => ({ kind: 'stored', answer })),
@@ -158,28 +229,21 @@ export class SendQueue<E extends Queued, A> {
       stored(sent.answer);
     } else if (sent.kind === 'refused') {
       if (refusedGoes === 'back') await this.drop(entry.id);
-      else await table.put({ ...latest, refused: sent.problem });
+      else await this.change(entry.id, (one) => ({ ...one, refused: sent.problem }));
     } else if (stumbled(sent.problem)) {
       const stumbles = (entry.stumbles ?? 0) + 1;
       const refused = stumbles < mostStumbles ? null : sent.problem;
-      await table.put({ ...latest, stumbles, refused });
+      await this.change(entry.id, (one) => ({ ...one, stumbles, refused }));
       if (refused) return { kind: 'refused', problem: refused };
     }
     return sent;
   }
 
   private async tellBehind(entry: E, answer: A): Promise<void> {
-    const { table, lane, follows } = this.options;
+    const { lane, follows } = this.options;
     if (!follows) return;
     const behind = (await this.mine()).filter((one) => one.madeAt >= entry.madeAt && lane(one) === lane(entry));
-    // Changed where it lies: what another tab has sent meanwhile must not come back.
-    for (const { id } of behind)
-      await table
-        .where('id')
-        .equals(id)
-        .modify((one, held) => {
-          held.value = follows(one, answer);
-        });
+    for (const { id } of behind) await this.change(id, (one) => follows(one, answer));
   }
 
   /** What the signed-in person made and this version understands, in the order made. */
@@ -193,9 +257,16 @@ export class SendQueue<E extends Queued, A> {
     return mine.filter(understood);
   }
 
+  /** Nothing is tried while nobody looks: a phone in a pocket keeps its battery. */
+  private mayRetry(): boolean {
+    return (
+      this.options.session.state() === 'in' && !document.hidden && this.waiting().some((one) => this.mayLeave(one))
+    );
+  }
+
   private retryLater(): void {
     timer(this.retryMs)
-      .pipe(filter(() => this.options.session.state() === 'in' && this.waiting().length > 0))
+      .pipe(filter(() => this.mayRetry()))
       .subscribe({
         next: () => {
           this.retryMs = Math.min(longestRetryMs, this.retryMs * 1.6);
@@ -204,4 +275,12 @@ export class SendQueue<E extends Queued, A> {
         complete: () => this.retryLater(),
       });
   }
+}
+
+const isWaiting = ({ refused, binnedAt }: Queued): boolean => refused === null && !binnedAt;
+
+/** No room left on this device, however the browser says so. */
+function isFull(error: unknown): boolean {
+  const { name, inner } = error as { name?: unknown; inner?: unknown };
+  return name === 'QuotaExceededError' || (inner !== undefined && inner !== null && isFull(inner));
 }

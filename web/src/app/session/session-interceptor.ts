@@ -14,7 +14,8 @@ export const sessionInterceptor: HttpInterceptorFn = (request, next) => {
   const sent = request.clone({
     setHeaders: {
       ...(writes && { [deviceTimeHeader]: new Date().toISOString() }),
-      ...(writes && !request.headers.has('x-csrf-token') && { 'x-csrf-token': injector.get(SessionService).csrfToken() }),
+      ...(writes &&
+        !request.headers.has('x-csrf-token') && { 'x-csrf-token': injector.get(SessionService).csrfToken() }),
       ...(ofDevice !== null && { [deviceIdHeader]: ofDevice }),
     },
   });

@@ -54,7 +54,11 @@ export class BulkActs {
 
   private store(records: readonly SendRecord[], said: string, undo: (() => void) | null): Promise<boolean> {
     const send = async () =>
-      batchReceiptSchema.parse(await firstValueFrom(this.http.post('/api/records/batch', { records })));
+      batchReceiptSchema.parse(
+        await firstValueFrom(
+          this.http.post('/api/records/batch', { records: records.map((one) => this.outbox.stamped(one)) }),
+        ),
+      );
     return this.run(send, said, undo, records);
   }
 

@@ -64,7 +64,7 @@ export class RecordSender extends FieldFaults {
     const needsVersion = recordTable[sending.kind].versioned;
     const spotVersion = needsVersion ? detail.spot.version : null;
     const sent = { spotId: detail.spot.id, device: 'browser', spotVersion, record };
-    const delivery = await this.outbox.deliver(sent, 'back');
+    const delivery = await this.outbox.deliver(sent, 'back', detail.spot.ref);
     this.busyNow.set(false);
     if (delivery.kind === 'refused') {
       this.refuse(delivery.problem);

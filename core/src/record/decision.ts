@@ -1,0 +1,35 @@
+import type { IsoDate } from '../calendar';
+import type { RemedyCode } from '../practice';
+import type { Level } from '../reason';
+import type { Reason } from './reasons';
+import type { Stage } from './stage';
+
+export const decisionKinds = [
+  'measure_ground',
+  'settle_ground',
+  'change_ground',
+  'move_spot',
+  'choose_species',
+  'measure_stock',
+  'resolve_pit',
+  'record_planting',
+  'settle_contradiction',
+  'do_remedy',
+  'look',
+] as const;
+export type DecisionKind = (typeof decisionKinds)[number];
+
+/** Whether it waits at a planted tree, or at a place in preparation. */
+export const isOfTree = (kind: DecisionKind): boolean =>
+  kind === 'do_remedy' || kind === 'look' || kind === 'settle_contradiction';
+
+/** Something a person has to settle about one spot or its tree. */
+export interface Decision {
+  readonly kind: DecisionKind;
+  readonly stage: Stage;
+  readonly level: Level;
+  /** Last day; `null` where only the season presses. */
+  readonly dueOn: IsoDate | null;
+  readonly remedy: RemedyCode | null;
+  readonly because: readonly Reason[];
+}

@@ -1,0 +1,46 @@
+import { HttpErrorResponse } from '@angular/common/http';
+import { DetailedError, Upload } from 'tus-js-client';
+
+interface Part {
+  readonly id: string;
+  /** The door the whole picture is for. */
+  readonly url: string;
+  readonly picture: Blob;
+  readonly resumeAt: string | undefined;
+  readonly csrfToken: string;
+  /** Told where the rest goes, as soon as the server has taken the first of it. */
+  readonly begun: (at: string) => Promise<unknown>;
+}
+
+/** A part is this large: of a cut one the whole is sent again. */
+const partBytes = 256 * 1024;
+
+/**
+ * Sends a picture in parts, from where an earlier try was cut.
+ * @throws HttpErrorResponse as a call in one piece would
+ */
+export function sendInParts({ id, url, picture, resumeAt, csrfToken, begun }: Part): Promise<unknown> {
+  return new Promise((resolve, reject) => {
+    const upload = new Upload(picture, {
+      endpoint: '/api/uploads',
+      uploadUrl: resumeAt ?? null,
+      metadata: { id, url, type: picture.type || 'image/jpeg' },
+      headers: { 'x-csrf-token': csrfToken, 'x-device-time': new Date().toISOString() },
+      chunkSize: partBytes,
+      // The queue tries again, and keeps where it was cut.
+      retryDelays: null,
+      storeFingerprintForResuming: false,
+      onUploadUrlAvailable: () => void begun(upload.url ?? ''),
+      onSuccess: () => resolve({ id }),
+      onError: (error) => reject(asHttpError(error, url)),
+    });
+    upload.start();
+  });
+}
+
+/** What went wrong, as every other call of the application says it. */
+function asHttpError(error: Error, url: string): HttpErrorResponse {
+  const answer = error instanceof DetailedError ? error.originalResponse : null;
+  if (!answer) return new HttpErrorResponse({ error: new ProgressEvent('error'), status: 0, url });
+  return new HttpErrorResponse({ error: answer.getBody(), status: answer.getStatus(), url });
+}
