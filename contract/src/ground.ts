@@ -221,3 +221,14 @@ export type TicketList = z.infer<typeof ticketListSchema>;
 
 /** A photo whole, or at most so many pixels wide and high. */
 export const photoQuerySchema = z.object({ px: z.coerce.number().int().min(40).max(1600).optional() });
+
+/** The step of a work at which a photo was taken: `inspection.stake`. */
+export const photoStepSchema = z.strictObject({
+  step: z
+    .string()
+    .regex(/^[a-z_]+(\.[A-Za-z]+)?$/, 'must name a work and a step')
+    .max(60)
+    .optional(),
+});
+export const spotPhotoSchema = z.object({ id: z.uuid(), step: z.string().nullable(), addedAt: z.iso.datetime() });
+export type SpotPhoto = z.infer<typeof spotPhotoSchema>;

@@ -14,7 +14,7 @@ import * as z from 'zod';
 import { entityId, isoDate, positionSchema } from './measures';
 import { practiceSchema } from './practice';
 import { plantingWindowSchema } from './season';
-import { leaveSchema, uncoveredSchema, type Leave, type Uncovered } from './ground';
+import { leaveSchema, spotPhotoSchema, uncoveredSchema, type Leave, type SpotPhoto, type Uncovered } from './ground';
 import { rulesSchema, type Rules } from './rules';
 import { keptRecordSchema, remedyCodes, type KeptRecord } from './records';
 
@@ -156,6 +156,8 @@ export const spotDetailSchema = z.object({
   leave: leaveSchema,
   /** Since when a planting asks for a ticket or a clearance; earlier ones are history. */
   ticketsSince: z.iso.date(),
+  /** The newest photos of the place, newest first. */
+  photos: z.array(spotPhotoSchema).default([]),
   records: z.array(keptRecordSchema),
 });
 export interface SpotDetail {
@@ -177,6 +179,7 @@ export interface SpotDetail {
   rules: Rules;
   leave: Leave;
   ticketsSince: string;
+  photos?: SpotPhoto[];
   records: KeptRecord[];
 }
 

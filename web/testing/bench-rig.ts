@@ -20,6 +20,7 @@ export class FakeOutbox {
   readonly delivered$ = new Subject<RecordReceipt>();
   readonly waiting = signal<readonly OutboxEntry[]>([]);
   readonly refused = signal<readonly OutboxEntry[]>([]);
+  readonly binned = signal<readonly OutboxEntry[]>([]);
   readonly sent: SendRecord[] = [];
   /** Records that come back to their form where the server refuses them. */
   readonly comingBack: string[] = [];
@@ -27,6 +28,10 @@ export class FakeOutbox {
     kind: 'stored',
     receipt: { id: '0190a5c2-0000-7000-8000-00000000000f', stored: true, spotVersion: 2 },
   };
+
+  stamped(sent: SendRecord): SendRecord {
+    return sent;
+  }
 
   deliver(sent: SendRecord, refusedGoes = 'aside'): Promise<Delivery> {
     this.sent.push(sent);

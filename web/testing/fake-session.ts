@@ -1,10 +1,10 @@
 import { signal } from '@angular/core';
-import { actOfRemedy, may, type Act, type SpotDetail, type User } from '@sombra/contract';
+import { actOfRemedy, may, type Act, type Assignment, type SpotDetail, type User } from '@sombra/contract';
 import type { RemedyCode, UnitSystem } from '@sombra/core';
 import { Subject } from 'rxjs';
 import type { KeptSpot } from '../src/app/offline/along-store';
 import { AlongService } from '../src/app/offline/along.service';
-import { SessionService, type SessionState } from '../src/app/session/session.service';
+import { SessionService, type Leaving, type SessionState } from '../src/app/session/session.service';
 import { rooms } from '../src/app/rooms';
 import { ROOMS } from '../src/app/ui/rooms';
 
@@ -31,6 +31,14 @@ export class FakeSession {
   }
   readonly signedIn$ = new Subject<User>();
   readonly signedOut$ = new Subject<void>();
+  readonly wipe$ = new Subject<void>();
+  readonly leaveHooks: ((what: Leaving) => Promise<unknown>)[] = [];
+  beforeLeaving(hook: (what: Leaving) => Promise<unknown>): void {
+    this.leaveHooks.push(hook);
+  }
+  async leave(what: Leaving = 'forget'): Promise<void> {
+    await Promise.all(this.leaveHooks.map((hook) => hook(what)));
+  }
   readonly away = signal(false);
 }
 
@@ -40,6 +48,19 @@ export class FakeAlong {
   keep(detail: SpotDetail): Promise<void> {
     this.kept.push(detail);
     return Promise.resolve();
+  }
+  readonly assignments = signal<readonly Assignment[]>([]);
+  watchSpots() {
+    return signal<readonly KeptSpot[]>([]);
+  }
+  take(): Promise<void> {
+    return Promise.resolve();
+  }
+  photo(): Promise<Blob | null> {
+    return Promise.resolve(null);
+  }
+  answer(): Promise<unknown> {
+    return Promise.resolve(null);
   }
   find(): Promise<KeptSpot | null> {
     return Promise.resolve(null);

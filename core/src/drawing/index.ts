@@ -6,3 +6,4 @@ export * from './season-band';
 export * from './growth-strip';
 export * from './pit-top';
 export * from './circling-scale';
+export * from './look-pictures';

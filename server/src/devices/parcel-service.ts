@@ -1,4 +1,4 @@
-import { newLotTreeSchema, photoPlaceSchema, type SealedContent, type User } from '@sombra/contract';
+import { newLotTreeSchema, photoPlaceSchema, photoStepSchema, type SealedContent, type User } from '@sombra/contract';
 import { InvalidInputError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { addPhoto } from '../ground/leave-service';
@@ -22,6 +22,7 @@ interface ParcelDoor {
 }
 
 const pictureOf = ({ picture }: Parcel): Uint8Array => Buffer.from(picture?.base64 ?? '', 'base64');
+const queryOf = ({ url }: Parcel): object => Object.fromEntries(new URL(url, 'http://x').searchParams);
 const id = '([0-9a-f-]{36})';
 
 /** The doors a sealed parcel may go to, each with what it asks of its author as it would of a visitor. */
@@ -31,7 +32,8 @@ const parcelDoors: readonly ParcelDoor[] = [
     path: new RegExp(`^/api/spots/${id}/photos/${id}$`),
     take: (db, parcel, [spotId = '', photoId = ''], { author, storageFolder }) => {
       requireMay(author, 'add_photo');
-      return addPhoto(db, author, { id: photoId, spotId }, { folder: storageFolder, bytes: pictureOf(parcel) });
+      const { step } = parse(photoStepSchema, queryOf(parcel));
+      return addPhoto(db, author, { id: photoId, spotId, step }, { folder: storageFolder, bytes: pictureOf(parcel) });
     },
   },
   {
@@ -47,8 +49,7 @@ const parcelDoors: readonly ParcelDoor[] = [
     path: new RegExp(`^/api/lot-trees/${id}/photo$`),
     take: (db, parcel, [treeId = ''], { author, storageFolder }) => {
       requireMay(author, 'receive_stock');
-      const query = Object.fromEntries(new URL(parcel.url, 'http://x').searchParams);
-      const { lng = null, lat = null } = parse(photoPlaceSchema, query);
+      const { lng = null, lat = null } = parse(photoPlaceSchema, queryOf(parcel));
       const place = lng === null || lat === null ? { lng: null, lat: null } : { lng, lat };
       return addTreePhoto(db, author, treeId, { folder: storageFolder, bytes: pictureOf(parcel), ...place });
     },

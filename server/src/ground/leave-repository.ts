@@ -1,4 +1,4 @@
-import type { AskConsent, Consent, Leave, NewClearance, NewPermit, SpotPermit } from '@sombra/contract';
+import type { AskConsent, Consent, Leave, NewClearance, NewPermit, SpotPermit, SpotPhoto } from '@sombra/contract';
 import type { IsoDate } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { clearancesOf, ticketsOver } from '../tickets/cover-repository';
@@ -63,7 +63,7 @@ export async function keptFile(
 
 export async function insertPhoto(
   db: Db,
-  photo: StoredFile & { id: string; spotId: string; bytes: number },
+  photo: StoredFile & { id: string; spotId: string; bytes: number; step?: string | undefined },
   by: string,
 ): Promise<boolean> {
   const row = {
@@ -73,8 +73,21 @@ export async function insertPhoto(
     content_type: photo.contentType,
     bytes: photo.bytes,
     added_by: by,
+    step: photo.step ?? null,
   };
   return (await db('spot_photo').insert(row).onConflict('id').ignore().returning('id')).length > 0;
+}
+
+const newestPhotos = 6;
+
+/** The newest photos of a place, newest first. */
+export async function photosOf(db: Db, spotId: string): Promise<SpotPhoto[]> {
+  const rows = await db('spot_photo')
+    .where({ spot_id: spotId })
+    .orderBy('added_at', 'desc')
+    .limit(newestPhotos)
+    .select<{ id: string; step: string | null; added_at: Date }[]>('id', 'step', 'added_at');
+  return rows.map(({ id, step, added_at }) => ({ id, step, addedAt: added_at.toISOString() }));
 }
 
 async function permitsOf(db: Db, spotId: string): Promise<SpotPermit[]> {

@@ -102,7 +102,7 @@ export async function attachClearance(
 export async function addPhoto(
   db: Knex,
   user: User,
-  photo: { id: string; spotId: string },
+  photo: { id: string; spotId: string; step?: string | undefined },
   upload: Upload,
 ): Promise<void> {
   await requireSpot(db, photo.spotId);

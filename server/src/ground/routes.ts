@@ -5,6 +5,7 @@ import {
   entityId,
   permitSchema,
   photoQuerySchema,
+  photoStepSchema,
 } from '@sombra/contract';
 import { NotFoundError } from '@sombra/core';
 import express, { Router, type Request, type Response } from 'express';
@@ -55,7 +56,8 @@ export function groundRoutes(db: Knex, { storageFolder, sessionSecret }: GroundC
   router.put('/spots/:id/photos/:photoId', forAct('add_photo'), anyFile, async (request, response) => {
     const { id, photoId } = parse(photoSchema, request.params);
     const upload = { folder: storageFolder, bytes: bytesOf(request) };
-    await addPhoto(db, userOf(request), { id: photoId, spotId: id }, upload);
+    const { step } = parse(photoStepSchema, request.query);
+    await addPhoto(db, userOf(request), { id: photoId, spotId: id, step }, upload);
     response.status(201).json({ id: photoId });
   });
   router.get('/photos/:id', async (request, response) => {

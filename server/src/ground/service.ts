@@ -4,7 +4,7 @@ import type { Db } from '../platform/db';
 import { recordsOfSpots } from '../record/repository';
 import { contextOf, programmeBasis } from '../record/spot-context';
 import { currentRules, ticketsSince } from '../rules/repository';
-import { leaveOf } from './leave-repository';
+import { leaveOf, photosOf } from './leave-repository';
 import { findSpot, findSpotOfTree, type SpotRow } from '../spots/repository';
 import { programmeToday } from '../programme/today';
 import { bookedFor, offersOf } from '../record/plans-repository';
@@ -43,6 +43,7 @@ async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
     rules: await currentRules(db),
     leave: await leaveOf(db, row.id, today),
     ticketsSince: await ticketsSince(db),
+    photos: await photosOf(db, row.id),
     records,
   };
 }

@@ -51,6 +51,16 @@ export const routes: Routes = [
     loadComponent: () => import('./along/along-page').then((m) => m.AlongPage),
   },
   {
+    path: 'waiting',
+    title: 'Waiting · Sombra',
+    loadComponent: () => import('./waiting/waiting-page').then((m) => m.WaitingPage),
+  },
+  {
+    path: 'walk/:assignmentId',
+    title: 'Walk · Sombra',
+    loadComponent: () => import('./walk/walk-page').then((m) => m.WalkPage),
+  },
+  {
     path: 'me',
     title: 'You · Sombra',
     loadComponent: () => import('./people/own-page').then((m) => m.OwnPage),

@@ -1,15 +1,20 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
+import { ClockNote } from './frame/clock-note';
 import { NewVersion } from './frame/new-version';
 import { PageRow } from './frame/page-row';
 import { Rail } from './frame/rail';
 import { RefusedRecords } from './frame/refused-records';
+import { ThumbBar } from './frame/thumb-bar';
 import { Toasts } from './frame/toasts';
 import { Topbar } from './frame/topbar';
 import { SeasonBandView } from './season/season-band-view';
 import { ThemeService } from './ui/theme.service';
+import { LockService } from './session/lock.service';
 import { SessionService } from './session/session.service';
+import { SealingService } from './offline/sealing.service';
 import { SignInForm } from './people/sign-in-form';
+import { LockForm } from './people/lock-form';
 import { SetUpPage } from './programme/set-up-page';
 
 @Component({
@@ -17,6 +22,8 @@ import { SetUpPage } from './programme/set-up-page';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     RouterOutlet,
+    ClockNote,
+    LockForm,
     NewVersion,
     PageRow,
     Rail,
@@ -24,6 +31,7 @@ import { SetUpPage } from './programme/set-up-page';
     SeasonBandView,
     SetUpPage,
     Topbar,
+    ThumbBar,
     Toasts,
     SignInForm,
   ],
@@ -52,18 +60,36 @@ import { SetUpPage } from './programme/set-up-page';
           }
         }
         @default {
-          <a class="visually-hidden-focusable skip" href="#work" (click)="toWork($event)">Skip to the work</a>
-          <s-rail />
-          <div class="side">
-            <s-topbar />
-            @if (!session.away()) {
-              <s-season-band />
+          @if (lock.locked()) {
+            @defer (on immediate) {
+              <s-lock-form />
             }
-            <s-new-version />
-            <s-refused-records />
-            <s-page-row />
-            <main id="work" tabindex="-1"><router-outlet /></main>
-          </div>
+          } @else {
+            <a class="visually-hidden-focusable skip" href="#work" (click)="toWork($event)">Skip to the work</a>
+            <s-rail />
+            <div class="side">
+              <s-topbar />
+              @if (!session.away()) {
+                <div class="band" [class.open]="bandOpen()">
+                  <button
+                    type="button"
+                    class="weeks"
+                    [attr.aria-expanded]="bandOpen()"
+                    (click)="bandOpen.set(!bandOpen())"
+                  >
+                    Weeks of the year
+                  </button>
+                  <s-season-band />
+                </div>
+              }
+              <s-clock-note />
+              <s-new-version />
+              <s-refused-records />
+              <s-page-row />
+              <main id="work" tabindex="-1"><router-outlet /></main>
+            </div>
+            <s-thumb-bar />
+          }
           @if (session.state() === 'expired') {
             <div class="veil" role="dialog" aria-modal="true" aria-label="Sign in again">
               <s-sign-in-form [again]="true" />
@@ -113,7 +139,28 @@ import { SetUpPage } from './programme/set-up-page';
       place-items: center;
       z-index: 1040;
     }
+    .weeks {
+      display: none;
+    }
     @media (max-width: 720px) {
+      .weeks {
+        display: block;
+        width: 100%;
+        min-height: 24px;
+        border: 0;
+        border-bottom: 2px solid var(--pine);
+        background: var(--shade);
+        color: var(--ink);
+        font-size: 1rem;
+        line-height: 1.1;
+        padding: 0;
+      }
+      .band:not(.open) s-season-band {
+        display: none;
+      }
+      s-rail {
+        display: none;
+      }
       :host {
         flex-direction: column-reverse;
       }
@@ -133,10 +180,18 @@ import { SetUpPage } from './programme/set-up-page';
 })
 export class App {
   protected readonly session = inject(SessionService);
+  protected readonly lock = inject(LockService);
+  /** On a phone the band is a thin line until it is wanted. */
+  protected readonly bandOpen = signal(false);
   /** Pages a signed link opens: no account, no frame. */
   protected readonly open = /^\/(consent|welcome)\//.test(location.pathname);
   // The sign-in page has the theme too.
   protected readonly theme = inject(ThemeService);
+
+  constructor() {
+    // What somebody left sealed on this device goes out from any page, whoever is signed in.
+    inject(SealingService);
+  }
 
   protected toWork(event: Event): void {
     event.preventDefault();

@@ -5,7 +5,7 @@ import type { Knex } from 'knex';
 export const field = {
   name: '009-field',
   async up(db: Knex): Promise<void> {
-    for (const part of [assignments(), devices, sealed, audit]) await db.raw(part);
+    for (const part of [assignments(), devices, sealed, photos, audit]) await db.raw(part);
     for (const table of ['assignment', 'assignment_spot', 'device', 'set_aside']) {
       await db.raw(`create trigger audit_${table} after insert or update or delete on ${table}
         for each row execute function write_audit()`);
@@ -86,6 +86,12 @@ const sealed = `
     decision text check (decision in ('again','bin'))
   );
   create index set_aside_open on set_aside (arrived_at) where settled_at is null;
+`;
+
+// A photo knows which step of which work it was taken at.
+const photos = `
+  alter table spot_photo add column step text check (length(step) between 1 and 60);
+  create index spot_photo_newest on spot_photo (spot_id, added_at desc);
 `;
 
 // The trail says who settled what, not what was in it: a picture may be.

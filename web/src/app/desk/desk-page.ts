@@ -12,6 +12,7 @@ import { LevelMark } from '../ui/level-mark';
 import { SessionService } from '../session/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
+import { AsideNote } from './aside-note';
 import { ClockQuestions } from './clock-questions';
 import { DeskBench } from './desk-bench';
 import { DeskGroup } from './desk-group';
@@ -49,7 +50,7 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
 @Component({
   selector: 's-desk-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, LevelMark, ClockQuestions, DeskBench, DeskGroup, Splitter, StateNote],
+  imports: [RouterLink, AsideNote, LevelMark, ClockQuestions, DeskBench, DeskGroup, Splitter, StateNote],
   providers: [SpotStore, RecordSender],
   template: `
     <section class="field" aria-label="Decisions">
@@ -70,6 +71,7 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
           <a routerLink="/tickets">See the tickets</a>
         </p>
       }
+      <s-aside-note />
       <s-clock-questions />
       <ol>
         @for (shown of lines(); track shown.key) {

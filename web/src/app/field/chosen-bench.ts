@@ -12,6 +12,7 @@ import { ViewState } from '../ui/view-state.service';
 import { GroundService } from '../ground/ground.service';
 import { SessionService } from '../session/session.service';
 import { lifeOf, readSpotDetail } from '../spot/spot-context';
+import { AssignForm } from '../spot/assign-form';
 import { BulkActs } from '../spot/bulk-acts.service';
 import { ChosenService } from '../spot/chosen.service';
 import { CompareView, type Compared } from './compare-view';
@@ -24,7 +25,7 @@ const mostCompared = 3;
 @Component({
   selector: 's-chosen-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, StateNote, CompareView],
+  imports: [RouterLink, AssignForm, StateNote, CompareView],
   template: `
     <div class="title">
       <h1>{{ chosen.count() === 1 ? '1 chosen' : chosen.count() + ' chosen' }}</h1>
@@ -59,7 +60,25 @@ const mostCompared = 3;
             Withdraw {{ unplanted().length }} {{ unplanted().length === 1 ? 'spot' : 'spots' }}
           </button>
         }
+        @if (mayAssign()) {
+          <button
+            type="button"
+            class="btn btn-outline-primary"
+            [attr.aria-expanded]="sending()"
+            (click)="sending.set(!sending())"
+          >
+            Send somebody out
+          </button>
+        }
       </div>
+      @if (sending()) {
+        <s-assign-form
+          [spotIds]="spotIds()"
+          [planted]="allPlanted()"
+          [proposed]="assignTitle()"
+          (sentOut)="sending.set(false)"
+        />
+      }
     }
     @if (acts.problem(); as fault) {
       <s-state-note [problem]="fault" />
@@ -150,6 +169,18 @@ export class ChosenBench {
   protected readonly first = computed(() => this.chosen.chosen().slice(0, 60));
   protected readonly unplanted = computed(() => this.chosen.chosen().filter(({ plantedOn }) => plantedOn === null));
   protected readonly mayAct = computed(() => this.session.may('record'));
+  protected readonly mayAssign = computed(() => this.session.may('assign'));
+  protected readonly sending = signal(false);
+  protected readonly spotIds = computed(() => this.chosen.chosen().map(({ spotId }) => spotId));
+  /** `null` where some are planted and some are not. */
+  protected readonly allPlanted = computed(() => {
+    const [all, unplanted] = [this.chosen.count(), this.unplanted().length];
+    return unplanted === 0 ? true : unplanted === all ? false : null;
+  });
+  protected readonly assignTitle = computed(() => {
+    const names = [...new Set(this.chosen.chosen().map(({ place }) => place))];
+    return `${names.slice(0, 2).join(', ')}${names.length > 2 ? ' …' : ''}`.slice(0, 80);
+  });
   protected readonly mayWithdraw = computed(() => this.session.may('withdraw_spots'));
   protected readonly mayRaise = computed(() => this.session.may('raise_ticket'));
 

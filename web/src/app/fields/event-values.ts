@@ -2,6 +2,9 @@
 export const textOf = <T extends string = string>(event: Event): T =>
   (event.target as HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement).value as T;
 
+/** The number a slider an event came from stands at. */
+export const numberOf = (event: Event): number => (event.target as HTMLInputElement).valueAsNumber;
+
 /** Whether the box an event came from is ticked. */
 export const tickOf = (event: Event): boolean => (event.target as HTMLInputElement).checked;
 

@@ -17,6 +17,10 @@ const verdictWords: Readonly<Record<ImportRow['verdict'], { readonly word: strin
   bad: { word: 'left out', icon: 'bi-x-octagon-fill' },
 };
 
+/** A file writes records, and spots and trees besides. */
+const nameOf = (kind: string): string =>
+  kind in recordTable ? recordTable[kind as RecordKind].name.toLowerCase() : kind;
+
 /** A file of measured spots: what each row would do, then the act. */
 @Component({
   selector: 's-import-page',
@@ -111,6 +115,6 @@ export class ImportPage {
   }
 
   protected writes(row: ImportRow): string {
-    return row.writes.map((kind) => recordTable[kind as RecordKind].name.toLowerCase()).join(', ');
+    return row.writes.map((kind) => nameOf(kind)).join(', ');
   }
 }

@@ -1,49 +1,25 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { recordTable, sayFacts } from '@sombra/core';
-import { format } from 'date-fns';
+import type { Problem } from '@sombra/contract';
+import { recordTable } from '@sombra/core';
 import { OutboxService } from '../offline/outbox.service';
 import { ParcelsService } from '../offline/parcels.service';
-import type { OutboxEntry } from '../offline/outbox-store';
-import { SessionService } from '../session/session.service';
-import { readProblem, sayProblem, stumbled } from '../ui/problem';
+import { sayProblem } from '../ui/problem';
 
-/** Records sent late that the server would not take: why, and the three ways on. */
+/** Something sent late was not taken: what, why, and where the ways on are. */
 @Component({
   selector: 's-refused-records',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [RouterLink],
   template: `
-    @for (line of lines(); track line.entry.id) {
-      <div class="problem" role="alert">
-        <b>{{ line.name }}, entered {{ line.made }}, was not taken.</b> {{ line.why }}
-        <p class="quiet">{{ line.facts }}</p>
-        @if (line.setAside) {
-          <button type="button" class="btn btn-outline-primary btn-sm" (click)="outbox.again(line.entry)">
-            Send it again
-          </button>
-        } @else {
-          <button type="button" class="btn btn-outline-primary btn-sm" (click)="sendOver(line.entry)">
-            Store it over what is there
-          </button>
+    @if (first(); as one) {
+      <p class="problem" role="alert">
+        <b>{{ one.name }} was not taken.</b> {{ one.why }}
+        @if (count() > 1) {
+          {{ count() - 1 }} more.
         }
-        <a class="btn btn-link btn-sm" [routerLink]="['/', line.bench, line.entry.sent.spotId]">Look at the spot</a>
-        <button type="button" class="btn btn-link btn-sm" (click)="outbox.withdraw(line.entry.id)">Drop it</button>
-      </div>
-    }
-    @for (parcel of parcels.refused(); track parcel.id) {
-      <div class="problem" role="alert">
-        <b>{{ parcel.name }} was not taken.</b> {{ parcel.refused ? say(parcel.refused) : '' }}
-        @if (parcel.refused && stumbled(parcel.refused)) {
-          <button type="button" class="btn btn-outline-primary btn-sm" (click)="parcels.again(parcel)">
-            Send it again
-          </button>
-        }
-        <button type="button" class="btn btn-link btn-sm" (click)="parcels.drop(parcel.id)">Drop it</button>
-      </div>
-    }
-    @if (fault(); as text) {
-      <p class="problem" role="alert">{{ text }}</p>
+        <a class="btn btn-outline-primary btn-sm" routerLink="/waiting">See what can be done</a>
+      </p>
     }
   `,
   styles: `
@@ -58,34 +34,16 @@ import { readProblem, sayProblem, stumbled } from '../ui/problem';
   `,
 })
 export class RefusedRecords {
-  protected readonly outbox = inject(OutboxService);
-  protected readonly parcels = inject(ParcelsService);
-  protected readonly say = sayProblem;
-  protected readonly stumbled = stumbled;
-  private readonly session = inject(SessionService);
-  protected readonly fault = signal<string | null>(null);
-  protected readonly lines = computed(() =>
-    this.outbox.refused().map((entry) => {
-      const { kind, facts } = entry.sent.record;
-      const said = sayFacts(facts, this.session.units());
-      return {
-        entry,
-        name: recordTable[kind].name,
-        made: format(entry.madeAt, 'd MMM HH:mm'),
-        setAside: entry.refused !== null && stumbled(entry.refused),
-        why: entry.refused ? sayProblem(entry.refused) : '',
-        facts: said.map(({ name, value }) => `${name} ${value}`).join(' · '),
-        bench: recordTable[kind].stage,
-      };
-    }),
-  );
-
-  protected async sendOver(entry: OutboxEntry): Promise<void> {
-    this.fault.set(null);
-    try {
-      await this.outbox.sendOver(entry);
-    } catch (error) {
-      this.fault.set(sayProblem(readProblem(error)));
-    }
-  }
+  private readonly outbox = inject(OutboxService);
+  private readonly parcels = inject(ParcelsService);
+  protected readonly count = computed(() => this.outbox.refused().length + this.parcels.refused().length);
+  protected readonly first = computed(() => {
+    const [record] = this.outbox.refused();
+    if (record) return { name: said(record.about, recordTable[record.sent.record.kind].name), why: whyOf(record) };
+    const [parcel] = this.parcels.refused();
+    return parcel ? { name: parcel.name, why: whyOf(parcel) } : null;
+  });
 }
+
+const said = (about: string | undefined, name: string): string => (about ? `${about}: ${name}` : name);
+const whyOf = ({ refused }: { readonly refused: Problem | null }): string => (refused ? sayProblem(refused) : '');

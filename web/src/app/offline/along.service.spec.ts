@@ -27,6 +27,21 @@ const begin = (role: 'crew_lead' | 'coordinator') => {
   along = TestBed.inject(AlongService);
   void along.takeIfStale();
 };
+const answerAssignments = (some: readonly object[] = []) =>
+  until(() => http.match('/api/assignments')[0], 'the assignments').then((request) => request.flush(some));
+const info = { layers: [], pmtiles: null, centre: [-25.4, 36.9], bounds: null, stamp: 's1' };
+/** All that is asked for once the spots are here: the map is empty ground, and no delivery is open. */
+function answerTheRest(): void {
+  http.match('/api/map').forEach((one) => one.flush(info));
+  http.match('/api/planting-days').forEach((one) => one.flush([]));
+  http.match('/api/deliveries').forEach((one) => one.flush({ deliveries: [], awaited: [], claims: [] }));
+  http.match(({ url }) => url.startsWith('/api/map/base/')).forEach((one) => one.flush(new ArrayBuffer(8)));
+}
+const ended = () =>
+  until(() => {
+    answerTheRest();
+    return along.progress() === null ? true : undefined;
+  }, 'the end');
 const answerList = (some: readonly string[]) =>
   until(() => http.match(({ url }) => url === '/api/spots')[0], 'the list').then((request) => {
     expect(request.request.params.get('stage')).toBe('day');
@@ -36,11 +51,12 @@ const answerSpot = (id: string, fails = false) =>
   until(() => http.match(`/api/spots/${id}`)[0], id).then((request) =>
     fails ? request.error(new ProgressEvent('error')) : request.flush(detail(id)),
   );
-const taken = async () => (await store.spots.filter((one) => one.taken).toArray()).map(({ ref }) => ref).sort();
+const taken = async () => (await store.spots.filter((one) => one.taken === 1).toArray()).map(({ ref }) => ref).sort();
 
 beforeEach(async () => {
   store = new AlongStore();
-  await store.spots.clear();
+  await store.empty();
+  localStorage.clear();
   session = new FakeSession();
 });
 afterEach(() => store.close());
@@ -48,50 +64,126 @@ afterEach(() => store.close());
 describe('what is taken along', () => {
   it('is what the role goes out to, by itself, and says when it is ready', async () => {
     begin('crew_lead');
+    await answerAssignments();
     await answerList(ids);
     for (const id of ids) await answerSpot(id);
-    await until(() => along.ready().count === 3 && along.progress() === null, 'three');
+    await ended();
+    await until(() => along.ready().count === 3, 'three');
     expect(along.ready().bytes).toBeGreaterThan(3000);
-    expect(await along.find({ kind: 'spot', id: ids[0] ?? '' })).toMatchObject({ ref: 'A-1', taken: true });
+    expect(await along.find({ kind: 'spot', id: ids[0] ?? '' })).toMatchObject({ ref: 'A-1', taken: 1 });
   });
   it('lets go what is not due any more, and keeps what was opened', async () => {
     begin('crew_lead');
+    await answerAssignments();
     await answerList(ids);
     for (const id of ids) await answerSpot(id);
-    await until(() => along.ready().count === 3 && along.progress() === null, 'three');
+    await ended();
+    await until(() => along.ready().count === 3, 'three');
     const again = along.take();
+    await answerAssignments();
     await answerList(ids.slice(0, 1));
     await answerSpot(ids[0] ?? '');
+    await ended();
     await again;
     expect(await taken()).toEqual(['A-1']);
-    expect(await along.find({ kind: 'spot', id: ids[1] ?? '' })).toMatchObject({ taken: false });
+    expect(await along.find({ kind: 'spot', id: ids[1] ?? '' })).toMatchObject({ taken: 0 });
   });
   it('keeps what came where the network ends in the middle, and says so', async () => {
     begin('crew_lead');
+    await answerAssignments();
     await answerList(ids);
     await answerSpot(ids[0] ?? '');
     await answerSpot(ids[1] ?? '', true);
     await answerSpot(ids[2] ?? '', true);
-    await until(() => along.fault() ?? undefined, 'the fault');
+    await until(() => {
+      answerTheRest();
+      return along.fault() ?? undefined;
+    }, 'the fault');
     expect(await taken()).toEqual(['A-1']);
     expect(along.fault()).toContain('Not everything could be taken along');
   });
-  it('asks nothing for who goes out to nothing, nor without a network', () => {
+  it('asks who goes out to nothing only what they are assigned, and nothing without a network', async () => {
     begin('coordinator');
+    await answerAssignments();
+    await ended();
     http.verify();
     expect(along.ready().count).toBe(0);
+    session.away.set(true);
+    await along.take();
+    http.verify();
+  });
+  it('is what one is assigned first, with the delivery and the map around it', async () => {
+    session.user.update((user) => user && { ...user, id: '0190a5c2-0000-7000-8000-0000000000e1' });
+    begin('coordinator');
+    const given = (change: object) => ({
+      id: '0190a5c2-0000-7000-8000-0000000000a1',
+      kind: 'looks',
+      title: 'Round',
+      userId: session.user()?.id,
+      userName: 'Inês',
+      until: '2026-06-20',
+      spotIds: [ids[0]],
+      deliveryId: null,
+      madeBy: 'Ann',
+      madeAt: '2026-06-15T07:00:00Z',
+      version: 1,
+      ...change,
+    });
+    const deliveryId = '0190a5c2-0000-7000-8000-0000000000d1';
+    await answerAssignments([
+      given({}),
+      given({ id: '0190a5c2-0000-7000-8000-0000000000a2', kind: 'delivery', spotIds: [], deliveryId }),
+      given({
+        id: '0190a5c2-0000-7000-8000-0000000000a3',
+        userId: '0190a5c2-0000-7000-8000-0000000000ff',
+        spotIds: [ids[1]],
+      }),
+    ]);
+    await answerSpot(ids[0] ?? '');
+    await until(() => {
+      answerTheRest();
+      http.match(`/api/deliveries/${deliveryId}`).forEach((one) => one.flush({ id: deliveryId }));
+      return along.progress() === null ? true : undefined;
+    }, 'the end');
+    await until(() => along.assignments().length === 2, 'both of one’s own');
+    expect(await taken()).toEqual(['A-1']);
+    expect(await along.answer(`/api/deliveries/${deliveryId}`)).toEqual({ id: deliveryId });
+    expect(along.kinds().tiles).toBeGreaterThan(20);
+    expect((await along.tile('12/1758/1595'))?.byteLength ?? 0).toBeGreaterThanOrEqual(0);
+    // The map of before is not asked for again.
+    const again = along.take();
+    await answerAssignments([given({})]);
+    await answerSpot(ids[0] ?? '');
+    await ended();
+    await again;
+    expect(http.match(({ url }) => url.startsWith('/api/map/base/'))).toEqual([]);
+  });
+  it('gives up the map first where the device is full, and never more than can be had again', async () => {
+    const tile = (n: number) => ({ at: `17/${n}/1`, stamp: 's', body: new ArrayBuffer(4), bytes: 4, keptAt: n });
+    await store.tiles.bulkPut(Array.from({ length: 100 }, (_, n) => tile(n)));
+    await store.photos.put({ id: 'p', body: new ArrayBuffer(4), bytes: 4, keptAt: 1 });
+    expect(await AlongStore.makeRoom()).toBe(true);
+    expect(await store.tiles.orderBy('keptAt').keys()).toEqual(Array.from({ length: 40 }, (_, n) => n + 60));
+    expect(await AlongStore.makeRoom()).toBe(true);
+    expect([await store.tiles.count(), await store.photos.count()]).toEqual([0, 1]);
+    expect(await AlongStore.makeRoom()).toBe(true);
+    expect(await AlongStore.makeRoom()).toBe(false);
   });
   it('is nobody else’s: another person finds nothing, and signing out empties the device', async () => {
     begin('crew_lead');
+    await answerAssignments();
     await answerList(ids.slice(0, 1));
     await answerSpot(ids[0] ?? '');
-    await until(() => along.ready().count === 1 && along.progress() === null, 'one');
+    await ended();
+    await until(() => along.ready().count === 1, 'one');
     const owner = session.user();
     session.user.update((user) => user && { ...user, id: 'somebody else' });
     expect(await along.find({ kind: 'spot', id: ids[0] ?? '' })).toBeNull();
     session.user.set(owner);
-    session.signedOut$.next();
-    await until(() => along.spots().length === 0, 'an empty device');
-    expect(await store.spots.count()).toBe(0);
+    // Hidden after too many wrong codes; gone after signing out.
+    await session.leave('keep');
+    expect(await store.spots.count()).toBe(1);
+    await session.leave();
+    expect([await store.spots.count(), await store.tiles.count(), await store.answers.count()]).toEqual([0, 0, 0]);
   });
 });

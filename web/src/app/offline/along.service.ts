@@ -10,7 +10,6 @@ import {
   type Role,
   type SpotDetail,
 } from '@sombra/contract';
-import { ofKind, standing, type FieldRecord } from '@sombra/core';
 import { liveQuery } from 'dexie';
 import {
   bufferCount,
@@ -109,7 +108,7 @@ export class AlongService {
   constructor() {
     // Another person on this device: what was kept for the one before goes.
     this.session.signedIn$.pipe(takeUntilDestroyed()).subscribe(({ id }) => void this.dropOthers(id));
-    this.session.beforeLeaving(() => this.store.empty());
+    this.session.beforeLeaving((what) => (what === 'forget' ? this.store.empty() : Promise.resolve()));
     void this.dropExpired();
     this.session.signedIn$
       .pipe(
@@ -302,8 +301,8 @@ export class AlongService {
   /** The map around the spots, and their newest photos in small: what is here already is not asked for again. */
   private async takeExtras(): Promise<void> {
     const taken = (await this.mine()).filter((one) => one.taken);
-    const details = taken.map(({ body }) => body as Pick<SpotDetail, 'spot' | 'records'>);
-    await this.takePhotos(details.flatMap(({ records }) => newestPhoto(records)));
+    const details = taken.map(({ body }) => body as Pick<SpotDetail, 'spot' | 'photos'>);
+    await this.takePhotos(details.flatMap(newestPhoto));
     await this.takeTiles(details.map(({ spot }) => spot.position));
   }
 
@@ -378,11 +377,8 @@ export class AlongService {
   }
 }
 
-/** The newest photo of a place. */
-function newestPhoto(records: readonly object[]): string[] {
-  const newest = ofKind(standing(records as readonly FieldRecord[]), 'assessment').at(-1)?.facts.photoId;
-  return newest ? [newest] : [];
-}
+/** The newest photo of a place: what it was recognised by last. */
+const newestPhoto = ({ photos = [] }: Pick<SpotDetail, 'photos'>): string[] => photos.slice(0, 1).map(({ id }) => id);
 
 /** Room this browser may still fill, bytes; `null` where it does not say. */
 async function roomLeft(): Promise<number | null> {

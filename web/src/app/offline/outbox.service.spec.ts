@@ -2,7 +2,7 @@ import { spotLeave } from '../../../testing/spot-leave';
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
-import type { SendRecord } from '@sombra/contract';
+import { recordFormat, type SendRecord } from '@sombra/contract';
 import { fieldDefault } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { keptBy } from '../../../testing/bench-rig';
@@ -80,7 +80,7 @@ describe('outbox', () => {
     outbox.delivered$.subscribe(({ id }) => stored.push(id));
     outbox.flush();
     const again = await request(sent.record.id);
-    expect(again.request.body).toEqual(sent);
+    expect(again.request.body).toEqual({ ...sent, format: recordFormat, aheadMs: null });
     again.flush(receipt(sent.record.id));
     await until(() => outbox.waiting().length === 0);
     expect(stored).toEqual([sent.record.id]);
@@ -112,14 +112,17 @@ describe('outbox', () => {
     await until(() => outbox.waiting().length === 1);
   });
 
-  it('keeps the reason of a refusal until the record is withdrawn', async () => {
+  it('keeps the reason of a refusal, and the record in the bin where its maker puts it', async () => {
     const sent = sending();
     const delivery = outbox.deliver(sent);
     (await request(sent.record.id)).flush(problem('conflict', 409), { status: 409, statusText: 'conflict' });
     await delivery;
     expect((await store.entries.get(sent.record.id))?.refused?.code).toBe('conflict');
-    await outbox.withdraw(sent.record.id);
-    expect(await store.entries.count()).toBe(0);
+    await outbox.bin(sent.record.id);
+    await until(() => outbox.binned().length === 1 && outbox.refused().length === 0);
+    await outbox.bin(sent.record.id, false);
+    await until(() => outbox.refused().length === 1);
+    expect(await store.entries.count()).toBe(1);
   });
 
   it('does not send a refused record again by itself, but over what is there when its maker says so', async () => {

@@ -3,6 +3,7 @@ import { Component } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { HttpTestingController, TestRequest } from '@angular/common/http/testing';
 import { ParcelsService } from './parcels.service';
+import { AlongStore } from './along-store';
 import { OutboxStore } from './outbox-store';
 import { until } from '../../../testing/until';
 
@@ -36,9 +37,10 @@ describe('what is sent besides records', () => {
     const first = parcels.send(tree);
     (await call(tree.url)).error(new ProgressEvent('error'), away);
     expect((await first).kind).toBe('waiting');
+    // The tree goes before its picture.
     const second = parcels.send(photo);
-    (await call(photo.url)).error(new ProgressEvent('error'), away);
-    await second;
+    (await call(tree.url)).error(new ProgressEvent('error'), away);
+    expect((await second).kind).toBe('waiting');
     await until(() => parcels.waiting().length === 2);
     expect(parcels.waiting().map(({ name }) => name)).toEqual(['Tree 1', 'Photo']);
 
@@ -72,6 +74,48 @@ describe('what is sent besides records', () => {
     await parcels.drop('t1');
     await until(() => parcels.refused().length === 0);
     expect([parcels.refused(), await store.parcels.count()]).toEqual([[], 0]);
+  });
+
+  it('keeps in the bin what its maker puts there, and sends it when it is taken out', async () => {
+    const sending = parcels.send(tree);
+    (await call(tree.url)).error(new ProgressEvent('error'), away);
+    await sending;
+    await parcels.bin('t1');
+    await until(() => parcels.binned().length === 1);
+    parcels.flush();
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    http.expectNone(tree.url);
+    await parcels.bin('t1', false);
+    await until(() => parcels.waiting().length === 1);
+    parcels.flush();
+    (await call(tree.url)).flush({});
+    await until(() => parcels.waiting().length === 0);
+  });
+
+  it('lets pictures wait for a better line by the wish of their maker, and holds up nothing with them', async () => {
+    parcels.setPhotosLeave('never');
+    const picture = new Blob(['x'], { type: 'image/jpeg' });
+    const held = await parcels.send({ ...photo, url: '/api/spots/s1/photos/p1', body: picture });
+    expect(held).toMatchObject({ kind: 'waiting', problem: { code: 'held' } });
+    const other = parcels.send(tree);
+    (await call(tree.url)).flush({});
+    expect((await other).kind).toBe('stored');
+    await until(() => parcels.waiting().length === 1);
+    localStorage.removeItem('sombra.photos');
+  });
+
+  it('says that the device is full, keeps what was kept before, and gives up the map for it first', async () => {
+    const full = new DOMException('no room', 'QuotaExceededError');
+    const put = jest.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
+      throw full;
+    });
+    const made = jest.spyOn(AlongStore, 'makeRoom').mockResolvedValueOnce(true).mockResolvedValueOnce(false);
+    const sent = await parcels.send(tree);
+    expect(sent).toMatchObject({ kind: 'refused', problem: { code: 'device_full' } });
+    expect(made).toHaveBeenCalledTimes(2);
+    put.mockRestore();
+    made.mockRestore();
+    expect(await store.parcels.count()).toBe(0);
   });
 
   it('leaves alone what somebody else made on this device', async () => {

@@ -33,6 +33,7 @@ export class ParcelsService {
     understood: () => true,
     stored: (answer) => this.answers.next(answer),
     lane: laneOf,
+    giveUpAfterMs: 600_000,
     mayLeave: ({ body }) => !(body instanceof Blob) || this.photosMayLeave(),
     makeRoom: () => AlongStore.makeRoom(),
   });

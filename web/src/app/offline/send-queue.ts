@@ -13,6 +13,7 @@ import {
   of,
   startWith,
   switchMap,
+  timeout,
   timer,
   type Observable,
 } from 'rxjs';
@@ -67,6 +68,8 @@ interface QueueOptions<E extends Queued, A> {
   readonly follows?: (behind: E, answer: A) => E;
   /** What has to arrive in order: behind an entry the server stumbles over, only those of its own lane wait. */
   readonly lane: (entry: E) => string;
+  /** How long an answer is waited for; a picture on a poor line takes its time. */
+  readonly giveUpAfterMs?: number;
   /** Whether it may leave over the network there is; what may not waits and holds up nothing. */
   readonly mayLeave?: (entry: E) => boolean;
   /** Gives up what can be had again, where the device is full; says whether there was anything. */
@@ -75,6 +78,8 @@ interface QueueOptions<E extends Queued, A> {
 
 /** A thing the server fell over this often is set aside for its maker to see; the others of its lane go on. */
 const mostStumbles = 5;
+/** A line that says nothing for so long is taken for cut; sent again it does no harm. */
+const givenUpAfterMs = 90_000;
 const firstRetryMs = 2000;
 const longestRetryMs = 60_000;
 
@@ -216,6 +221,7 @@ export class SendQueue<E extends Queued, A> {
     if (!latest) return { kind: 'waiting', problem: gone };
     const sent = await firstValueFrom(
       post(latest).pipe(
+        timeout(this.options.giveUpAfterMs ?? givenUpAfterMs),
         map((answer): Sent<A> => ({ kind: 'stored', answer })),
         catchError((error: unknown) => {
           const problem = readProblem(error);

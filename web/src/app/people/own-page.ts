@@ -4,6 +4,7 @@ import type { UnitSystem } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { readProblem, sayProblem } from '../ui/problem';
 import { ToastsService } from '../ui/toasts.service';
+import { CodePanel } from './code-panel';
 import { PasswordField } from '../fields/password-fields';
 import { roleNames } from './role-names';
 import { SessionService } from '../session/session.service';
@@ -13,7 +14,7 @@ import { textOf } from '../fields/event-values';
 @Component({
   selector: 's-own-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [PasswordField],
+  imports: [CodePanel, PasswordField],
   template: `
     @if (session.user(); as me) {
       <h1>{{ me.name }}</h1>
@@ -71,6 +72,7 @@ import { textOf } from '../fields/event-values';
           @if (problem(); as text) {
             <p class="problem" role="alert">{{ text }}</p>
           }
+          <s-code-panel />
         </section>
         <section>
           <h2>What you may do</h2>

@@ -8,6 +8,7 @@ import { sayDay, sayMoment } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ToastsService } from '../ui/toasts.service';
 import { ProgrammeService } from '../programme/programme.service';
+import { DevicesPanel } from './devices-panel';
 import { roleNames } from './role-names';
 import { PeopleService } from './people.service';
 import { SessionService } from '../session/session.service';
@@ -17,7 +18,7 @@ import { textOf } from '../fields/event-values';
 @Component({
   selector: 's-people-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [StateNote],
+  imports: [DevicesPanel, StateNote],
   templateUrl: './people-page.html',
   styleUrl: './people-page.scss',
 })

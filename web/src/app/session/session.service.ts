@@ -22,6 +22,9 @@ const askAgainMs = 20_000;
 
 export type SessionState = 'asking' | 'unreachable' | 'out' | 'in' | 'expired';
 
+/** Leaving for good forgets what was taken along; after too many wrong codes it is only hidden. */
+export type Leaving = 'forget' | 'keep';
+
 /** Who is signed in, in which units they read, and what day it is for the programme. */
 @Injectable({ providedIn: 'root' })
 export class SessionService {
@@ -32,7 +35,7 @@ export class SessionService {
   private readonly cutOff = signal(false);
   private readonly signedOutSubject = new Subject<void>();
   private readonly wiping = new Subject<void>();
-  private readonly leaveHooks: (() => Promise<unknown>)[] = [];
+  private readonly leaveHooks: ((what: Leaving) => Promise<unknown>)[] = [];
 
   readonly state = this.phase.asReadonly();
   /** Opened without a word from the server, by what this device kept. */
@@ -151,16 +154,16 @@ export class SessionService {
   }
 
   /** What is done before somebody leaves this device; none of it keeps them from leaving. */
-  beforeLeaving(hook: () => Promise<unknown>): void {
+  beforeLeaving(hook: (what: Leaving) => Promise<unknown>): void {
     this.leaveHooks.push(hook);
   }
 
   /** Leaves this device, without a network too: the server is told as soon as it is reached. */
-  async signOut(): Promise<void> {
+  async signOut(what: Leaving = 'forget'): Promise<void> {
     leave();
     forgetSession();
     this.signedOutSubject.next();
-    await Promise.allSettled(this.leaveHooks.map((hook) => hook()));
+    await Promise.allSettled(this.leaveHooks.map((hook) => hook(what)));
     this.http.delete('/api/session').subscribe({
       next: () => {
         left();

@@ -9,6 +9,7 @@ import { sayDay } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ToastsService } from '../ui/toasts.service';
 import { SessionService } from '../session/session.service';
+import { AssignForm } from '../spot/assign-form';
 import { LotCard } from './lot-card';
 import { StockService } from './stock.service';
 import { textOf } from '../fields/event-values';
@@ -17,7 +18,7 @@ import { textOf } from '../fields/event-values';
 @Component({
   selector: 's-delivery-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, StateNote, LotCard],
+  imports: [RouterLink, AssignForm, StateNote, LotCard],
   template: `
     <p><a routerLink="/deliveries">All deliveries</a></p>
     @if (problem(); as trouble) {
@@ -34,6 +35,25 @@ import { textOf } from '../fields/event-values';
         <a routerLink="/practices" [queryParams]="{ a: now.practice.id }">{{ now.practice.name }}</a>, version
         {{ now.practice.version }}.
       </p>
+      @if (mayAssign() && !session.away()) {
+        <p>
+          <button
+            type="button"
+            class="btn btn-outline-primary"
+            [attr.aria-expanded]="sending()"
+            (click)="sending.set(!sending())"
+          >
+            Send somebody to receive it
+          </button>
+        </p>
+        @if (sending()) {
+          <s-assign-form
+            [deliveryId]="now.id"
+            [proposed]="now.orderNumber + ' from ' + now.nursery"
+            (sentOut)="sending.set(false)"
+          />
+        }
+      }
       <section class="came" aria-label="How it came and where it waits">
         @for (one of yesNo; track one.key) {
           <fieldset>
@@ -171,7 +191,9 @@ export class DeliveryPage {
   protected readonly textOf = textOf;
   readonly deliveryId = input.required<string>();
   private readonly doors = inject(StockService);
-  private readonly session = inject(SessionService);
+  protected readonly session = inject(SessionService);
+  protected readonly mayAssign = computed(() => this.session.may('assign'));
+  protected readonly sending = signal(false);
   private readonly toasts = inject(ToastsService);
   protected readonly say = sayDay;
   protected readonly delivery = signal<Delivery | null>(null);

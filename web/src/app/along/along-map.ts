@@ -1,0 +1,112 @@
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { mapSchema, type MapInfo } from '@sombra/contract';
+import type { Feature } from 'geojson';
+import { AlongService } from '../offline/along.service';
+import { SessionService } from '../session/session.service';
+import { ThemeService } from '../ui/theme.service';
+import type { MapCanvas } from '../map/map-canvas';
+import type { Stop } from './stops.service';
+import type { Fix } from './where.service';
+
+const nowhere: MapInfo = { layers: [], pmtiles: null, centre: [0, 0], bounds: null, stamp: '' };
+
+/** The map as it was taken along: the spots that are here, and where one stands. */
+@Component({
+  selector: 's-along-map',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="box" #box role="region" aria-label="Map of what is here; the list below holds the same"></div>
+    @if (fault(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+    }
+    .box {
+      height: min(52vh, 26rem);
+      border: 1px solid var(--line);
+      background: var(--land);
+    }
+  `,
+})
+export class AlongMap {
+  readonly stops = input.required<readonly Stop[]>();
+  readonly fix = input<Fix | null>(null);
+  readonly opened = output<string>();
+  private readonly along = inject(AlongService);
+  private readonly session = inject(SessionService);
+  private readonly box = viewChild.required<ElementRef<HTMLElement>>('box');
+  private readonly canvas = signal<MapCanvas | null>(null);
+  protected readonly fault = signal<string | null>(null);
+
+  constructor() {
+    const destroyed = inject(DestroyRef);
+    destroyed.onDestroy(() => untracked(this.canvas)?.destroy());
+    afterNextRender(() => void this.start());
+    effect(() => {
+      const fix = this.fix();
+      if (fix) this.canvas()?.stand([...fix.position], fix.accuracyM);
+    });
+    const theme = inject(ThemeService);
+    effect(() => {
+      theme.dark();
+      requestAnimationFrame(() => untracked(this.canvas)?.repaint({}));
+    });
+  }
+
+  private async start(): Promise<void> {
+    try {
+      const { MapCanvas } = await import('../map/map-canvas');
+      const info = mapSchema.safeParse(await this.along.answer('/api/map')).data ?? nowhere;
+      const stops = this.stops();
+      const canvas = new MapCanvas({
+        container: this.box().nativeElement,
+        info: { ...info, bounds: boundsOf(stops) ?? info.bounds },
+        filter: {},
+        camera: null,
+        unit: this.session.units() === 'us' ? 'imperial' : 'metric',
+        kept: {
+          tile: (at) => this.along.tile(at),
+          maxZoom: await this.along.nearestZoom(),
+          spots: { type: 'FeatureCollection', features: stops.map(featureOf) },
+        },
+      });
+      canvas.onReady(() => this.canvas.set(canvas));
+      canvas.onClick((_at, spotId) => {
+        if (spotId) this.opened.emit(spotId);
+      });
+    } catch {
+      this.fault.set('The map could not be drawn on this device. The list below holds the same.');
+    }
+  }
+}
+
+/** What a mark tells, spelt as in the tiles of the server. */
+function featureOf({ id, ref, species, position, life }: Stop): Feature {
+  const probe = life.inspections.map(({ record }) => record.facts.probe).findLast((one) => one !== null) ?? 'unknown';
+  const planted = life.planting !== null;
+  const properties = { id, ref, species, planted, level: life.level, probe, stage: life.stage };
+  return { type: 'Feature', geometry: { type: 'Point', coordinates: [...position] }, properties };
+}
+
+function boundsOf(stops: readonly Stop[]): MapInfo['bounds'] {
+  if (stops.length === 0) return null;
+  const lngs = stops.map(({ position }) => position[0]);
+  const lats = stops.map(({ position }) => position[1]);
+  return [Math.min(...lngs), Math.min(...lats), Math.max(...lngs), Math.max(...lats)];
+}

@@ -1,0 +1,110 @@
+import { computed, inject, Injectable } from '@angular/core';
+import type { Assignment, KeptRecord, SpotDetail } from '@sombra/contract';
+import {
+  couldNot,
+  isServed,
+  remedyWords,
+  stageNames,
+  type AssignmentKind,
+  type FieldRecord,
+  type SpotLife,
+} from '@sombra/core';
+import type { KeptSpot } from '../offline/along-store';
+import { AlongService } from '../offline/along.service';
+import { OutboxService } from '../offline/outbox.service';
+import { lifeOf, readSpotDetail } from '../spot/spot-context';
+
+/** A spot as this device keeps it, worked out. */
+export interface Stop {
+  readonly id: string;
+  readonly ref: string;
+  readonly place: string;
+  readonly position: readonly [number, number];
+  readonly species: string;
+  readonly detail: SpotDetail;
+  readonly life: SpotLife;
+  /** Those of the server and those that wait on this device. */
+  readonly records: readonly FieldRecord[];
+  /** The first thing that waits there, in words. */
+  readonly waits: string;
+}
+
+/** One stop of an assignment, and how it stands. */
+export interface AssignedStop {
+  readonly id: string;
+  /** `null` where it was not taken along. */
+  readonly stop: Stop | null;
+  readonly state: 'open' | 'done' | 'could_not';
+  readonly reason: string | null;
+}
+
+/** The bench that holds what an assignment asks for. */
+export const benchOf: Readonly<Record<Exclude<AssignmentKind, 'delivery'>, string>> = {
+  test_holes: 'ground',
+  planting: 'day',
+  watering: 'inspect',
+  looks: 'inspect',
+};
+
+/** What lies on this device, as stops of a walk: worked out anew only where something came. */
+@Injectable()
+export class StopsService {
+  private readonly along = inject(AlongService);
+  private readonly outbox = inject(OutboxService);
+  private readonly spots = this.along.watchSpots();
+  private readonly known = new Map<string, { readonly of: KeptSpot; readonly extra: string; readonly stop: Stop }>();
+
+  readonly stops = computed<readonly Stop[]>(() => {
+    const waiting = this.outbox.waiting();
+    return this.spots().flatMap((kept) => {
+      const own = waiting.filter(({ sent }) => sent.spotId === kept.id).map(({ sent }) => sent.record);
+      const stop = this.stopOf(kept, own);
+      return stop ? [stop] : [];
+    });
+  });
+  private readonly byId = computed(() => new Map(this.stops().map((stop) => [stop.id, stop])));
+
+  stop(id: string): Stop | null {
+    return this.byId().get(id) ?? null;
+  }
+
+  /** The stops of an assignment in their order, each with how it stands. */
+  of({ kind, spotIds, madeAt }: Assignment): readonly AssignedStop[] {
+    return spotIds.map((id) => {
+      const stop = this.stop(id);
+      const records = stop?.records ?? [];
+      const reason = couldNot(kind, records, madeAt);
+      const state = isServed(kind, records, madeAt) ? 'done' : reason === null ? 'open' : 'could_not';
+      return { id, stop, state, reason };
+    });
+  }
+
+  private stopOf(kept: KeptSpot, own: readonly FieldRecord[]): Stop | null {
+    const extra = own.map(({ id }) => id).join();
+    const before = this.known.get(kept.id);
+    if (before?.of.keptAt === kept.keptAt && before.extra === extra) return before.stop;
+    const stop = workOut(kept, own);
+    if (stop) this.known.set(kept.id, { of: kept, extra, stop });
+    return stop;
+  }
+}
+
+function workOut({ body }: KeptSpot, own: readonly FieldRecord[]): Stop | null {
+  try {
+    const detail = readSpotDetail(body);
+    const here = new Set(detail.records.map(({ id }: KeptRecord) => id));
+    const records = [...detail.records, ...own.filter(({ id }) => !here.has(id))] as readonly FieldRecord[];
+    const life = lifeOf(detail, records);
+    const { id, ref, place, position } = detail.spot;
+    const species = detail.tree?.species ?? '';
+    return { id, ref, place, position, species, detail, life, records, waits: waitsFor(life) };
+  } catch {
+    // Kept by another version, and not read by this one: it is taken anew on a network.
+    return null;
+  }
+}
+
+function waitsFor({ decisions: [first] }: SpotLife): string {
+  if (!first) return '';
+  return first.remedy ? remedyWords[first.remedy].act : stageNames[first.stage];
+}

@@ -1,0 +1,284 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { assignmentNames, digCover, formatQuantity, sayReason } from '@sombra/core';
+import { v7 as uuidv7 } from 'uuid';
+import { AskQuestion } from '../ask/ask-question';
+import type { Answer, Answers, Ask } from '../ask/ask';
+import { benchOf, StopsService, type AssignedStop } from '../along/stops.service';
+import { WhereService } from '../along/where.service';
+import { textOf } from '../fields/event-values';
+import { PhotoButton } from '../fields/photo-button';
+import { shrinkPhoto } from '../fields/shrink-photo';
+import { AlongService } from '../offline/along.service';
+import { DraftsService } from '../offline/drafts.service';
+import { ParcelsService } from '../offline/parcels.service';
+import { SessionService } from '../session/session.service';
+import { RecordSender, sendsRecords } from '../spot/record-sender';
+import { SpotStore } from '../spot/spot-store';
+import { sayProblem } from '../ui/problem';
+import { lookOf, lookQuestions, plantingOf, plantingQuestions } from './walk-questions';
+import { WhichTree } from './which-tree';
+
+interface Kept {
+  readonly stopId: string | null;
+  readonly order: 'plan' | 'near';
+  readonly set: readonly string[];
+}
+interface Begun {
+  readonly answers: Answers;
+  readonly at: number;
+}
+const usualReasons = ['gate locked', 'car in the way', 'not found', 'unsafe', 'no water'] as const;
+const handKey = 'sombra.hand';
+
+/**
+ * A walk of several things: where one is, how many are left, the next by distance or by plan; at each which tree it is,
+ * then one question at a time. Left half-way it goes on where it was.
+ */
+@Component({
+  selector: 's-walk-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, AskQuestion, PhotoButton, WhichTree],
+  providers: [StopsService, WhereService, SpotStore, sendsRecords],
+  templateUrl: './walk-page.html',
+  styleUrl: './walk-page.scss',
+  host: { '[class.left]': "hand() === 'left'" },
+})
+export class WalkPage {
+  protected readonly textOf = textOf;
+  readonly assignmentId = input.required<string>();
+  protected readonly session = inject(SessionService);
+  protected readonly where = inject(WhereService);
+  protected readonly sender = inject(RecordSender);
+  protected readonly say = sayProblem;
+  protected readonly reasons = usualReasons;
+  private readonly stopsHere = inject(StopsService);
+  private readonly along = inject(AlongService);
+  private readonly store = inject(SpotStore);
+  private readonly drafts = inject(DraftsService);
+  private readonly parcels = inject(ParcelsService);
+
+  protected readonly assignment = computed(
+    () => this.along.assignments().find(({ id }) => id === this.assignmentId()) ?? null,
+  );
+  protected readonly names = assignmentNames;
+  private readonly kept = signal<Kept>({ stopId: null, order: 'plan', set: [] });
+  protected readonly order = computed(() => this.kept().order);
+  protected readonly hand = signal<'left' | 'right'>(localStorage.getItem(handKey) === 'left' ? 'left' : 'right');
+
+  protected readonly stops = computed<readonly AssignedStop[]>(() => {
+    const assignment = this.assignment();
+    return assignment ? this.stopsHere.of(assignment) : [];
+  });
+  protected readonly left = computed(() => this.stops().filter(({ state }) => state === 'open').length);
+  /** Those that are open, the next one first; what was set aside for now comes last. */
+  private readonly ahead = computed(() => {
+    const later = new Set(this.kept().set);
+    const open = this.stops().filter(({ state, stop }) => state === 'open' && stop !== null);
+    const near = (one: AssignedStop) => (one.stop ? (this.where.distanceM(one.stop.position) ?? 0) : 0);
+    const sorted = this.order() === 'near' && this.where.here() ? [...open].sort((a, b) => near(a) - near(b)) : open;
+    return [...sorted.filter(({ id }) => !later.has(id)), ...sorted.filter(({ id }) => later.has(id))];
+  });
+  protected readonly current = computed(() => {
+    const chosen = this.stops().find(({ id }) => id === this.kept().stopId);
+    return chosen?.stop ? chosen : (this.ahead()[0] ?? null);
+  });
+  protected readonly number = computed(() => this.stops().findIndex(({ id }) => id === this.current()?.id) + 1);
+
+  /** Questions are asked one at a time here; other work has an instrument of its own. */
+  protected readonly questions = computed<readonly Ask[] | null>(() => {
+    const [kind, life] = [this.assignment()?.kind, this.current()?.stop?.life];
+    if (kind === 'looks' && life?.planting) return lookQuestions;
+    if (kind === 'planting' && life && !life.planting) return plantingQuestions(life);
+    return null;
+  });
+  protected readonly bench = computed(() => {
+    const kind = this.assignment()?.kind;
+    return kind && kind !== 'delivery' ? benchOf[kind] : 'town';
+  });
+  private readonly begun = signal<Begun>({ answers: {}, at: -1 });
+  protected readonly at = computed(() => this.begun().at);
+  protected readonly answers = computed(() => this.begun().answers);
+  protected readonly ask = computed(() => this.questions()?.[this.at()] ?? null);
+  protected readonly photos = signal<readonly string[]>([]);
+  protected readonly fault = signal<string | null>(null);
+  protected readonly cannot = signal(false);
+  protected readonly reason = signal('');
+
+  /** Where nobody may dig today a planting is not begun. */
+  protected readonly noCover = computed(() => {
+    const detail = this.current()?.stop?.detail;
+    const today = this.session.today();
+    if (this.assignment()?.kind !== 'planting' || !detail || today < detail.ticketsSince) return null;
+    const cover = digCover(detail.leave, today, detail.rules.ground);
+    if (cover.kind !== 'none') return null;
+    return cover.because.map((reason) => sayReason(reason, this.session.units())).join(' ');
+  });
+
+  constructor() {
+    inject(DestroyRef).onDestroy(() => this.where.stop());
+    this.where.follow();
+    effect(() => {
+      const id = this.assignmentId();
+      untracked(() => this.restoreWalk(id));
+    });
+    effect(() => {
+      const id = this.current()?.id;
+      untracked(() => this.openStop(id ?? null));
+    });
+  }
+
+  private restoreWalk(id: string): void {
+    const draft = this.drafts.read(`walk.${id}`)?.value as Partial<Kept> | undefined;
+    this.kept.set({
+      stopId: typeof draft?.stopId === 'string' ? draft.stopId : null,
+      order: draft?.order === 'near' ? 'near' : 'plan',
+      set: Array.isArray(draft?.set) ? draft.set : [],
+    });
+  }
+
+  private keepWalk(change: Partial<Kept>): void {
+    this.kept.update((before) => ({ ...before, ...change }));
+    this.drafts.keep(`walk.${this.assignmentId()}`, this.kept());
+  }
+
+  private openStop(id: string | null): void {
+    this.photos.set([]);
+    this.fault.set(null);
+    this.cannot.set(false);
+    if (!id) return;
+    this.store.open({ kind: 'spot', id });
+    const draft = this.drafts.read(this.stopDraft(id))?.value as Partial<Begun> | undefined;
+    this.begun.set({ answers: draft?.answers ?? {}, at: draft?.at ?? -1 });
+  }
+
+  private readonly stopDraft = (id: string): string => `walk.${this.assignmentId()}.${id}`;
+
+  private keepBegun(change: Partial<Begun>): void {
+    this.begun.update((before) => ({ ...before, ...change }));
+    const id = this.current()?.id;
+    if (id) this.drafts.keep(this.stopDraft(id), this.begun());
+  }
+
+  protected setOrder(order: Kept['order']): void {
+    this.keepWalk({ order, stopId: null });
+    if (order === 'near') this.where.follow();
+  }
+
+  protected setHand(hand: 'left' | 'right'): void {
+    this.hand.set(hand);
+    localStorage.setItem(handKey, hand);
+  }
+
+  protected begin(): void {
+    this.keepWalk({ stopId: this.current()?.id ?? null });
+    this.keepBegun({ at: 0 });
+  }
+
+  protected answer(value: Answer): void {
+    const key = this.ask()?.key;
+    if (key) this.keepBegun({ answers: { ...this.answers(), [key]: value } });
+  }
+
+  protected go(step: number): void {
+    this.fault.set(null);
+    const last = this.questions()?.length ?? 0;
+    this.keepBegun({ at: Math.min(last, Math.max(-1, this.at() + step)) });
+  }
+
+  /** What was answered so far, to be read over and gone back to. */
+  protected readonly said = computed(() =>
+    (this.questions() ?? []).map((ask, i) => ({ i, title: ask.title, value: this.sayAnswer(ask) })),
+  );
+
+  private sayAnswer(ask: Ask): string {
+    if (ask.kind === 'photo') return this.photos().length > 0 ? `${this.photos().length} taken` : 'none';
+    const value = this.answers()[ask.key] ?? null;
+    if (value === null) return 'not looked at';
+    if (ask.kind === 'words') return ask.options.find((one) => one.value === value)?.name ?? '';
+    const number = Number(value);
+    const side = ask.signs ? ` ${number < 0 ? ask.signs.minus : ask.signs.plus}` : '';
+    return `${formatQuantity(ask.signs ? Math.abs(number) : number, ask.quantity, this.session.units())}${side}`;
+  }
+
+  /** A photo goes to this device first; it knows the step it was taken at. */
+  protected async photo(file: File, step: string): Promise<void> {
+    const stop = this.current()?.stop;
+    if (!stop) return;
+    this.fault.set(null);
+    try {
+      const id = uuidv7();
+      const url = `/api/spots/${stop.id}/photos/${id}?step=${this.assignment()?.kind ?? 'walk'}.${step}`;
+      const body = await shrinkPhoto(file);
+      const name = `Photo of ${stop.ref}`;
+      const sent = await this.parcels.send({ id, method: 'PUT', url, body, name, about: stop.ref });
+      if (sent.kind === 'refused') this.fault.set(sayProblem(sent.problem));
+      else this.photos.update((before) => [...before, id]);
+    } catch (error) {
+      this.fault.set(error instanceof TypeError ? `${error.message}.` : 'This picture could not be read.');
+    }
+  }
+
+  protected async keepRecord(): Promise<void> {
+    const stop = this.current()?.stop;
+    const kind = this.assignment()?.kind;
+    if (!stop || !kind) return;
+    const today = this.session.today();
+    if (kind === 'looks') {
+      const facts = lookOf(this.answers(), today);
+      await this.send('inspection', facts, `Look at ${stop.ref} stored.`);
+      return;
+    }
+    const planting = plantingOf(this.answers(), stop.life, today);
+    if ('missing' in planting) {
+      const at = this.questions()?.findIndex(({ key }) => key === planting.missing) ?? 0;
+      this.keepBegun({ at });
+      this.fault.set('This is needed before the planting is stored.');
+      return;
+    }
+    await this.send('planting', planting.facts, `Planting of ${stop.ref} stored.`);
+  }
+
+  private async send(kind: 'inspection' | 'planting', facts: never | object, done: string): Promise<void> {
+    const id = this.current()?.id ?? '';
+    if (!(await this.sender.send({ kind, facts: facts as never, supersedes: null }, done))) return;
+    this.leaveStop(id);
+  }
+
+  /** On to the next one; what was begun here is done. */
+  private leaveStop(id: string): void {
+    this.drafts.drop(this.stopDraft(id));
+    this.begun.set({ answers: {}, at: -1 });
+    this.keepWalk({ stopId: null });
+  }
+
+  protected later(): void {
+    const id = this.current()?.id;
+    if (id) this.keepWalk({ stopId: null, set: [...this.kept().set.filter((one) => one !== id), id] });
+  }
+
+  protected pick(id: string): void {
+    this.keepWalk({ stopId: id });
+  }
+
+  protected async couldNot(reason: string): Promise<void> {
+    const [id, task] = [this.current()?.id, this.assignment()?.kind];
+    if (!id || !task) return;
+    const facts = { task, triedOn: this.session.today(), reason: reason.trim() };
+    const done = await this.sender.send({ kind: 'not_done', facts, supersedes: null }, 'Kept, with its reason.');
+    if (!done) return;
+    this.cannot.set(false);
+    this.reason.set('');
+    this.leaveStop(id);
+  }
+}
