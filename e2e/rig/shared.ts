@@ -19,8 +19,8 @@ export function runEntry(name: string, env: Record<string, string>): string {
   return run.stdout;
 }
 
-/** One built application and one loaded database for all workers. */
-export default async function setUp(): Promise<() => void> {
+/** One built application and one loaded database for all workers; ended by what it returns. */
+export async function makeShared(): Promise<() => void> {
   await buildAll();
   const folder = mkdtempSync(path.join(tmpdir(), 'sombra-e2e-'));
   chmodSync(folder, 0o711);
@@ -34,3 +34,5 @@ export default async function setUp(): Promise<() => void> {
     rmSync(folder, { recursive: true, force: true });
   };
 }
+
+export default makeShared;

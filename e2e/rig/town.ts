@@ -23,6 +23,8 @@ export class Town {
   private server: ChildProcess | null = null;
   /** The wire to the database, where a test is to cut it. */
   wire: Wire | null = null;
+  /** What this server is told otherwise. */
+  environment: Readonly<Record<string, string>> = {};
 
   constructor(
     private readonly cluster: Cluster,
@@ -48,6 +50,7 @@ export class Town {
       LOCATE_URL: this.standIns.locateUrl,
       POSITION_SIMULATED: 'yes',
       LOG_LEVEL: 'silent',
+      ...this.environment,
     };
     const server = spawn(process.execPath, [entry('main')], { env, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
     this.server = server;

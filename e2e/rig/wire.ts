@@ -1,9 +1,11 @@
 import { connect, createServer, type AddressInfo, type Server, type Socket } from 'node:net';
 
-/** A wire between a server and its database that a test can cut, as when the database dies, and mend. */
+/** A wire between two ends that a test can cut, as when the far end dies, and mend. */
 export class Wire {
   private readonly open = new Set<Socket>();
   private server: Server | null = null;
+  /** Answers as a gateway does whose server is away. */
+  badGateway = false;
 
   private constructor(
     private readonly target: number,
@@ -26,6 +28,11 @@ export class Wire {
 
   async mend(): Promise<void> {
     const server = createServer((near) => {
+      if (this.badGateway) {
+        near.on('error', () => near.destroy());
+        near.once('data', () => near.end('HTTP/1.1 502 Bad Gateway\r\nconnection: close\r\ncontent-length: 0\r\n\r\n'));
+        return;
+      }
       const far = connect(this.target, '127.0.0.1');
       for (const [one, other] of [
         [near, far],
@@ -48,5 +55,11 @@ export class Wire {
   cut(): void {
     this.server?.close();
     for (const socket of this.open) socket.destroy();
+  }
+
+  /** Cuts what runs and takes new connections at once: a line that fails for a moment. */
+  async flicker(): Promise<void> {
+    for (const socket of this.open) socket.destroy();
+    await new Promise((resolve) => setImmediate(resolve));
   }
 }

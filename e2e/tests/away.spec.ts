@@ -1,40 +1,6 @@
-import { chromium, type BrowserContext, type Page } from '@playwright/test';
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
+import type { Page } from '@playwright/test';
+import { Phone } from '../rig/phone';
 import { expect, knownAs, test, type Town } from '../rig/town';
-
-/** A phone whose browser is closed and started anew, and keeps what it kept. */
-class Phone {
-  private context: BrowserContext | null = null;
-  private constructor(
-    private readonly folder: string,
-    private readonly launch: Parameters<typeof chromium.launchPersistentContext>[1],
-  ) {}
-
-  static async made(launch: Parameters<typeof chromium.launchPersistentContext>[1]): Promise<Phone> {
-    return new Phone(await mkdtemp(path.join(tmpdir(), 'sombra-phone-')), launch);
-  }
-
-  async open(): Promise<Page> {
-    this.context = await chromium.launchPersistentContext(this.folder, {
-      ...this.launch,
-      viewport: { width: 390, height: 844 },
-      serviceWorkers: 'allow',
-    });
-    return this.context.pages()[0] ?? (await this.context.newPage());
-  }
-
-  async close(): Promise<void> {
-    await this.context?.close();
-    this.context = null;
-  }
-
-  async throwAway(): Promise<void> {
-    await this.close();
-    await rm(this.folder, { recursive: true, force: true });
-  }
-}
 
 const choosing = (page: Page) => page.getByRole('link', { name: /\b[A-Z]-\d{4}\b/ });
 const plantings = async (town: Town): Promise<number> => {

@@ -202,7 +202,9 @@ test('a record sent late, after somebody else was first, waits for a decision', 
   await expect(second.getByText('Stock measures stored.')).toBeVisible();
 
   await page.unroute('**/api/records');
-  await expect(page.getByText(/Stock measures, entered .* was not taken\./)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('F-0101: Stock measures was not taken.')).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('link', { name: 'See what can be done' }).click();
+  await expect(page.getByText(/Caliper 74 mm/)).toBeVisible();
   await page.getByRole('button', { name: 'Store it over what is there' }).click();
   await expect(page.getByText('was not taken')).toHaveCount(0);
   const newest = async () => {

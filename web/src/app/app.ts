@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, Injector } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { ClockNote } from './frame/clock-note';
 import { NewVersion } from './frame/new-version';
@@ -12,7 +12,6 @@ import { SeasonBandView } from './season/season-band-view';
 import { ThemeService } from './ui/theme.service';
 import { LockService } from './session/lock.service';
 import { SessionService } from './session/session.service';
-import { SealingService } from './offline/sealing.service';
 import { SignInForm } from './people/sign-in-form';
 import { LockForm } from './people/lock-form';
 import { SetUpPage } from './programme/set-up-page';
@@ -70,17 +69,7 @@ import { SetUpPage } from './programme/set-up-page';
             <div class="side">
               <s-topbar />
               @if (!session.away()) {
-                <div class="band" [class.open]="bandOpen()">
-                  <button
-                    type="button"
-                    class="weeks"
-                    [attr.aria-expanded]="bandOpen()"
-                    (click)="bandOpen.set(!bandOpen())"
-                  >
-                    Weeks of the year
-                  </button>
-                  <s-season-band />
-                </div>
+                <s-season-band />
               }
               <s-clock-note />
               <s-new-version />
@@ -88,7 +77,11 @@ import { SetUpPage } from './programme/set-up-page';
               <s-page-row />
               <main id="work" tabindex="-1"><router-outlet /></main>
             </div>
-            <s-thumb-bar />
+            @if (small) {
+              @defer (on immediate) {
+                <s-thumb-bar />
+              }
+            }
           }
           @if (session.state() === 'expired') {
             <div class="veil" role="dialog" aria-modal="true" aria-label="Sign in again">
@@ -139,25 +132,7 @@ import { SetUpPage } from './programme/set-up-page';
       place-items: center;
       z-index: 1040;
     }
-    .weeks {
-      display: none;
-    }
     @media (max-width: 720px) {
-      .weeks {
-        display: block;
-        width: 100%;
-        min-height: 24px;
-        border: 0;
-        border-bottom: 2px solid var(--pine);
-        background: var(--shade);
-        color: var(--ink);
-        font-size: 1rem;
-        line-height: 1.1;
-        padding: 0;
-      }
-      .band:not(.open) s-season-band {
-        display: none;
-      }
       s-rail {
         display: none;
       }
@@ -181,16 +156,20 @@ import { SetUpPage } from './programme/set-up-page';
 export class App {
   protected readonly session = inject(SessionService);
   protected readonly lock = inject(LockService);
-  /** On a phone the band is a thin line until it is wanted. */
-  protected readonly bandOpen = signal(false);
+  /** Wide enough for the rail, or navigated at the thumb. */
+  protected readonly small = matchMedia('(max-width: 720px)').matches;
   /** Pages a signed link opens: no account, no frame. */
   protected readonly open = /^\/(consent|welcome)\//.test(location.pathname);
   // The sign-in page has the theme too.
   protected readonly theme = inject(ThemeService);
 
   constructor() {
-    // What somebody left sealed on this device goes out from any page, whoever is signed in.
-    inject(SealingService);
+    // What somebody left sealed on this device goes out from any page, whoever is signed in; the first page need not wait.
+    const injector = inject(Injector);
+    void import('./offline/sealing.service').then(
+      ({ SealingService }) => injector.get(SealingService),
+      () => undefined,
+    );
   }
 
   protected toWork(event: Event): void {

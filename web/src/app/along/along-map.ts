@@ -13,8 +13,9 @@ import {
   viewChild,
 } from '@angular/core';
 import { mapSchema, type MapInfo } from '@sombra/contract';
-import type { Feature } from 'geojson';
+import type { Feature, FeatureCollection } from 'geojson';
 import { AlongService } from '../offline/along.service';
+import { lastTileZoom } from '../offline/tiles';
 import { SessionService } from '../session/session.service';
 import { ThemeService } from '../ui/theme.service';
 import type { MapCanvas } from '../map/map-canvas';
@@ -38,7 +39,7 @@ const nowhere: MapInfo = { layers: [], pmtiles: null, centre: [0, 0], bounds: nu
       display: block;
     }
     .box {
-      height: min(52vh, 26rem);
+      height: min(60vh, 34rem);
       border: 1px solid var(--line);
       background: var(--land);
     }
@@ -62,6 +63,16 @@ export class AlongMap {
       const fix = this.fix();
       if (fix) this.canvas()?.stand([...fix.position], fix.accuracyM);
     });
+    // The device reads what it kept after the page stands: the spots come later than the map.
+    let fitted = false;
+    effect(() => {
+      const [canvas, stops] = [this.canvas(), this.stops()];
+      if (!canvas || stops.length === 0) return;
+      canvas.showKept(collectionOf(stops));
+      const bounds = boundsOf(stops);
+      if (bounds && !fitted) canvas.fit(bounds);
+      fitted = true;
+    });
     const theme = inject(ThemeService);
     effect(() => {
       theme.dark();
@@ -82,8 +93,8 @@ export class AlongMap {
         unit: this.session.units() === 'us' ? 'imperial' : 'metric',
         kept: {
           tile: (at) => this.along.tile(at),
-          maxZoom: await this.along.nearestZoom(),
-          spots: { type: 'FeatureCollection', features: stops.map(featureOf) },
+          maxZoom: this.session.away() ? await this.along.nearestZoom() : lastTileZoom,
+          spots: collectionOf(stops),
         },
       });
       canvas.onReady(() => this.canvas.set(canvas));
@@ -95,6 +106,11 @@ export class AlongMap {
     }
   }
 }
+
+const collectionOf = (stops: readonly Stop[]): FeatureCollection => ({
+  type: 'FeatureCollection',
+  features: stops.map(featureOf),
+});
 
 /** What a mark tells, spelt as in the tiles of the server. */
 function featureOf({ id, ref, species, position, life }: Stop): Feature {

@@ -62,7 +62,7 @@ export class AskQuestion {
     const [min, max] = [Math.min(0, ...likely), Math.max(...likely)];
     if (likely.length < 2) return null;
     const step = Math.max(1, Math.round((max - min) / 60 / 5) * 5);
-    const ticks = Array.from({ length: 7 }, (_, i) => Math.round(min + ((max - min) * i) / 6));
+    const ticks = Array.from({ length: 4 }, (_, i) => Math.round(min + ((max - min) * i) / 3));
     const say = (mm: number) => formatQuantity(mm, this.quantity(), this.session.units());
     return { min, max, step, ticks: ticks.map((value) => ({ value, words: say(value) })) };
   });

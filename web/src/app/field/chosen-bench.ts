@@ -72,12 +72,14 @@ const mostCompared = 3;
         }
       </div>
       @if (sending()) {
-        <s-assign-form
-          [spotIds]="spotIds()"
-          [planted]="allPlanted()"
-          [proposed]="assignTitle()"
-          (sentOut)="sending.set(false)"
-        />
+        @defer (on immediate) {
+          <s-assign-form
+            [spotIds]="spotIds()"
+            [planted]="allPlanted()"
+            [proposed]="assignTitle()"
+            (sentOut)="sending.set(false)"
+          />
+        }
       }
     }
     @if (acts.problem(); as fault) {

@@ -45,7 +45,7 @@ const themeNames: Readonly<Record<Theme, string>> = {
         >
       }
       @if (waiting() > 0) {
-        <span class="waiting" role="status">
+        <span class="waiting said" role="status">
           <i class="bi bi-hourglass-split" aria-hidden="true"></i>
           {{ waiting() }} kept on this device, to be sent
           <button type="button" class="btn btn-sm btn-outline-primary" (click)="sendNow()">Send now</button>
@@ -167,9 +167,12 @@ const themeNames: Readonly<Record<Theme, string>> = {
       .today {
         font-size: 0.95rem;
       }
-      .wide {
+      .wide,
+      .said button {
         display: none;
       }
+      /* The number stands at the thumb, the ways on behind it. */
+      .said,
       .who {
         position: absolute;
         clip-path: inset(50%);

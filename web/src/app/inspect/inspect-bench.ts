@@ -76,6 +76,9 @@ export class InspectBench extends RecordForm<'inspection'> {
   });
 
   protected readonly planting = computed(() => this.store.life()?.planting ?? null);
+  protected readonly contradicts = computed(() =>
+    (this.store.life()?.decisions ?? []).some(({ kind }) => kind === 'settle_contradiction'),
+  );
   protected readonly lastLook = computed(() => this.store.life()?.inspections.at(-1) ?? null);
 
   protected readonly verdict = computed(() => {

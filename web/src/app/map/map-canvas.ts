@@ -1,4 +1,4 @@
-import type { Feature, GeoJsonProperties, Geometry } from 'geojson';
+import type { Feature, FeatureCollection, GeoJsonProperties, Geometry } from 'geojson';
 import type { Booked, MapInfo, SpotFilter } from '@sombra/contract';
 import {
   Map as GlMap,
@@ -168,6 +168,20 @@ export class MapCanvas {
   /** Reads the tiles again; the old ones stay until the new ones are here. */
   refresh(): void {
     if (this.map.getSource('spots')) this.map.refreshTiles('spots');
+  }
+
+  /** Puts other kept spots in the place of those that are drawn. */
+  showKept(spots: FeatureCollection): void {
+    void this.map.getSource<GeoJSONSource>('spots')?.setData(spots);
+  }
+
+  /** Brings all of an area into view: west, south, east, north. */
+  fit([west, south, east, north]: readonly [number, number, number, number]): void {
+    const corners: [[number, number], [number, number]] = [
+      [west, south],
+      [east, north],
+    ];
+    this.map.fitBounds(corners, { padding: 40, maxZoom: 17, duration: 0 });
   }
 
   /** Where this person stands, as well as the device knows. */

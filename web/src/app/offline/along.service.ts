@@ -33,7 +33,7 @@ import * as z from 'zod';
 import { opensForDays } from '../session/kept-session';
 import { SessionService } from '../session/session.service';
 import { AlongStore, type KeptSpot } from './along-store';
-import { baseTileSource } from './base-tiles';
+import { baseTileSource, type BaseTiles } from './base-tiles';
 import { firstTileZoom, tilesAround } from './tiles';
 
 /** What each role goes out to besides what it is assigned: the spots that wait for it. */
@@ -78,6 +78,7 @@ export class AlongService {
 
   /** How far it is, while it takes along. */
   readonly progress = this.walking.asReadonly();
+  private onceMore = false;
   readonly fault = this.failed.asReadonly();
   /** Room left on this device where that is too little, bytes. */
   readonly shortOfRoom = this.short.asReadonly();
@@ -183,10 +184,14 @@ export class AlongService {
     return found && found.userId === this.session.user()?.id ? found : null;
   }
 
-  /** A square of the base map, `z/x/y`, as it was taken along. */
+  /** A square of the base map, `z/x/y`, as it was taken along; on a network one that was not is asked for. */
   async tile(at: string): Promise<ArrayBuffer | null> {
-    return (await this.store.tiles.get(at))?.body ?? null;
+    const kept = (await this.store.tiles.get(at))?.body;
+    if (kept || this.session.away()) return kept ?? null;
+    this.asked ??= this.fetchAnswer('/api/map').then((body) => baseTileSource(this.http, mapSchema.parse(body)));
+    return (await this.asked).fetchTile(at);
   }
+  private asked: Promise<BaseTiles> | null = null;
 
   /** As near as the map that was taken along goes. */
   async nearestZoom(): Promise<number> {
@@ -217,7 +222,12 @@ export class AlongService {
   /** Takes along what the person is assigned and what their role goes out to; what is not due any more is let go. */
   async take(): Promise<void> {
     const user = this.session.user();
-    if (!user || this.walking() || this.session.away()) return;
+    if (!user || this.session.away()) return;
+    if (this.walking()) {
+      // What is asked meanwhile may be of another kind: once more when this is through.
+      this.onceMore = true;
+      return;
+    }
     this.walking.set({ what: 'spots', done: 0, of: 0 });
     this.failed.set(null);
     try {
@@ -238,6 +248,10 @@ export class AlongService {
       );
     } finally {
       this.walking.set(null);
+    }
+    if (this.onceMore) {
+      this.onceMore = false;
+      await this.take();
     }
   }
 
@@ -267,9 +281,14 @@ export class AlongService {
 
   private async fetchAnswer(url: string): Promise<unknown> {
     const body = await firstValueFrom(this.http.get(url));
+    await this.keepAnswer(url, body);
+    return body;
+  }
+
+  /** Keeps what the server answered to an address, for where it is not reached. */
+  async keepAnswer(url: string, body: unknown): Promise<void> {
     const userId = this.session.user()?.id ?? '';
     await this.store.answers.put({ url, userId, body, bytes: JSON.stringify(body).length, keptAt: Date.now() });
-    return body;
   }
 
   private async fetchAll(ids: readonly string[]): Promise<number> {

@@ -37,11 +37,13 @@ export class AssignmentsService {
     return this.changed(this.http.post('/api/assignments/take-over', { code }));
   }
 
-  /** What is one's own may be another thing now: it is taken along anew. */
+  /** What is one's own may be another thing now: it shows at once, and is taken along anew. */
   private changed(answer: Observable<unknown>): Observable<Assignment[]> {
     return answer.pipe(
+      tap((body) => {
+        void this.along.keepAnswer('/api/assignments', body).then(() => this.along.take());
+      }),
       map((body) => assignmentsSchema.parse(body)),
-      tap(() => void this.along.take()),
     );
   }
 }

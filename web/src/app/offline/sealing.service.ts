@@ -44,10 +44,10 @@ export class SealingService {
   constructor() {
     this.session.beforeLeaving(() => this.sealAll());
     const { signedIn$, wipe$ } = this.session;
-    signedIn$.pipe(takeUntilDestroyed()).subscribe(({ id }) => {
-      if (!this.session.away()) void this.register().catch(() => undefined);
+    signedIn$.pipe(startWith(this.session.user()), takeUntilDestroyed()).subscribe((user) => {
+      if (user && !this.session.away()) void this.register().catch(() => undefined);
       // Somebody else's, from before they could be sealed.
-      void this.sealAll(id).catch(() => undefined);
+      if (user) void this.sealAll(user.id).catch(() => undefined);
     });
     wipe$.pipe(takeUntilDestroyed()).subscribe(() => void this.wipe());
     merge(fromEvent(window, 'online'), signedIn$, timer(2000, retryMs), fromEvent(document, 'visibilitychange'))

@@ -13,7 +13,19 @@ import {
   type User,
 } from '@sombra/contract';
 import type { RemedyCode, UnitSystem } from '@sombra/core';
-import { defer, filter, fromEvent, interval, map, merge, Subject, switchMap, tap, type Observable } from 'rxjs';
+import {
+  defer,
+  filter,
+  fromEvent,
+  interval,
+  map,
+  merge,
+  ReplaySubject,
+  Subject,
+  switchMap,
+  tap,
+  type Observable,
+} from 'rxjs';
 import { measureClock } from './device-clock';
 import { neverArrived } from './never-arrived';
 import { forgetSession, isLeaving, keepSession, keptSession, leave, left } from './kept-session';
@@ -34,7 +46,7 @@ export class SessionService {
   private readonly signedInSubject = new Subject<User>();
   private readonly cutOff = signal(false);
   private readonly signedOutSubject = new Subject<void>();
-  private readonly wiping = new Subject<void>();
+  private readonly wiping = new ReplaySubject<void>(1);
   private readonly leaveHooks: ((what: Leaving) => Promise<unknown>)[] = [];
 
   readonly state = this.phase.asReadonly();

@@ -93,6 +93,8 @@ export class WalkPage {
     const chosen = this.stops().find(({ id }) => id === this.kept().stopId);
     return chosen?.stop ? chosen : (this.ahead()[0] ?? null);
   });
+  /** The stop is worked out anew with each record; it is another one only by its id. */
+  private readonly currentId = computed(() => this.current()?.id ?? null);
   protected readonly number = computed(() => this.stops().findIndex(({ id }) => id === this.current()?.id) + 1);
 
   /** Questions are asked one at a time here; other work has an instrument of its own. */
@@ -110,6 +112,8 @@ export class WalkPage {
   protected readonly at = computed(() => this.begun().at);
   protected readonly answers = computed(() => this.begun().answers);
   protected readonly ask = computed(() => this.questions()?.[this.at()] ?? null);
+  /** A question is open: all else makes room for it. */
+  protected readonly asking = computed(() => this.ask() !== null);
   protected readonly photos = signal<readonly string[]>([]);
   protected readonly fault = signal<string | null>(null);
   protected readonly cannot = signal(false);
@@ -133,8 +137,8 @@ export class WalkPage {
       untracked(() => this.restoreWalk(id));
     });
     effect(() => {
-      const id = this.current()?.id;
-      untracked(() => this.openStop(id ?? null));
+      const id = this.currentId();
+      untracked(() => this.openStop(id));
     });
   }
 
