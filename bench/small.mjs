@@ -1,5 +1,6 @@
 // Every bench, small, on one server: so that none rots. Part of npm test; what it prints says nothing of speed.
 import { cards } from './cards.mjs';
+import { field } from './field.mjs';
 import { list } from './list.mjs';
 import { map } from './map.mjs';
 import { openRig, whenStarted } from './rig.mjs';
@@ -12,6 +13,7 @@ async function all(rig) {
   await list(rig, { spots: 6, kinds: 8 });
   await cards(rig, { count: 10 });
   await screen(rig, { moves: 5 });
+  await field(rig, { trees: 3, records: 6, photos: 2, taps: 4 });
 }
 
 export async function small() {

@@ -419,9 +419,12 @@ test('the work of one phone goes over to another by one code, and the desk is as
 
   // Marta saw it otherwise an hour later.
   await marta.goto(`${town.url}/inspect/${tree?.id}`);
-  await marta.getByText('waterlogged', { exact: true }).click();
-  await marta.getByText('heaped on the trunk', { exact: true }).click();
+  const choose = (group: string, name: string) =>
+    marta.getByRole('group', { name: group }).locator('label', { hasText: name }).click();
+  await choose('Probe at ball depth', 'waterlogged');
+  await choose('Mulch at the trunk', 'heaped on the trunk');
   await marta.getByRole('button', { name: 'Store the look' }).click();
+  await expect(marta.getByText('Inspection stored.')).toBeVisible();
   await signedIn.goto(`${town.url}/inspect/${tree?.id}`);
   const pair = signedIn.getByRole('region', { name: 'Inspection, twice' });
   await expect(pair).toContainText('Bento Quarel');

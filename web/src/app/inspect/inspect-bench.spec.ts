@@ -67,7 +67,9 @@ describe('inspection bench', () => {
     expect(rig.outbox.sent).toEqual([]);
   });
 
-  it('corrects the look of the same day, and adds one of another day', async () => {
+  it('corrects one’s own look of the same day, and adds one of another day or beside another person’s', async () => {
+    const me = '0190a5c2-0000-4000-8000-0000000000e1';
+    rig.session.user.update((user) => user && { ...user, id: me });
     const seen = {
       inspectedOn: '2026-06-15',
       flareDepthMm: 0,
@@ -77,7 +79,7 @@ describe('inspection bench', () => {
       probe: null,
       circlingRoots: null,
     };
-    const look = kept('inspection', seen);
+    const look = { ...kept('inspection', seen), recordedById: me };
     await rig.show(InspectBench, [...tree(), look]);
     await rig.choose('Stake and tie', 'tie tight');
     await rig.submit();
@@ -89,6 +91,11 @@ describe('inspection bench', () => {
     await rig.choose('Stake and tie', 'no stake');
     await rig.submit();
     expect(rig.outbox.sent[1]?.record.supersedes).toBeNull();
+    const theirs = { ...look, recordedById: '0190a5c2-0000-4000-8000-0000000000e2' };
+    await rig.show(InspectBench, [...tree(), theirs]);
+    await rig.choose('Stake and tie', 'tie tight');
+    await rig.submit();
+    expect(rig.outbox.sent.at(-1)?.record.supersedes).toBeNull();
   });
 });
 

@@ -135,9 +135,11 @@ export class InspectBench extends RecordForm<'inspection'> {
   protected readonly sayDay = sayDay;
 
   protected override corrects(): string | null {
-    // A second look on the same day corrects the first; another day is a look of its own.
-    const on = this.form.getRawValue().inspectedOn;
-    const looks = ofKind(standing(this.store.detail()?.records ?? []), 'inspection');
+    // One's own second look on the same day corrects the first; another day's, and another person's, stands by itself.
+    const [on, me] = [this.form.getRawValue().inspectedOn, this.session.user()?.id];
+    const records = this.store.detail()?.records ?? [];
+    const own = new Set(records.filter(({ recordedById }) => recordedById === me).map(({ id }) => id));
+    const looks = ofKind(standing(records), 'inspection').filter(({ id }) => own.has(id));
     return looks.find((look) => look.facts.inspectedOn === on)?.id ?? null;
   }
 

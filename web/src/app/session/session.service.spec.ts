@@ -53,7 +53,20 @@ describe('session', () => {
     asked().flush(session({ csrfToken: 'second' }));
     expect([service.away(), service.csrfToken(), names.length]).toEqual([false, 'second', 2]);
     service.ask();
-    asked().flush('', { status: 503, statusText: 'no database' });
+    asked().flush(
+      { type: 'x', title: 'x', status: 503, code: 'database_unavailable' },
+      { status: 503, statusText: 'no database' },
+    );
+    expect(service.state()).toBe('unreachable');
+    // A proxy whose server is away says nothing of who may do what.
+    service.ask();
+    asked().flush('<html>Bad Gateway</html>', { status: 502, statusText: 'Bad Gateway' });
+    expect([service.state(), service.away()]).toEqual(['in', true]);
+    service.ask();
+    asked().flush(
+      { type: 'x', title: 'x', status: 503, code: 'database_unavailable' },
+      { status: 503, statusText: 'no database' },
+    );
     expect(service.state()).toBe('unreachable');
   });
 
