@@ -114,9 +114,9 @@ const collectionOf = (stops: readonly Stop[]): FeatureCollection => ({
 
 /** What a mark tells, spelt as in the tiles of the server. */
 function featureOf({ id, ref, species, position, life }: Stop): Feature {
-  const probe = life.inspections.map(({ record }) => record.facts.probe).findLast((one) => one !== null) ?? 'unknown';
-  const planted = life.planting !== null;
-  const properties = { id, ref, species, planted, level: life.level, probe, stage: life.stage };
+  const probe = life?.inspections.map(({ record }) => record.facts.probe).findLast((one) => one !== null) ?? 'unknown';
+  const planted = !!life?.planting;
+  const properties = { id, ref, species, planted, level: life?.level ?? 'good', probe, stage: life?.stage ?? 'ground' };
   return { type: 'Feature', geometry: { type: 'Point', coordinates: [...position] }, properties };
 }
 

@@ -25,6 +25,8 @@ import { AssignmentsService } from '../offline/assignments.service';
 import { StopsService } from './stops.service';
 import { WhereService } from './where.service';
 
+const firstLines = 20;
+
 /** Home of the field: whether this device may leave, what one is sent out to, and what lies here, as a map and a list. */
 @Component({
   selector: 's-along-page',
@@ -97,24 +99,33 @@ export class AlongPage {
 
   protected readonly isFar = computed(() => this.where.isFarFrom(this.stops.stops().map(({ position }) => position)));
 
-  /** Nearest first where the device knows where it is, by number else. */
-  protected readonly shown = computed(() => {
+  /** Those that are meant by the words, nearest first where the device knows where it is, by number else. */
+  protected readonly meant = computed(() => {
     const asked = this.words().trim().toLowerCase();
     const near = this.where.here() !== null && !this.isFar();
-    return this.stops
+    const away = new Map<string, number>();
+    const stops = this.stops
       .stops()
-      .filter((one) => `${one.ref} ${one.place} ${one.species}`.toLowerCase().includes(asked))
-      .map((one) => ({ ...one, stage: one.life.stage, away: near ? (this.where.distanceM(one.position) ?? 0) : 0 }))
-      .sort((a, b) => (near ? a.away - b.away : a.ref.localeCompare(b.ref)))
-      .map((one) => ({
-        ...one,
-        way: near ? this.where.way(one.position) : '',
-        waits: one.waits || stageNames[one.stage],
-      }));
+      .filter((one) => `${one.ref} ${one.place} ${one.species}`.toLowerCase().includes(asked));
+    if (near) for (const one of stops) away.set(one.id, this.where.distanceM(one.position) ?? 0);
+    return stops.sort((a, b) => (near ? (away.get(a.id) ?? 0) - (away.get(b.id) ?? 0) : a.ref.localeCompare(b.ref)));
+  });
+  protected readonly all = signal(false);
+  /** The first of them: each line is worked out by the core, and a long list would keep the hand waiting. */
+  protected readonly shown = computed(() => {
+    const near = this.where.here() !== null && !this.isFar();
+    return this.meant()
+      .slice(0, this.all() ? undefined : firstLines)
+      .map((one) => {
+        const stage = one.life?.stage ?? 'ground';
+        const { id, ref, place, species } = one;
+        const way = near ? this.where.way(one.position) : '';
+        return { id, ref, place, species, stage, way, waits: one.waits || stageNames[stage] };
+      });
   });
 
   protected open(spotId: string): void {
-    const stage = this.stops.stop(spotId)?.life.stage;
+    const stage = this.stops.stop(spotId)?.life?.stage;
     if (stage) void this.router.navigate(['/', stage, spotId]);
   }
 

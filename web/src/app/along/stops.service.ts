@@ -21,10 +21,11 @@ export interface Stop {
   readonly place: string;
   readonly position: readonly [number, number];
   readonly species: string;
-  readonly detail: SpotDetail;
-  readonly life: SpotLife;
   /** Those of the server and those that wait on this device. */
   readonly records: readonly FieldRecord[];
+  /** Checked and worked out when somebody looks: `null` where another version kept it, and this one does not read it. */
+  readonly detail: SpotDetail | null;
+  readonly life: SpotLife | null;
   /** The first thing that waits there, in words. */
   readonly waits: string;
 }
@@ -89,17 +90,56 @@ export class StopsService {
   }
 }
 
+/** A kept spot: what a list shows lies at hand, the rest is worked out once, when it is asked for. */
+class KeptStop implements Stop {
+  readonly id: string;
+  readonly ref: string;
+  readonly place: string;
+  readonly position: readonly [number, number];
+  readonly species: string;
+  readonly records: readonly FieldRecord[];
+  private read: { readonly detail: SpotDetail; readonly life: SpotLife } | null | undefined;
+
+  constructor(
+    private readonly body: unknown,
+    own: readonly FieldRecord[],
+  ) {
+    const { spot, tree, records } = body as SpotDetail;
+    this.id = spot.id;
+    this.ref = spot.ref;
+    this.place = spot.place;
+    this.position = spot.position;
+    this.species = tree?.species ?? '';
+    const here = new Set(records.map(({ id }: KeptRecord) => id));
+    this.records = [...records, ...own.filter(({ id }) => !here.has(id))] as readonly FieldRecord[];
+  }
+  get detail(): SpotDetail | null {
+    return this.worked()?.detail ?? null;
+  }
+  get life(): SpotLife | null {
+    return this.worked()?.life ?? null;
+  }
+  get waits(): string {
+    const life = this.life;
+    return life ? waitsFor(life) : 'take it along anew';
+  }
+  private worked(): KeptStop['read'] {
+    if (this.read !== undefined) return this.read;
+    try {
+      const detail = readSpotDetail(this.body);
+      this.read = { detail, life: lifeOf(detail, this.records) };
+    } catch {
+      this.read = null;
+    }
+    return this.read;
+  }
+}
+
 function workOut({ body }: KeptSpot, own: readonly FieldRecord[]): Stop | null {
   try {
-    const detail = readSpotDetail(body);
-    const here = new Set(detail.records.map(({ id }: KeptRecord) => id));
-    const records = [...detail.records, ...own.filter(({ id }) => !here.has(id))] as readonly FieldRecord[];
-    const life = lifeOf(detail, records);
-    const { id, ref, place, position } = detail.spot;
-    const species = detail.tree?.species ?? '';
-    return { id, ref, place, position, species, detail, life, records, waits: waitsFor(life) };
+    return new KeptStop(body, own);
   } catch {
-    // Kept by another version, and not read by this one: it is taken anew on a network.
+    // Kept by another version, and of another shape: it is taken anew on a network.
     return null;
   }
 }

@@ -247,20 +247,36 @@ export class SendQueue<E extends Queued, A> {
 
   private async tellBehind(entry: E, answer: A): Promise<void> {
     const { lane, follows } = this.options;
-    if (!follows) return;
+    if (!follows || !this.mayHaveBehind(entry)) return;
     const behind = (await this.mine()).filter((one) => one.madeAt >= entry.madeAt && lane(one) === lane(entry));
     for (const { id } of behind) await this.change(id, (one) => follows(one, answer));
   }
 
+  /** Whether anything of its lane may lie behind it: read from memory, since a thousand that wait ask it a thousand times. */
+  private mayHaveBehind({ id, madeAt }: E): boolean {
+    const { lane } = this.options;
+    const own = this.entries().find((one) => one.id === id);
+    if (!own || this.leaving().size > 0) return true;
+    return this.entries().some((one) => one.id !== id && one.madeAt >= madeAt && lane(one) === lane(own));
+  }
+
+  /** Asked of each once: what lies here is read again with each thing that is sent. */
+  private isUnderstood(entry: E): boolean {
+    const known = this.known.get(entry.id) ?? this.options.understood(entry);
+    this.known.set(entry.id, known);
+    return known;
+  }
+  private readonly known = new Map<string, boolean>();
+
   /** What the signed-in person made and this version understands, in the order made. */
   private async mine(): Promise<E[]> {
-    const { table, session, understood } = this.options;
+    const { table, session } = this.options;
     const userId = session.user()?.id ?? '';
     const mine = await table
       .orderBy('madeAt')
       .filter((entry) => entry.userId === userId)
       .toArray();
-    return mine.filter(understood);
+    return mine.filter((entry) => this.isUnderstood(entry));
   }
 
   /** Nothing is tried while nobody looks: a phone in a pocket keeps its battery. */

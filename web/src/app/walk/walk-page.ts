@@ -243,6 +243,10 @@ export class WalkPage {
       await this.send('inspection', facts, `Look at ${stop.ref} stored.`);
       return;
     }
+    if (!stop.life) {
+      this.fault.set('What this device holds of it is of another version: take it along anew.');
+      return;
+    }
     const planting = plantingOf(this.answers(), stop.life, today);
     if ('missing' in planting) {
       const at = this.questions()?.findIndex(({ key }) => key === planting.missing) ?? 0;

@@ -91,7 +91,7 @@ export class WhichTree {
   private readonly read = signal<{ readonly of: string; readonly right: boolean; readonly text: string } | null>(null);
 
   protected readonly photo = resource({
-    params: () => this.stop().detail.photos?.[0]?.id,
+    params: () => this.stop().detail?.photos?.[0]?.id,
     loader: async ({ params }) => {
       const kept = await this.along.photo(params);
       return kept ? URL.createObjectURL(kept) : `/api/photos/${params}?px=400`;
@@ -146,7 +146,7 @@ export class WhichTree {
     const found = this.stops
       .stops()
       .find(({ id, ref, detail }) =>
-        tag.kind === 'ref' ? ref === tag.ref : tag.kind === 'spot' ? id === tag.id : detail.tree?.id === tag.id,
+        tag.kind === 'ref' ? ref === tag.ref : tag.kind === 'spot' ? id === tag.id : detail?.tree?.id === tag.id,
       );
     if (found?.id === one.id) return say(true, `The tag says ${one.ref}: this is the tree.`);
     say(
