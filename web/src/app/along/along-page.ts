@@ -3,10 +3,12 @@ import {
   Component,
   computed,
   DestroyRef,
+  effect,
   inject,
   input,
   linkedSignal,
   signal,
+  untracked,
 } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
@@ -56,6 +58,10 @@ export class AlongPage {
   constructor() {
     inject(DestroyRef).onDestroy(() => this.where.stop());
     void this.along.takeIfStale();
+    effect(() => {
+      // A map without one's own place on it is half a map.
+      if (this.asMap()) untracked(() => this.where.follow());
+    });
     // Looked at until it lies here whole; nobody counts while the page is hidden.
     timer(0, 1000)
       .pipe(

@@ -58,7 +58,9 @@ export class WaitingPage {
 
   protected async readAsides(): Promise<void> {
     if (this.session.away()) return;
-    await this.run(async () => this.asides.set(await this.asideDoor.all()));
+    // Read beside what lies here: where nothing is reached there is nothing to say of it.
+    const read = await this.asideDoor.all().catch(() => null);
+    if (read) this.asides.set(read);
   }
 
   protected async decide(id: string, decision: 'again' | 'bin'): Promise<void> {
