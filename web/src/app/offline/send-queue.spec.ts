@@ -168,7 +168,7 @@ it('keeps the order of a lane where nothing of it was set aside, whatever the li
           const inLane = server.kept.filter((id) => things[Number(id)]?.lane === lane);
           expect(inLane).toEqual([...inLane].sort());
         }
-        },
+      },
     ),
     { numRuns: 25, seed: 20_261_128, endOnFailure: true },
   );
