@@ -1,4 +1,5 @@
-import type { Delivery, DeliveryList } from '@sombra/contract';
+import type { Delivery, DeliveryList, Session, SpotList } from '@sombra/contract';
+import { randomUUID } from 'node:crypto';
 import axe from 'axe-core';
 import type { Page } from '@playwright/test';
 import { expect, importExample, openSpot, test, type Town } from '../rig/town';
@@ -141,4 +142,58 @@ test('the words looked for stay in the list and in the address when a spot is ch
   await expect(page.getByRole('searchbox')).toHaveValue('weavers');
   await page.reload();
   await expect(page.getByRole('link', { name: /W-0103/ })).toHaveAttribute('aria-current', 'true');
+});
+
+test('the field, at 320 px and on its side, has no serious fault and pushes nothing out of sight', async ({
+  signedIn: page,
+  town,
+}) => {
+  test.slow();
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  const session = (await (await page.request.get(`${town.url}/api/session`)).json()) as Session;
+  const list = (await (await page.request.get(`${town.url}/api/spots?planted=yes&limit=3`)).json()) as SpotList;
+  const id = randomUUID();
+  const data = {
+    id,
+    kind: 'looks',
+    title: 'A round with a name that is long enough for a narrow phone',
+    userId: session.user?.id,
+    until: session.today,
+    spotIds: list.lines.map(({ spotId }) => spotId),
+    deliveryId: null,
+  };
+  const headers = { 'x-csrf-token': session.csrfToken };
+  await page.request.post(`${town.url}/api/assignments`, { headers, data });
+  for (const [width, height] of [
+    [320, 640],
+    [740, 360],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    await page.goto(`${town.url}/along`);
+    await expect(page.getByRole('link', { name: 'Begin' })).toBeVisible({ timeout: 60_000 });
+    const whole = async (what: string) => {
+      const wide = await page.evaluate(() => {
+        const main = document.querySelector('main');
+        return [document.documentElement.scrollWidth - innerWidth, main ? main.scrollWidth - main.clientWidth : 0];
+      });
+      expect({ what, width, faults: await serious(page), wide }).toEqual({ what, width, faults: [], wide: [0, 0] });
+    };
+    await whole('home');
+    await page.getByRole('link', { name: 'Begin' }).click();
+    await expect(page.getByRole('button', { name: 'It is this tree' })).toBeVisible();
+    await whole('stop');
+    // By keyboard alone: to the press that counts, and through two questions.
+    await page.getByRole('button', { name: 'It is this tree' }).focus();
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('heading', { name: 'Stake and tie' })).toBeVisible();
+    await whole('pictures');
+    await page.getByRole('button', { name: 'no stake' }).press('Enter');
+    await page.getByRole('button', { name: 'clear of the trunk' }).press('Enter');
+    await expect(page.getByRole('heading', { name: 'Mulch depth' })).toBeFocused();
+    await whole('number');
+    await page.goto(`${town.url}/waiting`);
+    await expect(page.getByRole('heading', { name: 'Waiting on this device' })).toBeVisible();
+    await whole('waiting');
+    await page.evaluate(() => localStorage.clear());
+  }
 });

@@ -1,6 +1,6 @@
 import { couldNot, isServed } from './assignment';
 import type { AssignmentKind } from './assignment-kinds';
-import type { FieldRecord, RecordOfKind } from './record';
+import type { FieldRecord } from './record';
 
 const since = '2026-03-02T07:00:00Z';
 const made = (id: string, kind: string, facts: object, recordedAt: string, supersedes: string | null = null) =>

@@ -502,7 +502,7 @@ function ofLives(): Reason[] {
         ...change,
       }),
       id: JSON.stringify(change),
-    }) as FieldRecord;
+    });
   const opposite = look({ flareDepthMm: 90, mulchContact: 'heaped', stake: 'tight', probe: 'saturated' });
   const later = made(
     ['pruning.stubs', 'kept'],

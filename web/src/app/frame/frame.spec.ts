@@ -13,7 +13,9 @@ describe('problems', () => {
 
   it('have words of our own where the answer has none', () => {
     expect(readProblem(answered(0, new ProgressEvent('error'))).code).toBe('offline');
-    expect(readProblem(answered(502, '<html>')).title).toBe('The server answered with an error (502).');
+    expect(readProblem(answered(500, '<html>')).title).toBe('The server answered with an error (500).');
+    // A proxy that reached no server.
+    expect(readProblem(answered(502, '<html>')).code).toBe('offline');
     expect(readProblem(new Error('boom')).title).not.toContain('boom');
   });
 
