@@ -489,20 +489,19 @@ function ofLives(): Reason[] {
   ];
   const rooted = rec('stock', { ...(stocks[1] as Stock), adventitious: { count: 9, thickestMm: 12 } } as Stock);
   const twice = { ...planting, id: 'again' } as typeof planting;
-  const look = (change: object): FieldRecord =>
-    ({
-      ...rec('inspection', {
-        inspectedOn: '2026-03-01',
-        flareDepthMm: 0,
-        mulchDepthMm: null,
-        mulchContact: 'clear',
-        stake: 'none',
-        probe: 'dry',
-        circlingRoots: null,
-        ...change,
-      }),
-      id: JSON.stringify(change),
-    });
+  const look = (change: object): FieldRecord => ({
+    ...rec('inspection', {
+      inspectedOn: '2026-03-01',
+      flareDepthMm: 0,
+      mulchDepthMm: null,
+      mulchContact: 'clear',
+      stake: 'none',
+      probe: 'dry',
+      circlingRoots: null,
+      ...change,
+    }),
+    id: JSON.stringify(change),
+  });
   const opposite = look({ flareDepthMm: 90, mulchContact: 'heaped', stake: 'tight', probe: 'saturated' });
   const later = made(
     ['pruning.stubs', 'kept'],

@@ -188,9 +188,9 @@ describe('two people at one tree', () => {
       cora.send('POST', '/api/records', sending(spotId, { kind: 'both_stand', facts: facts as never }));
     const said = { first: one, second: other, decidedOn: today, reason: 'two depths' };
     expect((await settle({ ...said, second: first.record.id })).status).toBe(400);
-    expect(
-      (await iva.send('POST', '/api/records', sending(spotId, { kind: 'both_stand', facts: said }))).status,
-    ).toBe(403);
+    expect((await iva.send('POST', '/api/records', sending(spotId, { kind: 'both_stand', facts: said }))).status).toBe(
+      403,
+    );
     expect((await settle(said)).status).toBe(201);
     expect(await asked()).toBe(0);
     expect((await settle(said)).status).toBe(400);
