@@ -43,6 +43,7 @@ import { DeskService } from '../desk/desk.service';
     nav {
       width: 122px;
       height: 100vh;
+      overflow-y: auto;
       background: var(--pine);
       display: flex;
       flex-direction: column;
