@@ -144,10 +144,7 @@ test('the words looked for stay in the list and in the address when a spot is ch
   await expect(page.getByRole('link', { name: /W-0103/ })).toHaveAttribute('aria-current', 'true');
 });
 
-test('the field, at 320 px, has no serious fault and pushes nothing out of sight', async ({
-  signedIn: page,
-  town,
-}) => {
+test('the field, at 320 px, has no serious fault and pushes nothing out of sight', async ({ signedIn: page, town }) => {
   test.slow();
   await page.emulateMedia({ reducedMotion: 'reduce' });
   const session = (await (await page.request.get(`${town.url}/api/session`)).json()) as Session;
