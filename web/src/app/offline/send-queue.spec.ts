@@ -173,3 +173,22 @@ it('keeps the order of a lane where nothing of it was set aside, whatever the li
     { numRuns: 25, seed: 20_261_128, endOnFailure: true },
   );
 });
+
+it('stores what is delivered while another tab sends what lies ahead of it, and says so', async () => {
+  for (let i = 0; i < 8; i++) {
+    const store = new Store(`tabs-${++run}`);
+    const server = new Server();
+    const [one, other] = [new Page(store, server), new Page(store, server)];
+    const thing = (id: string, madeAt: number): Thing => ({ id, userId: 'u1', madeAt, refused: null, lane: 'A-1' });
+    server.fate = 'is_not_reached';
+    for (let n = 0; n < 4; n++) await one.queue.deliver(thing(`00${n}`, n));
+    server.fate = 'takes';
+    one.queue.flush();
+    expect((await other.queue.deliver(thing('004', 4))).kind).toBe('stored');
+    // Sent by the other tab before this one came to it: it is stored all the same.
+    other.queue.flush();
+    expect((await one.queue.deliver(thing('005', 5))).kind).toBe('stored');
+    expect(server.kept).toEqual(['000', '001', '002', '003', '004', '005']);
+    for (const page of [one, other]) page.kill();
+  }
+});

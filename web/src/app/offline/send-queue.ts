@@ -47,8 +47,6 @@ const noRoom: Problem = {
   title: 'This device has no room left, and this was not kept. Free some room on it; what was kept before is safe.',
   status: 0,
 };
-/** It is not here any more. */
-const gone: Problem = { type: 'urn:sombra:problem:gone', code: 'gone', title: 'It was sent meanwhile.', status: 0 };
 /** It waits for a better line, by the wish of its maker. */
 const held: Problem = {
   type: 'urn:sombra:problem:held',
@@ -156,7 +154,10 @@ export class SendQueue<E extends Queued, A> {
     );
     let sent: Sent<A> | null = null;
     for (const one of [...ahead, entry]) {
-      sent = await this.send(one, one === entry ? refusedGoes : 'aside');
+      const lying = await this.lying(one.id);
+      // Another tab has sent it, or it was sealed; one's own goes all the same, for its answer: twice does no harm.
+      if (!lying && one !== entry) continue;
+      sent = await this.send(lying ?? one, one === entry ? refusedGoes : 'aside');
       // What is behind would arrive before it.
       if (sent.kind === 'waiting') break;
     }
@@ -202,10 +203,10 @@ export class SendQueue<E extends Queued, A> {
     const waiting = (await this.mine()).filter((entry) => isWaiting(entry) && this.mayLeave(entry));
     for (const entry of waiting) {
       const lane = this.options.lane(entry);
-      if (stuck.has(lane)) continue;
-      const sent = await this.send(entry);
+      const lying = stuck.has(lane) ? undefined : await this.lying(entry.id);
+      if (!lying) continue;
+      const sent = await this.send(lying);
       if (sent.kind === 'waiting') {
-        if (sent.problem === gone) continue;
         // The rest would meet the same closed door.
         if (!stumbled(sent.problem)) break;
         stuck.add(lane);
@@ -213,14 +214,15 @@ export class SendQueue<E extends Queued, A> {
     }
   }
 
+  /** As it lies there now: what was stored before it may have changed it. */
+  private lying(id: string): Promise<E | undefined> {
+    return this.options.table.where('id').equals(id).first();
+  }
+
   private async send(entry: E, refusedGoes: 'aside' | 'back' = 'aside'): Promise<Sent<A>> {
     const { table, post, stored } = this.options;
-    // As it lies there now: what was stored before it may have changed it.
-    const latest = await table.where('id').equals(entry.id).first();
-    // Sent by another tab, or sealed, since the list was read.
-    if (!latest) return { kind: 'waiting', problem: gone };
     const sent = await firstValueFrom(
-      post(latest).pipe(
+      post(entry).pipe(
         timeout(this.options.giveUpAfterMs ?? givenUpAfterMs),
         map((answer): Sent<A> => ({ kind: 'stored', answer })),
         catchError((error: unknown) => {
