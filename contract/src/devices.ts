@@ -71,8 +71,7 @@ export const sealedInfo = 'sombra sealed 1';
 const envelope = {
   authorId: z.uuid(),
   madeAt: z.number(),
-  /** The clock of the device as it sealed, and how far it knew itself ahead of the server's. */
-  sealedAt: instant,
+  /** How far the device knew its clock ahead of the server's as it sealed, ms. */
   aheadMs: z.int().nullable(),
 };
 

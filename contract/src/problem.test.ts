@@ -1,5 +1,5 @@
 import { problemIssues } from './problem';
-import { sendRecordSchema } from './records';
+import { sendRecordSchema } from './sent-records';
 import { practiceSchema } from './practice';
 import { fieldDefault } from '@sombra/core';
 

@@ -38,11 +38,7 @@ import {
   type OverrideFacts,
 } from '@sombra/core';
 import * as z from 'zod';
-import { entityId, instant, isoDate, measure, positionSchema, recordId, rowVersion } from './measures';
-import { readFormat } from './record-formats';
-
-/** A clock may be this far off: a century. */
-const mostAheadMs = 100 * 366 * 86_400_000;
+import { instant, isoDate, measure, positionSchema, recordId, rowVersion } from './measures';
 
 const horizonSchema = z.strictObject({
   soil: z.enum(soilClasses),
@@ -386,60 +382,3 @@ export type KeptRecord = FieldRecord & {
   deviceSaid: string;
   clock: ClockState;
 };
-
-/** A record whose device did not know the time: it stands where it arrived until somebody says when it was made. */
-export const clockQuestionsSchema = z.array(
-  z.object({
-    recordId: z.uuid(),
-    kind: z.enum(recordKinds),
-    spotId: z.uuid(),
-    ref: z.string(),
-    recordedBy: z.string(),
-    device: z.string(),
-    deviceSaid: instant,
-    receivedAt: instant,
-  }),
-);
-export type ClockQuestion = z.infer<typeof clockQuestionsSchema>[number];
-export const clockAnswerSchema = z.strictObject({ happenedAt: instant });
-
-/** Header with the device's own time, as it sends: how far its clock is off corrects what it wrote on its records. */
-export const deviceTimeHeader = 'x-device-time';
-
-/**
- * The version of the shapes in this file, which every record carries. Raise it where facts of before must be read
- * otherwise, with a line in `record-formats.ts` that does so and stored samples of the one before.
- */
-export const recordFormat = 2;
-
-const sentShape = z.strictObject({
-  spotId: entityId,
-  device: provenance.device,
-  /** Missing in what was made before it was asked. */
-  format: z.int().min(1).max(recordFormat).default(1),
-  /** Version of the spot the facts were edited from; required for kinds that are `versioned`. */
-  spotVersion: rowVersion.min(1).nullable(),
-  /** How far ahead of the server's the device knew its clock to be when it made the record, ms; `null` where unknown. */
-  aheadMs: z.int().min(-mostAheadMs).max(mostAheadMs).nullable().default(null),
-  record: fieldRecordSchema,
-});
-/** A record sent by a device. Facts that others may be editing at a desk carry the version they were read at. */
-export const sendRecordSchema = z.preprocess(readFormat, sentShape);
-export type SendRecord = Omit<z.input<typeof sentShape>, 'record'> & { readonly record: FieldRecord };
-
-export const recordReceiptSchema = z.object({
-  id: recordId,
-  /** False when this record was already here. */
-  stored: z.boolean(),
-  spotVersion: z.int(),
-});
-export type RecordReceipt = z.infer<typeof recordReceiptSchema>;
-
-/** Records of one act on several spots: kept all together or not at all. */
-export const sendBatchSchema = z.strictObject({ records: z.array(sendRecordSchema).min(1).max(500) });
-export interface SendBatch {
-  readonly records: readonly SendRecord[];
-}
-
-export const batchReceiptSchema = z.object({ receipts: z.array(recordReceiptSchema) });
-export type BatchReceipt = z.infer<typeof batchReceiptSchema>;

@@ -16,8 +16,8 @@ export interface DeviceClock {
 
 const second = 1000;
 const minute = 60 * second;
-/** Clocks this close agree; a request may take this long. */
-const agreesWithinMs = 5 * minute;
+/** Clocks this close agree; a request may take this long. ms */
+export const agreesWithinMs = 5 * minute;
 /** Nothing waits on a device longer than this: a year and its leap day. */
 const longestWaitMs = 366 * 24 * 60 * minute;
 

@@ -51,44 +51,51 @@ function doneBetween(kept: readonly FieldRecord[], first: FieldRecord, second: F
   });
 }
 
-function pairs<R>(records: readonly R[]): [R, R][] {
-  return records.flatMap((first, i) => records.slice(i + 1).map((second): [R, R] => [first, second]));
+/** Pairs that speak of days so close to each other; in order of their days, so that far ones are not compared. */
+function closePairs<R>(records: readonly R[], dayOf: (record: R) => IsoDate, mostDays: number): [R, R][] {
+  const sorted = [...records].sort((a, b) => dayOf(a).localeCompare(dayOf(b)));
+  return sorted.flatMap((first, i) => {
+    const later = sorted.slice(i + 1);
+    const far = later.findIndex((second) => daysBetween(dayOf(first), dayOf(second)) > mostDays);
+    return later.slice(0, far < 0 ? undefined : far).map((second): [R, R] => [first, second]);
+  });
 }
 
 /**
  * Records of one spot that contradict each other: planted twice within two weeks, or opposite findings within a day with
  * nothing done in between. What somebody said may both stand, or took back, contradicts nothing.
  */
-export function contradictions(records: readonly FieldRecord[]): Contradiction[] {
-  const kept = standing(records);
+export const contradictions = (records: readonly FieldRecord[]): Contradiction[] => among(standing(records));
+
+/** The same of records that stand already. */
+function among(kept: readonly FieldRecord[]): Contradiction[] {
   const settled = new Set(ofKind(kept, 'both_stand').map(({ facts }) => pairKey(facts.first, facts.second)));
-  const plantings = pairs(ofKind(kept, 'planting')).flatMap(([first, second]): Contradiction[] => {
-    const [one, other] = [first.facts.plantedOn, second.facts.plantedOn];
-    if (Math.abs(daysBetween(one, other)) > samePlantingDays) return [];
-    return [{ first, second, because: [because('planted_twice', { firstOn: one, secondOn: other })] }];
-  });
-  const looks = pairs(ofKind(kept, 'inspection')).flatMap(([first, second]): Contradiction[] => {
-    if (Math.abs(daysBetween(first.facts.inspectedOn, second.facts.inspectedOn)) > sameLookDays) return [];
-    const reasons = differing(first.facts, second.facts);
-    return reasons.length > 0 ? [{ first, second, because: reasons }] : [];
-  });
-  return [...plantings, ...looks].filter(
+  const plantings = closePairs(ofKind(kept, 'planting'), plantedOn, samePlantingDays).map(
+    ([first, second]): Contradiction => {
+      const days = { firstOn: plantedOn(first), secondOn: plantedOn(second) };
+      return { first, second, because: [because('planted_twice', days)] };
+    },
+  );
+  const looks = closePairs(ofKind(kept, 'inspection'), inspectedOn, sameLookDays).map(
+    ([first, second]): Contradiction => ({ first, second, because: differing(first.facts, second.facts) }),
+  );
+  return [...plantings, ...looks.filter((one) => one.because.length > 0)].filter(
     ({ first, second }) => !settled.has(pairKey(first.id, second.id)) && !doneBetween(kept, first, second),
   );
 }
 
+const plantedOn = ({ facts }: RecordOfKind<'planting'>): IsoDate => facts.plantedOn;
+const inspectedOn = ({ facts }: RecordOfKind<'inspection'>): IsoDate => facts.inspectedOn;
+
 const pairKey = (one: string, other: string): string => [one, other].sort().join(' ');
 
-const dayOf = ({ facts }: Contradiction['first']): IsoDate =>
-  'plantedOn' in facts ? facts.plantedOn : facts.inspectedOn;
-
-/** Each contradiction as something the desk decides. */
-export const contradictionDecisions = (records: readonly FieldRecord[]): Decision[] =>
-  contradictions(records).map((one) => ({
+/** Each contradiction among records that stand, as something the desk decides; the later of a pair comes second. */
+export const contradictionDecisions = (kept: readonly FieldRecord[]): Decision[] =>
+  among(kept).map(({ second, because: reasons }) => ({
     kind: 'settle_contradiction',
     stage: 'inspect',
     level: 'act',
-    dueOn: addDaysTo([dayOf(one.first), dayOf(one.second)].sort()[1] ?? '', settleWithinDays),
+    dueOn: addDaysTo(second.kind === 'planting' ? plantedOn(second) : inspectedOn(second), settleWithinDays),
     remedy: null,
-    because: one.because,
+    because: reasons,
   }));

@@ -11,6 +11,7 @@ let iva: Visitor;
 let wes: Visitor;
 let today: string;
 let people: FieldPeople;
+let viewer: string;
 beforeAll(async () => {
   town = await openTestTown();
   [cora, iva, wes] = await Promise.all([
@@ -19,6 +20,7 @@ beforeAll(async () => {
     Visitor.signedIn(town.url, 'wes'),
   ]);
   today = await programmeToday(town.db);
+  viewer = (await (await Visitor.signedIn(town.url, 'vic')).arrive()).user?.id ?? '';
   people = (await cora.send<FieldPeople>('GET', '/api/assignments/people')).body;
 });
 afterAll(() => town.stop());
@@ -49,6 +51,7 @@ describe('an assignment', () => {
     ['yesterday', (a) => ({ ...a, until: addDaysTo(today, -1) }), 'until'],
     ['half a year ahead', (a) => ({ ...a, until: addDaysTo(today, 180) }), 'until'],
     ['to nobody', (a) => ({ ...a, userId: randomUUID() }), 'userId'],
+    ['to somebody who only looks', (a) => ({ ...a, userId: viewer }), 'userId'],
     ['of no spot', (a) => ({ ...a, spotIds: [] }), 'spotIds'],
     ['of a spot twice', (a) => ({ ...a, spotIds: [a.spotIds[0], a.spotIds[0]] }), 'spotIds'],
     ['of a delivery that is not named', (a) => ({ ...a, kind: 'delivery' }), 'deliveryId'],
@@ -58,6 +61,10 @@ describe('an assignment', () => {
     const { status, body } = await cora.send('POST', '/api/assignments', change(assign));
     expect([status, body.issues?.map((issue) => issue.path)]).toEqual([400, [path]]);
     expect(await found(cora, assign.id)).toBeUndefined();
+  });
+
+  it('is for whoever may record', () => {
+    expect(people.map(({ name }) => name)).toEqual(['ada', 'cora', 'iva', 'leo', 'otto', 'wes']);
   });
 
   it('names a spot that is there, or nothing is stored', async () => {

@@ -103,6 +103,6 @@ export async function giveTo(trx: Db, id: string, userId: string): Promise<void>
 }
 
 /** Whoever may sign in, by name. */
-export async function fieldPeople(db: Db): Promise<FieldPeople> {
+export async function peopleWhoMaySignIn(db: Db): Promise<FieldPeople> {
   return db('app_user').whereNull('disabled_at').orderByRaw('lower(name), id').select('id', 'name', 'role');
 }

@@ -6,8 +6,7 @@ import { z } from 'zod';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
 import { countTries, spendTry } from '../platform/tries';
-import { fieldPeople } from './repository';
-import { assign, assignmentsFor, finish, handOver, takeOver } from './service';
+import { assign, assignmentsFor, fieldPeople, finish, handOver, takeOver } from './service';
 
 const idSchema = z.object({ id: entityId });
 const codeTries = { keyPrefix: 'hand-over', points: 10, windowS: 15 * 60 };

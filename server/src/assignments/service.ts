@@ -1,8 +1,9 @@
-import { may, type Assign, type Assignment, type HandOver, type User } from '@sombra/contract';
+import { may, type Assign, type Assignment, type FieldPeople, type HandOver, type User } from '@sombra/contract';
 import { addDaysTo, ConflictError, ForbiddenError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
-import { createHash, randomInt } from 'node:crypto';
+import { randomInt } from 'node:crypto';
 import { asActor } from '../platform/db';
+import { hashOf } from '../platform/secrets';
 import { findUser } from '../people/repository';
 import { programmeToday } from '../programme/today';
 import {
@@ -12,6 +13,7 @@ import {
   keepCode,
   lockAssignment,
   openAssignments,
+  peopleWhoMaySignIn,
   spendCode,
 } from './repository';
 
@@ -24,6 +26,12 @@ export async function assignmentsFor(db: Knex, user: User): Promise<Assignment[]
   return openAssignments(db, await programmeToday(db), may(user.role, 'assign') ? null : user.id);
 }
 
+/** Who only looks is sent out to nothing. */
+const goesOut = ({ role }: Pick<User, 'role'>): boolean => may(role, 'record');
+
+/** Whoever may be sent out, by name. */
+export const fieldPeople = async (db: Knex): Promise<FieldPeople> => (await peopleWhoMaySignIn(db)).filter(goesOut);
+
 /**
  * Sends somebody out. Sent twice, it is made once.
  * @throws InvalidInputError for a last day that has passed or is far off, or somebody who may not sign in
@@ -35,8 +43,11 @@ export async function assign(db: Knex, user: User, asked: Assign): Promise<Assig
     throw new InvalidInputError(`until must be within ${today} to ${last}, got ${asked.until}`, 'until');
   }
   await asActor(db, user.name, async (trx) => {
-    if (!(await findUser(trx, asked.userId))) {
-      throw new InvalidInputError('userId must be somebody who may sign in', 'userId');
+    const person = await findUser(trx, asked.userId);
+    if (!person || !goesOut(person)) {
+      throw new InvalidInputError('userId must be somebody who may sign in and record', 'userId', {
+        title: 'Only somebody who may sign in and record can be sent out',
+      });
     }
     await insertAssignment(trx, asked, user.name);
   });
@@ -68,8 +79,6 @@ function requireOwn(user: User, { userId }: Assignment): void {
   if (userId === user.id || may(user.role, 'assign')) return;
   throw new ForbiddenError('this assignment is somebody else’s', 'id', { title: 'This is assigned to somebody else' });
 }
-
-const hashOf = (code: string): string => createHash('sha256').update(code).digest('hex');
 
 /** A code of six digits that gives the assignment to whoever types it within half an hour, once. */
 export async function handOver(db: Knex, user: User, id: string): Promise<HandOver> {

@@ -30,7 +30,6 @@ const content = (sent: SendRecord, change: object = {}) => ({
   what: 'record',
   authorId: ivaId,
   madeAt: Date.now(),
-  sealedAt: new Date().toISOString(),
   aheadMs: 0,
   sent,
   ...change,

@@ -1,4 +1,4 @@
-import { newLotTreeSchema, photoPlaceSchema, photoStepSchema, type SealedContent, type User } from '@sombra/contract';
+import { newLotTreeSchema, photoPlaceSchema, photoStepSchema, type User } from '@sombra/contract';
 import { InvalidInputError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { addPhoto } from '../ground/leave-service';
@@ -6,7 +6,14 @@ import { parse } from '../platform/problems';
 import { requireMay } from '../platform/sessions';
 import { addTreePhoto, openTree } from '../stock/service';
 
-export type Parcel = Pick<Extract<SealedContent, { what: 'parcel' }>, 'method' | 'url' | 'json' | 'picture'>;
+/** What goes to one of the doors below, from a seal or in parts. */
+export interface Parcel {
+  readonly method: 'POST' | 'PUT';
+  readonly url: string;
+  readonly json?: unknown;
+  /** Empty where it is none. */
+  readonly picture: Uint8Array;
+}
 
 /** Where and for whom a parcel is taken in. */
 export interface ParcelTaking {
@@ -21,7 +28,6 @@ interface ParcelDoor {
   readonly take: (db: Knex, parcel: Parcel, ids: readonly string[], at: ParcelTaking) => Promise<unknown>;
 }
 
-const pictureOf = ({ picture }: Parcel): Uint8Array => Buffer.from(picture?.base64 ?? '', 'base64');
 const queryOf = ({ url }: Parcel): object => Object.fromEntries(new URL(url, 'http://x').searchParams);
 const id = '([0-9a-f-]{36})';
 
@@ -33,7 +39,7 @@ const parcelDoors: readonly ParcelDoor[] = [
     take: (db, parcel, [spotId = '', photoId = ''], { author, storageFolder }) => {
       requireMay(author, 'add_photo');
       const { step } = parse(photoStepSchema, queryOf(parcel));
-      return addPhoto(db, author, { id: photoId, spotId, step }, { folder: storageFolder, bytes: pictureOf(parcel) });
+      return addPhoto(db, author, { id: photoId, spotId, step }, { folder: storageFolder, bytes: parcel.picture });
     },
   },
   {
@@ -51,7 +57,7 @@ const parcelDoors: readonly ParcelDoor[] = [
       requireMay(author, 'receive_stock');
       const { lng = null, lat = null } = parse(photoPlaceSchema, queryOf(parcel));
       const place = lng === null || lat === null ? { lng: null, lat: null } : { lng, lat };
-      return addTreePhoto(db, author, treeId, { folder: storageFolder, bytes: pictureOf(parcel), ...place });
+      return addTreePhoto(db, author, treeId, { folder: storageFolder, bytes: parcel.picture, ...place });
     },
   },
 ];

@@ -51,13 +51,20 @@ export async function deviceKey(db: Db, id: string): Promise<PublicKey | undefin
   return row && readStored(publicKeySchema, row.public_key, `device ${id}`);
 }
 
+const seenEveryMs = 10 * 60_000;
+
 /** Keeps a device as it is first seen; returns the key that stands for it. */
 export async function keepDevice(trx: Db, { id, name, key }: RegisterDevice, userId: string): Promise<PublicKey> {
   await trx('device')
     .insert({ id, name, public_key: JSON.stringify(key) })
     .onConflict('id')
     .ignore();
-  await trx('device').where({ id }).update({ last_seen_at: trx.fn.now(), name });
+  // Every page that is opened asks: seen again within minutes says nothing new.
+  const seenBefore = new Date(Date.now() - seenEveryMs);
+  await trx('device')
+    .where({ id })
+    .where((old) => old.where('last_seen_at', '<', seenBefore).orWhereNot({ name }))
+    .update({ last_seen_at: trx.fn.now(), name });
   await trx('device_person').insert({ device_id: id, user_id: userId }).onConflict().ignore();
   return (await deviceKey(trx, id)) as PublicKey;
 }
@@ -180,18 +187,14 @@ export async function asidesOf(db: Db, authorId: string | null): Promise<Aside[]
   }));
 }
 
-export async function findAside(
-  db: Db,
-  id: string,
-): Promise<{ authorId: string; content: SealedContent; arrivedAt: Date } | undefined> {
+export async function findAside(db: Db, id: string): Promise<{ authorId: string; content: SealedContent } | undefined> {
   const row = await openAsides(db)
     .where('set_aside.id', id)
-    .first<AsideRow | undefined>('set_aside.author_id', 'set_aside.content', 'set_aside.arrived_at');
+    .first<AsideRow | undefined>('set_aside.author_id', 'set_aside.content');
   return (
     row && {
       authorId: row.author_id,
       content: readStored(sealedContentSchema, row.content, `set aside ${id}`),
-      arrivedAt: row.arrived_at,
     }
   );
 }

@@ -91,28 +91,25 @@ function nameOf(content: SealedContent): { name: string; spotId: string | null }
   return { name: recordTable[record.kind].name, spotId };
 }
 
-interface Taking {
-  readonly storageFolder: string;
-  /** The clock of the device as it sealed or sends, by how far it is ahead; `null` where nobody knows. */
-  readonly deviceNow: string | null;
-}
-
 /** Does with it what its author would have done at the door: with the author's rights, and the rules of the place. */
-async function take(db: Knex, content: SealedContent, { storageFolder, deviceNow }: Taking): Promise<void> {
+async function take(db: Knex, content: SealedContent, storageFolder: string): Promise<void> {
   const author = await findUser(db, content.authorId);
   if (!author) {
     throw new ForbiddenError('the author may not sign in any more', 'authorId', {
       title: 'Whoever made this may not sign in any more',
     });
   }
-  if (content.what === 'record') {
-    await keepRecord(db, author, parse(sendRecordSchema, content.sent), deviceNow);
-  } else await takeParcel(db, content, { author, storageFolder, deviceNow });
+  const deviceNow = clockOf(content);
+  if (content.what === 'record') await keepRecord(db, author, parse(sendRecordSchema, content.sent), deviceNow);
+  else await takeParcel(db, { ...content, picture: pictureOf(content) }, { author, storageFolder, deviceNow });
 }
 
-/** How far the device was ahead when it sealed, put on the moment of arrival. */
-const clockOf = ({ aheadMs }: SealedContent, arrivedMs: number): string | null =>
-  aheadMs === null ? null : new Date(arrivedMs + aheadMs).toISOString();
+/** The device's clock by how far it was ahead when it sealed, as if it sent just now; `null` where nobody knows. */
+const clockOf = ({ aheadMs }: SealedContent): string | null =>
+  aheadMs === null ? null : new Date(Date.now() + aheadMs).toISOString();
+
+const pictureOf = ({ picture }: Extract<SealedContent, { what: 'parcel' }>): Uint8Array =>
+  Buffer.from(picture?.base64 ?? '', 'base64');
 
 /**
  * Takes in one sealed thing, whoever brings it. What the rules refuse is kept here for its author, so that nothing is
@@ -130,7 +127,7 @@ export async function takeSealed(db: Knex, sealed: Sealed, storageFolder: string
     throw new InvalidInputError('authorId never signed in on this device', 'authorId');
   }
   try {
-    await take(db, content, { storageFolder, deviceNow: clockOf(content, Date.now()) });
+    await take(db, content, storageFolder);
     return { id: sealed.id, result: 'stored', problem: null };
   } catch (error) {
     const { problem } = problemOf(error, sealed.id);
@@ -162,10 +159,7 @@ export async function decideAside(
   if (aside.authorId !== user.id && !may(user.role, 'settle_aside')) {
     throw new ForbiddenError('this is somebody else’s', 'id', { title: 'This is somebody else’s to settle' });
   }
-  if (decision === 'again') {
-    const deviceNow = clockOf(aside.content, aside.arrivedAt.getTime());
-    await take(db, aside.content, { storageFolder, deviceNow });
-  }
+  if (decision === 'again') await take(db, aside.content, storageFolder);
   await asActor(db, user.name, (trx) => settleAside(trx, id, decision, user.name));
   return asidesFor(db, user);
 }

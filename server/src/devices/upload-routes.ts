@@ -69,17 +69,13 @@ async function makeServer(db: Knex, storageFolder: string, directory: string): P
     },
     onIncomingRequest: (request, id) => {
       const own = id.startsWith(`${userOf(expressOf(request)).id}.`) || request.method === 'POST';
-
       return own ? Promise.resolve() : Promise.reject({ status_code: 404, body: 'no such upload' });
     },
     onUploadFinish: async (incoming, { id, metadata }) => {
       const request = expressOf(incoming);
       try {
-        const picture = {
-          type: metadata?.['type'] ?? '',
-          base64: (await readFile(path.join(directory, id))).toString('base64'),
-        };
-        const parcel = { what: 'parcel', method: 'PUT', url: metadata?.['url'] ?? '', name: '', picture } as const;
+        const picture = await readFile(path.join(directory, id));
+        const parcel = { method: 'PUT', url: metadata?.['url'] ?? '', picture } as const;
         const at = { author: userOf(request), storageFolder, deviceNow: deviceNow(request) };
         await takeParcel(db, parcel, at);
       } catch (error) {

@@ -1,7 +1,8 @@
 import type { AddPerson, ChangePerson, Invitation, PeopleWithLink, Person, User } from '@sombra/contract';
 import { ConflictError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
+import { hashOf } from '../platform/secrets';
 import { asActor, type Db } from '../platform/db';
 import { findProgramme } from '../programme/repository';
 import {
@@ -19,7 +20,6 @@ import {
 import { hashPassword, requirePassword } from './service';
 
 const linkDays = 7;
-const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
 
 async function makeLink(trx: Db, by: User, userId: string): Promise<string> {
   const token = randomBytes(24).toString('base64url');

@@ -3,11 +3,11 @@ import { ForbiddenError } from '@sombra/core';
 import connectPgSimple from 'connect-pg-simple';
 import { csrfSync } from 'csrf-sync';
 import type { Request, RequestHandler } from 'express';
-import { createHash } from 'node:crypto';
 import session from 'express-session';
 import pg from 'pg';
 import type { Config } from './config';
 import { SignedOutError } from './problems';
+import { hashOf } from './secrets';
 
 declare module 'express-session' {
   interface SessionData {
@@ -76,7 +76,7 @@ export function knowPerson(find: (userId: string) => Promise<User | undefined>):
 }
 
 /** Names a session where others may read it, without saying its id. */
-export const keyOfSession = (sid: string): string => createHash('sha256').update(sid).digest('hex');
+export const keyOfSession = hashOf;
 export const sessionKey = (request: Request): string => keyOfSession(request.sessionID);
 
 /** The signed-in person. @throws SignedOutError */

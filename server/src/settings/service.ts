@@ -1,10 +1,11 @@
 import type { Programme, SaveProgramme, SetUp, User } from '@sombra/contract';
 import { addWorkingDays, ConflictError, InvalidInputError, NotFoundError, presets } from '@sombra/core';
 import type { Knex } from 'knex';
-import { createHash, randomInt, timingSafeEqual } from 'node:crypto';
+import { randomInt, timingSafeEqual } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import { insertUser } from '../people/repository';
 import { hashPassword, requirePassword } from '../people/service';
+import { hashOf } from '../platform/secrets';
 import { asActor, type Db } from '../platform/db';
 import { currentPractice, insertPractice } from '../practice/repository';
 import { rebuildInChunks } from '../record/derive';
@@ -90,7 +91,6 @@ async function keepRules(
 
 /** Without letters and digits that are taken for each other. */
 const signs = '23456789ABCDEFGHJKMNPQRSTUVWXYZ';
-const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
 const plain = (code: string): string => code.replace(/[^0-9A-Z]/g, '');
 
 /**

@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
-import { agreesWithinMs, aheadMs } from '../session/device-clock';
+import { agreesWithinMs } from '@sombra/core';
+import { formatDistanceStrict } from 'date-fns';
+import { aheadMs } from '../session/device-clock';
 
 /** Tells on opening that the clock of this device is off; records get a corrected time beside the one it says. */
 @Component({
@@ -23,20 +25,7 @@ export class ClockNote {
   protected readonly words = computed(() => {
     const ahead = aheadMs();
     if (ahead === null || Math.abs(ahead) <= agreesWithinMs) return null;
-    const off = `${sayOff(Math.abs(ahead))} ${ahead > 0 ? 'ahead' : 'behind'}`;
+    const off = `${formatDistanceStrict(0, ahead)} ${ahead > 0 ? 'ahead' : 'behind'}`;
     return `The clock of this device is ${off}. Set it right; records made until then get the corrected time beside what it says.`;
   });
-}
-
-/** `2 h`, `3 days`, `1 year`: as exact as somebody needs to set a clock right. */
-export function sayOff(ms: number): string {
-  const steps: readonly (readonly [number, string, string])[] = [
-    [365 * 86_400_000, 'year', 'years'],
-    [86_400_000, 'day', 'days'],
-    [3_600_000, 'hour', 'hours'],
-    [60_000, 'minute', 'minutes'],
-  ];
-  const [size, one, many] = steps.find(([step]) => ms >= step) ?? [60_000, 'minute', 'minutes'];
-  const count = Math.round(ms / size);
-  return `${count} ${count === 1 ? one : many}`;
 }

@@ -167,8 +167,7 @@ export class SealingService {
     if (id === null || !sealTo) return null;
     const signer = { deviceId: id, pair: await this.device.pair() };
     const put = async (thing: OutboxEntry | Parcel, what: object): Promise<SealedEntry> => {
-      const clock = { sealedAt: new Date().toISOString(), aheadMs: aheadMs() };
-      const content = { authorId: thing.userId, madeAt: thing.madeAt, ...clock, ...what } as SealedContent;
+      const content = { authorId: thing.userId, madeAt: thing.madeAt, aheadMs: aheadMs(), ...what } as SealedContent;
       return {
         id: thing.id,
         madeAt: thing.madeAt,

@@ -5,8 +5,6 @@ const key = 'sombra.clock';
 const keptSchema = z.object({ aheadMs: z.number(), measuredAt: z.number() });
 /** An answer that took longer says little about the clock. */
 const slowestMs = 8_000;
-/** Clocks this close agree, as the server takes it. */
-export const agreesWithinMs = 5 * 60_000;
 
 const held = signal<number | null>(read());
 /** How far this device's clock was ahead of the server's when they last spoke, ms; `null` where they never did. */
