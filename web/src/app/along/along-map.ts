@@ -52,12 +52,14 @@ export class AlongMap {
   private readonly along = inject(AlongService);
   private readonly session = inject(SessionService);
   private readonly box = viewChild.required<ElementRef<HTMLElement>>('box');
+  private drawn: MapCanvas | null = null;
+  /** While it takes anything: not before it is styled. */
   private readonly canvas = signal<MapCanvas | null>(null);
   protected readonly fault = signal<string | null>(null);
 
   constructor() {
     const destroyed = inject(DestroyRef);
-    destroyed.onDestroy(() => untracked(this.canvas)?.destroy());
+    destroyed.onDestroy(() => this.drawn?.destroy());
     afterNextRender(() => void this.start());
     effect(() => {
       const fix = this.fix();
@@ -76,8 +78,16 @@ export class AlongMap {
     const theme = inject(ThemeService);
     effect(() => {
       theme.dark();
-      requestAnimationFrame(() => untracked(this.canvas)?.repaint({}));
+      if (untracked(this.canvas)) requestAnimationFrame(() => this.repaint());
     });
+  }
+
+  /** In the colours of the theme; what is drawn on the map is set again once it is styled. */
+  private repaint(): void {
+    const canvas = this.canvas();
+    this.canvas.set(null);
+    canvas?.repaint({});
+    canvas?.onceStyled(() => this.canvas.set(canvas));
   }
 
   private async start(): Promise<void> {
@@ -85,7 +95,7 @@ export class AlongMap {
       const { MapCanvas } = await import('../map/map-canvas');
       const info = mapSchema.safeParse(await this.along.answer('/api/map')).data ?? nowhere;
       const stops = this.stops();
-      const canvas = new MapCanvas({
+      const canvas = (this.drawn = new MapCanvas({
         container: this.box().nativeElement,
         info: { ...info, bounds: boundsOf(stops) ?? info.bounds },
         filter: {},
@@ -96,7 +106,7 @@ export class AlongMap {
           maxZoom: this.session.away() ? await this.along.nearestZoom() : lastTileZoom,
           spots: collectionOf(stops),
         },
-      });
+      }));
       canvas.onReady(() => this.canvas.set(canvas));
       canvas.onClick((_at, spotId) => {
         if (spotId) this.opened.emit(spotId);

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { compassPoint, formatQuantity } from '@sombra/core';
 import { SessionService } from '../session/session.service';
-import { geodesicLengthM } from '../map/measure';
+import { geodesicBearingDeg, geodesicLengthM } from '../map/measure';
 
 type LngLat = readonly [number, number];
 export interface Fix {
@@ -62,7 +62,7 @@ export class WhereService {
     const here = this.here();
     if (!here) return '';
     const metres = geodesicLengthM([here, to]);
-    return `${formatQuantity(metres, 'distanceM', this.session.units())} ${compassPoint(bearingDeg(here, to))}`;
+    return `${formatQuantity(metres, 'distanceM', this.session.units())} ${compassPoint(geodesicBearingDeg(here, to))}`;
   }
 
   /** Far from every one of these: the position is a wrong one, or this is the wrong town. */
@@ -70,15 +70,4 @@ export class WhereService {
     const here = this.here();
     return here !== null && places.length > 0 && places.every((to) => geodesicLengthM([here, to]) > farM);
   }
-}
-
-const rad = (deg: number): number => (deg * Math.PI) / 180;
-
-/** The direction in which a place lies, degrees from true north, at the start of the way there. */
-export function bearingDeg([fromLng, fromLat]: LngLat, [toLng, toLat]: LngLat): number {
-  const east = rad(toLng - fromLng);
-  const x = Math.sin(east) * Math.cos(rad(toLat));
-  const y =
-    Math.cos(rad(fromLat)) * Math.sin(rad(toLat)) - Math.sin(rad(fromLat)) * Math.cos(rad(toLat)) * Math.cos(east);
-  return ((Math.atan2(x, y) * 180) / Math.PI + 360) % 360;
 }

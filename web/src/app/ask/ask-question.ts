@@ -13,8 +13,8 @@ import {
 } from '@angular/core';
 import { displays, formatQuantity, sayTyped } from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
-import { numberOf, textOf } from '../fields/event-values';
-import { NumberPad } from '../fields/number-pad';
+import { numberOf } from '../fields/event-values';
+import { BigNumber } from '../fields/big-number';
 import { TypedQuantity } from '../fields/typed-quantity';
 import { SessionService } from '../session/session.service';
 import type { Answer, Ask } from './ask';
@@ -23,12 +23,11 @@ import type { Answer, Ask } from './ask';
 @Component({
   selector: 's-ask',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DrawingView, NumberPad],
+  imports: [BigNumber, DrawingView],
   templateUrl: './ask-question.html',
   styleUrl: './ask-question.scss',
 })
 export class AskQuestion {
-  protected readonly textOf = textOf;
   protected readonly numberOf = numberOf;
   readonly ask = input.required<Ask>();
   readonly answer = input<Answer>(null);

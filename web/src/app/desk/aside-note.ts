@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { AsideService } from '../offline/aside.service';
+import { SessionService } from '../session/session.service';
 
 /** What arrived late, sealed, and was refused by the rules: somebody has to look at it. */
 @Component({
@@ -20,6 +21,7 @@ export class AsideNote {
   protected readonly count = signal(0);
 
   constructor() {
+    if (!inject(SessionService).may('settle_aside')) return;
     inject(AsideService)
       .all()
       .then(

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink } from '@angular/router';
 import type { Problem } from '@sombra/contract';
 import { recordTable } from '@sombra/core';
+import { OwnQueues } from '../offline/own-queues.service';
 import { OutboxService } from '../offline/outbox.service';
 import { ParcelsService } from '../offline/parcels.service';
 import { sayProblem } from '../ui/problem';
@@ -36,7 +37,7 @@ import { sayProblem } from '../ui/problem';
 export class RefusedRecords {
   private readonly outbox = inject(OutboxService);
   private readonly parcels = inject(ParcelsService);
-  protected readonly count = computed(() => this.outbox.refused().length + this.parcels.refused().length);
+  protected readonly count = inject(OwnQueues).refused;
   protected readonly first = computed(() => {
     const [record] = this.outbox.refused();
     if (record) return { name: said(record.about, recordTable[record.sent.record.kind].name), why: whyOf(record) };

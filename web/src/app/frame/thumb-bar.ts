@@ -3,8 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink } from '@angular/router';
 import type { Role } from '@sombra/contract';
 import { filter, map, startWith } from 'rxjs';
-import { OutboxService } from '../offline/outbox.service';
-import { ParcelsService } from '../offline/parcels.service';
+import { OwnQueues } from '../offline/own-queues.service';
 import { SessionService } from '../session/session.service';
 import { RoomMap } from '../ui/rooms';
 
@@ -164,10 +163,8 @@ export class ThumbBar {
   private readonly session = inject(SessionService);
   private readonly router = inject(Router);
   private readonly rooms = inject(RoomMap);
-  private readonly outbox = inject(OutboxService);
-  private readonly parcels = inject(ParcelsService);
   protected readonly more = signal(false);
-  protected readonly waiting = computed(() => this.outbox.waiting().length + this.parcels.waiting().length);
+  protected readonly waiting = inject(OwnQueues).waiting;
   private readonly url = toSignal(
     this.router.events.pipe(
       filter((event) => event instanceof NavigationEnd),

@@ -2,8 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink } from '@angular/router';
 import { NgbDropdown, NgbDropdownItem, NgbDropdownMenu, NgbDropdownToggle } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
-import { OutboxService } from '../offline/outbox.service';
-import { ParcelsService } from '../offline/parcels.service';
+import { OwnQueues } from '../offline/own-queues.service';
 import { SessionService } from '../session/session.service';
 import { FindBox } from './find-box';
 import { KeysService } from '../ui/keys.service';
@@ -44,11 +43,11 @@ const themeNames: Readonly<Record<Theme, string>> = {
           ><i class="bi bi-wifi-off" aria-hidden="true"></i> <span class="who">No network</span></a
         >
       }
-      @if (waiting() > 0) {
+      @if (queues.waiting() > 0) {
         <span class="waiting said" role="status">
           <i class="bi bi-hourglass-split" aria-hidden="true"></i>
-          {{ waiting() }} kept on this device, to be sent
-          <button type="button" class="btn btn-sm btn-outline-primary" (click)="sendNow()">Send now</button>
+          {{ queues.waiting() }} kept on this device, to be sent
+          <button type="button" class="btn btn-sm btn-outline-primary" (click)="queues.flush()">Send now</button>
         </span>
       }
       <s-find-box />
@@ -194,9 +193,7 @@ const themeNames: Readonly<Record<Theme, string>> = {
 })
 export class Topbar {
   protected readonly session = inject(SessionService);
-  private readonly outbox = inject(OutboxService);
-  private readonly parcels = inject(ParcelsService);
-  protected readonly waiting = computed(() => this.outbox.waiting().length + this.parcels.waiting().length);
+  protected readonly queues = inject(OwnQueues);
   protected readonly view = inject(ViewState);
   protected readonly theme = inject(ThemeService);
   private readonly modals = inject(NgbModal);
@@ -211,11 +208,6 @@ export class Topbar {
       { keys: 'c', where: 'Everywhere', does: 'calendar: show another day', run: () => this.pickDay() },
       { keys: 't', where: 'Everywhere', does: 'back to today', run: () => this.view.setDay(this.view.today()) },
     ]);
-  }
-
-  protected sendNow(): void {
-    this.outbox.flush();
-    this.parcels.flush();
   }
 
   protected pickDay(): void {

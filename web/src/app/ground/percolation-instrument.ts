@@ -16,7 +16,7 @@ import {
   type Reason,
 } from '@sombra/core';
 import { interval } from 'rxjs';
-import { NumberPad } from '../fields/number-pad';
+import { BigNumber } from '../fields/big-number';
 import { DrawingView } from '../drawing/drawing-view';
 import { BecauseList } from '../ui/because-list';
 import { DraftsService } from '../offline/drafts.service';
@@ -42,7 +42,7 @@ const fresh: Running = { holeMm: null, soakedAt: null, filledAt: null, readings:
 @Component({
   selector: 's-percolation-instrument',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DrawingView, BecauseList, NumberPad, FormFoot],
+  imports: [DrawingView, BecauseList, BigNumber, FormFoot],
   providers: [RecordSender, FormDraft],
   template: `
     <form (submit)="finish($event)" novalidate>
@@ -87,14 +87,12 @@ const fresh: Running = { holeMm: null, soakedAt: null, filledAt: null, readings:
               {{ sinceFill() }} since filling{{ sinceLast() ? ', ' + sinceLast() + ' since the last reading' : '' }}
             </p>
             <label for="level">Water above the bottom of the hole</label>
-            <span class="big"
-              ><input id="level" inputmode="decimal" [value]="level.text()" (input)="level.type(textOf($event))" />
-              {{ unit() }}</span
-            >
-            <s-number-pad
+            <s-big-number
+              inputId="level"
+              [unit]="unit()"
+              [eighths]="session.units() === 'us'"
               [typed]="level.text()"
               (typedChange)="level.type($event)"
-              [eighths]="session.units() === 'us'"
             />
             @if (levelFault(); as text) {
               <p class="problem" role="alert">{{ text }}</p>

@@ -39,9 +39,12 @@ const usualZoom = 15.4;
 export class MapCanvas {
   private readonly map: GlMap;
   private readonly lat: number;
+  /** Kept spots as they were shown last: painted anew they are still there. */
+  private kept: KeptMap | null;
 
   constructor(private readonly options: CanvasOptions) {
     const { container, info, filter, camera, kept = null } = options;
+    this.kept = kept;
     if (kept) addProtocol(keptScheme, tileOf(kept));
     const middle = middleOf(info);
     this.lat = middle[1];
@@ -75,8 +78,10 @@ export class MapCanvas {
 
   /** Paints everything anew in the colours of the theme. */
   repaint(filter: SpotFilter): void {
-    const { info, kept = null } = this.options;
-    this.map.setStyle(mapStyle({ info, filter, colours: readPalette(), lat: this.lat, kept }), { diff: false });
+    const { kept, lat } = this;
+    this.map.setStyle(mapStyle({ info: this.options.info, filter, colours: readPalette(), lat, kept }), {
+      diff: false,
+    });
   }
 
   onceStyled(act: () => void): void {
@@ -172,6 +177,7 @@ export class MapCanvas {
 
   /** Puts other kept spots in the place of those that are drawn. */
   showKept(spots: FeatureCollection): void {
+    if (this.kept) this.kept = { ...this.kept, spots };
     void this.map.getSource<GeoJSONSource>('spots')?.setData(spots);
   }
 

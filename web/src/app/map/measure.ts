@@ -11,6 +11,12 @@ export function geodesicLengthM(points: readonly LngLat[]): number {
   }, 0);
 }
 
+/** The direction of a place at the start of the shortest way there, degrees from true north; 0 where one stands. */
+export function geodesicBearingDeg([fromLng, fromLat]: LngLat, [lng, lat]: LngLat): number {
+  const way = Geodesic.WGS84.Inverse(fromLat, fromLng, lat, lng, Geodesic.DISTANCE | Geodesic.AZIMUTH);
+  return way.s12 === 0 ? 0 : ((way.azi1 ?? 0) + 360) % 360;
+}
+
 /** Area of a ring on the WGS 84 ellipsoid, m², whichever way round it is drawn; 0 for fewer than three corners. */
 export function geodesicAreaM2(ring: readonly LngLat[]): number {
   if (ring.length < 3) return 0;

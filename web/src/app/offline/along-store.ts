@@ -103,6 +103,20 @@ export class AlongStore extends Dexie {
     }
   }
 
+  /** Empties it where anything in it is another person's. */
+  async emptyOfOthers(userId: string): Promise<void> {
+    const owners = (await this.spots.orderBy('[userId+taken+keptAt+bytes]').keys()) as unknown as readonly string[][];
+    const answers = await this.answers.filter((one) => one.userId !== userId).count();
+    if (answers > 0 || owners.some(([owner]) => owner !== userId)) await this.empty();
+  }
+
+  /** Lets go what the server sent before a moment; the map is nobody's. */
+  async dropBefore(at: number): Promise<void> {
+    await this.spots.where('keptAt').below(at).delete();
+    await this.photos.where('keptAt').below(at).delete();
+    await this.answers.filter(({ keptAt }) => keptAt < at).delete();
+  }
+
   async empty(): Promise<void> {
     await Promise.all([this.spots.clear(), this.tiles.clear(), this.photos.clear(), this.answers.clear()]);
   }

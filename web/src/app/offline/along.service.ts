@@ -84,12 +84,10 @@ export class AlongService {
   readonly shortOfRoom = this.short.asReadonly();
 
   private readonly kept = this.live(() => this.store.summary(this.session.user()?.id ?? ''), []);
-  private readonly keptAssignments = this.live(() => this.readAssignments(), [] as Assignment[]);
   /** What the signed-in person is sent out to. */
-  readonly assignments = this.keptAssignments;
-  private readonly extras = this.live(() => this.store.extras(), { tiles: 0, photos: 0, deliveries: 0, bytes: 0 });
+  readonly assignments = this.live(() => this.readAssignments(), [] as Assignment[]);
   /** Squares of the map, photos and deliveries that are kept, and what all of them weigh. */
-  readonly kinds = this.extras;
+  readonly kinds = this.live(() => this.store.extras(), { tiles: 0, photos: 0, deliveries: 0, bytes: 0 });
 
   /** Whether the person goes out to something; others take along what they open. */
   readonly goesOut = computed(() => {
@@ -101,16 +99,19 @@ export class AlongService {
     return {
       count: taken.length,
       opened: this.kept().length - taken.length,
-      bytes: this.kept().reduce((sum, { bytes }) => sum + bytes, 0) + this.extras().bytes,
+      bytes: this.kept().reduce((sum, { bytes }) => sum + bytes, 0) + this.kinds().bytes,
       at: taken.length > 0 ? Math.min(...taken.map(({ keptAt }) => keptAt)) : null,
     };
   });
 
   constructor() {
     // Another person on this device: what was kept for the one before goes.
-    this.session.signedIn$.pipe(takeUntilDestroyed()).subscribe(({ id }) => void this.dropOthers(id));
+    this.session.signedIn$
+      .pipe(takeUntilDestroyed())
+      .subscribe(({ id }) => void this.store.emptyOfOthers(id).catch(() => undefined));
     this.session.beforeLeaving((what) => (what === 'forget' ? this.store.empty() : Promise.resolve()));
-    void this.dropExpired();
+    // Without a word from the server what was taken along opens for some days, and is gone after that.
+    void this.store.dropBefore(Date.now() - opensForDays * 86_400_000).catch(() => undefined);
     this.session.signedIn$
       .pipe(
         startWith(this.session.user()),
@@ -131,24 +132,6 @@ export class AlongService {
     const whoever$ = this.session.signedIn$.pipe(startWith(null));
     const kept$ = whoever$.pipe(switchMap(() => from(liveQuery(read)).pipe(catchError(() => of(nothing)))));
     return toSignal(kept$, { initialValue: nothing });
-  }
-
-  private async dropOthers(userId: string): Promise<void> {
-    const others = await this.store.spots.filter((one) => one.userId !== userId).count();
-    const answers = await this.store.answers.filter((one) => one.userId !== userId).count();
-    if (others + answers > 0) await this.store.empty();
-  }
-
-  /** Without a word from the server what was taken along opens for some days, and is gone after that. */
-  private async dropExpired(): Promise<void> {
-    try {
-      const before = Date.now() - opensForDays * 86_400_000;
-      await this.store.spots.where('keptAt').below(before).delete();
-      await this.store.photos.where('keptAt').below(before).delete();
-      await this.store.answers.filter(({ keptAt }) => keptAt < before).delete();
-    } catch {
-      // A device that keeps nothing has nothing to drop.
-    }
   }
 
   /** Keeps a spot as it came, whatever it was opened for. */
@@ -214,7 +197,8 @@ export class AlongService {
   /** Takes along by itself where that was long ago, or never. */
   async takeIfStale(): Promise<void> {
     if (this.session.away()) return;
-    const taken = (await this.mine()).filter((one) => one.taken);
+    const kept = await this.store.summary(this.session.user()?.id ?? '');
+    const taken = kept.filter((one) => one.taken);
     const oldest = Math.min(Infinity, ...taken.map(({ keptAt }) => keptAt));
     if (taken.length === 0 || Date.now() - oldest > staleMs) await this.take();
   }
@@ -363,7 +347,7 @@ export class AlongService {
   /** Says before anybody leaves that the device is nearly full; the map of before makes room first. */
   private async lookForRoom(): Promise<void> {
     const left = await roomLeft();
-    if (left !== null && left < leastRoomBytes) await AlongStore.makeRoom(new AlongStore());
+    if (left !== null && left < leastRoomBytes) await AlongStore.makeRoom();
     const now = await roomLeft();
     this.short.set(now !== null && now < leastRoomBytes ? now : null);
   }

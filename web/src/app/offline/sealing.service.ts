@@ -1,5 +1,5 @@
 import { HttpClient } from '@angular/common/http';
-import { inject, Injectable, signal, type Signal } from '@angular/core';
+import { inject, Injectable, type Signal } from '@angular/core';
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import {
   sealedReceiptSchema,
@@ -8,10 +8,10 @@ import {
   type SealedContent,
   type SealedReceipt,
 } from '@sombra/contract';
-import { liveQuery } from 'dexie';
+import { liveQuery, type EntityTable } from 'dexie';
 import { catchError, filter, firstValueFrom, from, fromEvent, merge, of, startWith, timer } from 'rxjs';
 import { aheadMs } from '../session/device-clock';
-import { deviceId, forgetDeviceId } from '../session/device-id';
+import { deviceId, forgetDeviceId, keepDeviceId } from '../session/device-id';
 import { SessionService } from '../session/session.service';
 import { passes, readProblem } from '../ui/problem';
 import { canSeal, DeviceStore, publicKeyOf } from './device-store';
@@ -31,15 +31,12 @@ export class SealingService {
   private readonly device = new DeviceStore();
   private readonly store = new OutboxStore();
   private delivering: Promise<void> | null = null;
-  private readonly arrived = signal<readonly SealedReceipt[]>([]);
 
   /** Sealed things on this device, the oldest first. */
   readonly sealed: Signal<readonly SealedEntry[]> = toSignal(
     from(liveQuery(() => this.store.sealed.orderBy('madeAt').toArray())).pipe(catchError(() => of<SealedEntry[]>([]))),
     { initialValue: [] as SealedEntry[] },
   );
-  /** What became of those that were brought to the server since the page was opened. */
-  readonly receipts = this.arrived.asReadonly();
 
   constructor() {
     this.session.beforeLeaving(() => this.sealAll());
@@ -78,20 +75,21 @@ export class SealingService {
   async sealAll(butUserId: string | null = null): Promise<void> {
     const seals = await this.seals();
     if (!seals) return;
-    const { entries, parcels, sealed } = this.store;
-    const others = ({ userId }: { userId: string }) => userId !== butUserId;
-    for (const entry of await entries.filter(others).toArray()) {
-      const one = await seals.record(entry);
-      await this.store.transaction('rw', entries, sealed, async () => {
-        await sealed.put(one);
-        await entries.where('id').equals(entry.id).delete();
-      });
-    }
-    for (const parcel of await parcels.filter(others).toArray()) {
-      const one = await seals.parcel(parcel);
-      await this.store.transaction('rw', parcels, sealed, async () => {
-        await sealed.put(one);
-        await parcels.where('id').equals(parcel.id).delete();
+    await this.sealTable(this.store.entries, butUserId, seals.record);
+    await this.sealTable(this.store.parcels, butUserId, seals.parcel);
+  }
+
+  /** One after another: what is sealed and what it was sealed of change places in one act. */
+  private async sealTable<E extends OutboxEntry | Parcel>(
+    table: EntityTable<E, 'id'>,
+    butUserId: string | null,
+    sealOne: (thing: E) => Promise<SealedEntry>,
+  ): Promise<void> {
+    for (const thing of await table.filter(({ userId }) => userId !== butUserId).toArray()) {
+      const one = await sealOne(thing);
+      await this.store.transaction('rw', table, this.store.sealed, async () => {
+        await this.store.sealed.put(one);
+        await table.where('id').equals(thing.id).delete();
       });
     }
   }
@@ -127,9 +125,8 @@ export class SealingService {
     const waiting = (await this.store.sealed.orderBy('madeAt').toArray()).filter(({ refused }) => refused === null);
     for (const { id, sealed } of waiting) {
       try {
-        const receipt = await this.bring(sealed);
+        await this.bring(sealed);
         await this.store.sealed.where('id').equals(id).delete();
-        this.arrived.update((before) => [...before, receipt]);
       } catch (error) {
         const problem = readProblem(error);
         // The rest would meet the same closed door.
@@ -155,13 +152,13 @@ export class SealingService {
       });
     }
     localStorage.clear();
-    if (left > 0 && id !== null) localStorage.setItem('sombra.device', id);
+    if (left > 0 && id !== null) keepDeviceId(id);
     location.assign('/');
   }
 
   private async seals(): Promise<{
-    record(entry: OutboxEntry): Promise<SealedEntry>;
-    parcel(parcel: Parcel): Promise<SealedEntry>;
+    readonly record: (entry: OutboxEntry) => Promise<SealedEntry>;
+    readonly parcel: (parcel: Parcel) => Promise<SealedEntry>;
   } | null> {
     const [id, sealTo] = [deviceId(), canSeal() ? await this.device.sealTo() : null];
     if (id === null || !sealTo) return null;

@@ -35,7 +35,8 @@ export class LockService {
     this.session.beforeLeaving(() => Promise.resolve(this.drop()));
     this.session.signedIn$.pipe(takeUntilDestroyed()).subscribe(({ id }) => {
       // Somebody else signed in by password: the code of the one before opens nothing.
-      if (read()?.userId !== id) this.drop();
+      const lock = read();
+      if (lock && lock.userId !== id) this.drop();
     });
     // Opened anew, it asks: whoever holds the phone now need not be who put it away.
     if (read() !== null) this.closed.set(true);

@@ -25,22 +25,20 @@ import {
   type RootNature,
 } from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
-import { NumberPad } from '../fields/number-pad';
+import { BigNumber } from '../fields/big-number';
 import { TypedQuantity } from '../fields/typed-quantity';
 import { SessionService } from '../session/session.service';
 import type { Question } from './tree-questions';
-import { textOf } from '../fields/event-values';
 
 /** One question about one tree, large enough for a wet glove; a tapped answer goes on by itself. */
 @Component({
   selector: 's-tree-question',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NgTemplateOutlet, DrawingView, NumberPad],
+  imports: [NgTemplateOutlet, BigNumber, DrawingView],
   templateUrl: './tree-question.html',
   styleUrl: './tree-question.scss',
 })
 export class TreeQuestion {
-  protected readonly textOf = textOf;
   readonly question = input.required<Question>();
   readonly tree = input.required<ReceivedTree>();
   /** What was ordered: a caliper far from it is asked about. */

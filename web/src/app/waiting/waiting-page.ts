@@ -3,8 +3,9 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import type { Aside } from '@sombra/contract';
 import { format } from 'date-fns';
-import { merge, startWith } from 'rxjs';
+import { startWith } from 'rxjs';
 import { OutboxService } from '../offline/outbox.service';
+import { OwnQueues } from '../offline/own-queues.service';
 import { networkKind, ParcelsService, type PhotosLeave } from '../offline/parcels.service';
 import { SealingService } from '../offline/sealing.service';
 import { SessionService } from '../session/session.service';
@@ -44,16 +45,15 @@ export class WaitingPage {
   protected readonly waiting = computed(() => this.groupsOf(this.outbox.waiting(), this.parcels.waiting()));
   protected readonly refused = computed(() => this.groupsOf(this.outbox.refused(), this.parcels.refused()));
   protected readonly binned = computed(() => this.groupsOf(this.outbox.binned(), this.parcels.binned()));
-  protected readonly count = computed(() => this.outbox.waiting().length + this.parcels.waiting().length);
-  protected readonly own = computed(() => this.count() + this.outbox.refused().length + this.parcels.refused().length);
+  protected readonly queues = inject(OwnQueues);
+  protected readonly count = this.queues.waiting;
+  protected readonly own = computed(() => this.queues.waiting() + this.queues.refused());
   protected readonly photos = computed(() => this.parcels.waiting().filter(({ body }) => body instanceof Blob).length);
   protected readonly sealed = computed(() => this.sealing.sealed().length);
   protected readonly refusedSeals = computed(() => this.sealing.sealed().filter(({ refused }) => refused !== null));
 
   constructor() {
-    merge(this.session.signedIn$)
-      .pipe(startWith(null), takeUntilDestroyed())
-      .subscribe(() => void this.readAsides());
+    this.session.signedIn$.pipe(startWith(null), takeUntilDestroyed()).subscribe(() => void this.readAsides());
   }
 
   protected async readAsides(): Promise<void> {
@@ -65,11 +65,6 @@ export class WaitingPage {
 
   protected async decide(id: string, decision: 'again' | 'bin'): Promise<void> {
     await this.run(async () => this.asides.set(await this.asideDoor.decide(id, decision)));
-  }
-
-  protected sendNow(): void {
-    this.outbox.flush();
-    this.parcels.flush();
   }
 
   protected setPhotos(event: Event): void {

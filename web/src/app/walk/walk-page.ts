@@ -10,7 +10,7 @@ import {
   untracked,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { assignmentNames, digCover, formatQuantity, sayReason } from '@sombra/core';
+import { assignmentNames, digCover, formatQuantity, sayReason, type RecordFacts, type RecordKind } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { AskQuestion } from '../ask/ask-question';
 import type { Answer, Answers, Ask } from '../ask/ask';
@@ -39,6 +39,14 @@ interface Begun {
   readonly at: number;
 }
 const usualReasons = ['gate locked', 'car in the way', 'not found', 'unsafe', 'no water'] as const;
+const orders = [
+  { value: 'plan', name: 'As planned' },
+  { value: 'near', name: 'Nearest next' },
+] as const;
+const hands = [
+  { value: 'left', name: 'Left hand' },
+  { value: 'right', name: 'Right hand' },
+] as const;
 const handKey = 'sombra.hand';
 
 /**
@@ -62,6 +70,8 @@ export class WalkPage {
   protected readonly sender = inject(RecordSender);
   protected readonly say = sayProblem;
   protected readonly reasons = usualReasons;
+  protected readonly orders = orders;
+  protected readonly hands = hands;
   private readonly stopsHere = inject(StopsService);
   private readonly along = inject(AlongService);
   private readonly store = inject(SpotStore);
@@ -257,16 +267,18 @@ export class WalkPage {
     await this.send('planting', planting.facts, `Planting of ${stop.ref} stored.`);
   }
 
-  private async send(kind: 'inspection' | 'planting', facts: never | object, done: string): Promise<void> {
+  /** Sends what this stop was for; once it is safe the walk goes on to the next one. */
+  private async send<K extends RecordKind>(kind: K, facts: RecordFacts[K], done: string): Promise<void> {
     const id = this.current()?.id ?? '';
-    if (!(await this.sender.send({ kind, facts: facts as never, supersedes: null }, done))) return;
-    this.leaveStop(id);
+    if (await this.sender.send({ kind, facts, supersedes: null }, done)) this.leaveStop(id);
   }
 
   /** On to the next one; what was begun here is done. */
   private leaveStop(id: string): void {
     this.drafts.drop(this.stopDraft(id));
     this.begun.set({ answers: {}, at: -1 });
+    this.cannot.set(false);
+    this.reason.set('');
     this.keepWalk({ stopId: null });
   }
 
@@ -280,13 +292,9 @@ export class WalkPage {
   }
 
   protected async couldNot(reason: string): Promise<void> {
-    const [id, task] = [this.current()?.id, this.assignment()?.kind];
-    if (!id || !task) return;
+    const task = this.assignment()?.kind;
+    if (!task) return;
     const facts = { task, triedOn: this.session.today(), reason: reason.trim() };
-    const done = await this.sender.send({ kind: 'not_done', facts, supersedes: null }, 'Kept, with its reason.');
-    if (!done) return;
-    this.cannot.set(false);
-    this.reason.set('');
-    this.leaveStop(id);
+    await this.send('not_done', facts, 'Kept, with its reason.');
   }
 }

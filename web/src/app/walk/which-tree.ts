@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, resource, signal } from '@angular/core';
 import { formatQuantity, compassPoint } from '@sombra/core';
-import { bearingDeg, WhereService } from '../along/where.service';
+import { WhereService } from '../along/where.service';
 import { StopsService, type Stop } from '../along/stops.service';
-import { geodesicLengthM } from '../map/measure';
+import { geodesicBearingDeg, geodesicLengthM } from '../map/measure';
 import { AlongService } from '../offline/along.service';
 import { SessionService } from '../session/session.service';
 import { CompassService } from './compass.service';
@@ -116,7 +116,7 @@ export class WhichTree {
       .sort((a, b) => a.m - b.m)
       .slice(0, 2)
       .map(({ other, m }) => {
-        const towards = compassPoint(bearingDeg(one.position, other.position));
+        const towards = compassPoint(geodesicBearingDeg(one.position, other.position));
         return `${other.ref} stands ${formatQuantity(m, 'distanceM', units)} ${towards} of it`;
       });
     return near.length > 0 ? `${near.join(', ')}.` : 'No other of these trees is near.';
@@ -125,7 +125,9 @@ export class WhichTree {
   /** Where the tree lies from the top of this device; only a compass knows. */
   protected readonly turnDeg = computed(() => {
     const [here, heading] = [this.where.here(), this.compass.headingDeg()];
-    return here && heading !== null ? { deg: (bearingDeg(here, this.stop().position) - heading + 360) % 360 } : null;
+    return here && heading !== null
+      ? { deg: (geodesicBearingDeg(here, this.stop().position) - heading + 360) % 360 }
+      : null;
   });
 
   protected readonly away = computed(() => {
