@@ -54,6 +54,11 @@ import { sayMoment } from '../ui/say-date';
       </tbody>
     </table>
   `,
+  styles: `
+    h2 {
+      margin-top: 1.4rem;
+    }
+  `,
 })
 export class DevicesPanel {
   private readonly http = inject(HttpClient);
