@@ -101,7 +101,8 @@ for (const [name, paths] of Object.entries(walks)) {
     // A colour on its way from light to dark is neither.
     await page.emulateMedia({ reducedMotion: 'reduce' });
     await page.goto(town.url);
-    await page.getByRole('navigation', { name: 'Work order' }).waitFor();
+    // The first page is whole before another is gone to: what was on its way would come into the next one.
+    await page.getByRole('heading', { name: /decisions today/ }).waitFor();
     for (const path of [...paths, ...(await receiving(page, town, paths))]) {
       await walkTo(page, path);
       expect({ path, faults: await serious(page) }).toEqual({ path, faults: [] });

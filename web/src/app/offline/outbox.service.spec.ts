@@ -112,6 +112,14 @@ describe('outbox', () => {
     await until(() => outbox.waiting().length === 1);
   });
 
+  it('says that nothing waits only once it has looked', async () => {
+    const sent = sending();
+    await store.entries.put({ id: sent.record.id, userId: session.user()?.id ?? '', sent, madeAt: 1, refused: null });
+    expect(outbox.isRead()).toBe(false);
+    await until(() => outbox.isRead());
+    expect(outbox.waiting().map(({ id }) => id)).toEqual([sent.record.id]);
+  });
+
   it('keeps the reason of a refusal, and the record in the bin where its maker puts it', async () => {
     const sent = sending();
     const delivery = outbox.deliver(sent);

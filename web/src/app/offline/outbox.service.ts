@@ -47,6 +47,8 @@ export class OutboxService {
   readonly refused = this.queue.refused;
   /** What their maker put away: kept on this device, and not sent. */
   readonly binned = this.queue.binned;
+  /** Whether what lies here was read at all. */
+  readonly isRead = this.queue.isRead;
   /** Each record the server has kept, also those sent later by a retry. */
   readonly delivered$: Observable<RecordReceipt> = this.deliveredSubject.asObservable();
 

@@ -9,6 +9,8 @@ export class OwnQueues {
   private readonly parcels = inject(ParcelsService);
   readonly waiting = computed(() => this.outbox.waiting().length + this.parcels.waiting().length);
   readonly refused = computed(() => this.outbox.refused().length + this.parcels.refused().length);
+  /** Whether both were read: until then nobody can say that nothing waits. */
+  readonly isRead = computed(() => this.outbox.isRead() && this.parcels.isRead());
 
   /** Sends all that waits, now. */
   flush(): void {

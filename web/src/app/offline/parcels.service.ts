@@ -41,6 +41,8 @@ export class ParcelsService {
   readonly waiting = this.queue.waiting;
   readonly refused = this.queue.refused;
   readonly binned = this.queue.binned;
+  /** Whether what lies here was read at all. */
+  readonly isRead = this.queue.isRead;
   /** What the server answered to each, also to those sent later. */
   readonly answered$: Observable<unknown> = this.answers.asObservable();
   readonly photosLeave = this.leaves.asReadonly();

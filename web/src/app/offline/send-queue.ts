@@ -55,6 +55,12 @@ const held: Problem = {
   status: 0,
 };
 
+/** All that lies on this device of one person. */
+interface Lying<E> {
+  readonly userId: string;
+  readonly entries: readonly E[];
+}
+
 interface QueueOptions<E extends Queued, A> {
   readonly table: EntityTable<E, 'id'>;
   readonly session: SessionService;
@@ -90,7 +96,10 @@ export class SendQueue<E extends Queued, A> {
   private retryMs = firstRetryMs;
   private flushing: Promise<void> | null = null;
 
-  private readonly entries: Signal<readonly E[]>;
+  private readonly lying: Signal<Lying<E> | null>;
+  private readonly entries = computed(() => this.lying()?.entries ?? []);
+  /** Whether what lies here of the signed-in person was read: before, nobody knows that there is nothing. */
+  readonly isRead: Signal<boolean> = computed(() => this.lying()?.userId === this.userId());
   /** On their way right now for the first time: they wait only once that has failed. */
   private readonly leaving = signal<ReadonlySet<string>>(new Set());
   readonly waiting: Signal<readonly E[]> = computed(() =>
@@ -104,8 +113,8 @@ export class SendQueue<E extends Queued, A> {
   constructor(private readonly options: QueueOptions<E, A>) {
     // As they lie on the device: what another tab keeps or sends shows here too.
     const whoever$ = options.session.signedIn$.pipe(startWith(null));
-    const lying$ = whoever$.pipe(switchMap(() => from(liveQuery(() => this.mine()))));
-    this.entries = toSignal(lying$, { initialValue: [] });
+    const lying$ = whoever$.pipe(switchMap(() => from(liveQuery(() => this.read()))));
+    this.lying = toSignal(lying$, { initialValue: null });
     merge(options.session.signedIn$, fromEvent(window, 'online'), fromEvent(document, 'visibilitychange'))
       .pipe(takeUntilDestroyed())
       .subscribe(() => {
@@ -154,7 +163,7 @@ export class SendQueue<E extends Queued, A> {
     );
     let sent: Sent<A> | null = null;
     for (const one of [...ahead, entry]) {
-      const lying = await this.lying(one.id);
+      const lying = await this.one(one.id);
       // Another tab has sent it, or it was sealed; one's own goes all the same, for its answer: twice does no harm.
       if (!lying && one !== entry) continue;
       sent = await this.send(lying ?? one, one === entry ? refusedGoes : 'aside');
@@ -203,7 +212,7 @@ export class SendQueue<E extends Queued, A> {
     const waiting = (await this.mine()).filter((entry) => isWaiting(entry) && this.mayLeave(entry));
     for (const entry of waiting) {
       const lane = this.options.lane(entry);
-      const lying = stuck.has(lane) ? undefined : await this.lying(entry.id);
+      const lying = stuck.has(lane) ? undefined : await this.one(entry.id);
       if (!lying) continue;
       const sent = await this.send(lying);
       if (sent.kind === 'waiting') {
@@ -215,7 +224,7 @@ export class SendQueue<E extends Queued, A> {
   }
 
   /** As it lies there now: what was stored before it may have changed it. */
-  private lying(id: string): Promise<E | undefined> {
+  private one(id: string): Promise<E | undefined> {
     return this.options.table.where('id').equals(id).first();
   }
 
@@ -270,15 +279,23 @@ export class SendQueue<E extends Queued, A> {
   }
   private readonly known = new Map<string, boolean>();
 
+  private userId(): string {
+    return this.options.session.user()?.id ?? '';
+  }
+
+  private async mine(): Promise<readonly E[]> {
+    return (await this.read()).entries;
+  }
+
   /** What the signed-in person made and this version understands, in the order made. */
-  private async mine(): Promise<E[]> {
-    const { table, session } = this.options;
-    const userId = session.user()?.id ?? '';
+  private async read(): Promise<Lying<E>> {
+    const { table } = this.options;
+    const userId = this.userId();
     const mine = await table
       .orderBy('madeAt')
       .filter((entry) => entry.userId === userId)
       .toArray();
-    return mine.filter((entry) => this.isUnderstood(entry));
+    return { userId, entries: mine.filter((entry) => this.isUnderstood(entry)) };
   }
 
   /** Nothing is tried while nobody looks: a phone in a pocket keeps its battery. */
