@@ -1,2 +1,12 @@
 export * from './as-built';
+export * from './heat-index';
+export * from './helpers';
+export * from './labour-pace';
+export * from './seek-teams';
+export { scoreTeams } from './team-plan';
+export type { PlannedTeam, TeamLocks, TeamPlan, TeamScore, TeamTask, TreeJob } from './team-plan';
+export * from './readiness';
+export * from './timetable';
+export * from './tools';
+export * from './weather-watch';
 export type { DayReason, DayReasonFacts } from './reasons';

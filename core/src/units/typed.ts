@@ -28,7 +28,7 @@ export function fieldText(value: number, quantity: Quantity, units: UnitSystem):
 /** Half of what the last digit of a field tells apart, metric. */
 function halfStep(quantity: Quantity, units: UnitSystem): number {
   const step = displays[quantity][units].eighths ? 1 / 8 : 10 ** -fieldDecimals(quantity, units);
-  return fromDisplay(step, quantity, units) / 2;
+  return (fromDisplay(step, quantity, units) - fromDisplay(0, quantity, units)) / 2;
 }
 
 /** `13`, `13.4`, `13,4`, `3/8`, `13 3/8`, `13-3/8`, with a sign before it; `undefined` for anything else. */

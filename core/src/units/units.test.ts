@@ -8,8 +8,17 @@ describe('units', () => {
     [3.785411784, 'volumeL', '1.0 gal'],
     [45.359237, 'massKg', '100 lb'],
     [90, 'bearingDeg', '90°'],
+    // The boiling and freezing of water; a mile is 1,609.344 m.
+    [100, 'temperatureC', '212 °F'],
+    [0, 'temperatureC', '32 °F'],
+    [44.704, 'speedMs', '100 mph'],
+    [12.7, 'rainMm', '0.50 in'],
   ] as const)('%d as %s reads %s in US customary', (value, quantity, text) => {
     expect(formatQuantity(value, quantity, 'us')).toBe(text);
+  });
+
+  it('takes a temperature typed in degrees Fahrenheit back to what it was', () => {
+    expect(fromDisplay(toDisplay(37.2, 'temperatureC', 'us').value, 'temperatureC', 'us')).toBeCloseTo(37.2, 9);
   });
 
   it('is of exact feet where an area or a volume is', () => {

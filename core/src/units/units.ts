@@ -21,12 +21,17 @@ export type Quantity =
   | 'saltDsM'
   | 'sodiumSar'
   | 'roots'
-  | 'days';
+  | 'days'
+  | 'temperatureC'
+  | 'speedMs'
+  | 'rainMm';
 
 interface Display {
   readonly unit: string;
-  /** Displayed = metric × factor. */
+  /** Displayed = metric × factor + offset. */
   readonly factor: number;
+  /** And so much more, of scales that begin elsewhere. */
+  readonly offset?: number;
   readonly decimals: number;
   /** Said in fractions, to an eighth: as tapes and rulers are read. */
   readonly eighths?: true;
@@ -81,17 +86,26 @@ export const displays: Readonly<Record<Quantity, Readonly<Record<UnitSystem, Dis
   sodiumSar: same('SAR', 1),
   roots: same('roots', 0),
   days: same('days', 1),
+  temperatureC: {
+    metric: { unit: '°C', factor: 1, decimals: 0 },
+    us: { unit: '°F', factor: 9 / 5, offset: 32, decimals: 0 },
+  },
+  speedMs: {
+    metric: { unit: 'm/s', factor: 1, decimals: 0 },
+    us: { unit: 'mph', factor: 3600 / (5280 * mPerFoot), decimals: 0 },
+  },
+  rainMm: { metric: { unit: 'mm', factor: 1, decimals: 1 }, us: { unit: 'in', factor: 1 / mmPerInch, decimals: 2 } },
 };
 
 /** The number a person sees for a metric value, and its unit. Not rounded. */
 export function toDisplay(value: number, quantity: Quantity, system: UnitSystem): { value: number; unit: string } {
-  const { factor, unit } = displays[quantity][system];
-  return { value: value * factor, unit };
+  const { factor, offset = 0, unit } = displays[quantity][system];
+  return { value: value * factor + offset, unit };
 }
 
 /** The metric value of a number a person typed in their own units. */
 export const fromDisplay = (shown: number, quantity: Quantity, system: UnitSystem): number =>
-  shown / displays[quantity][system].factor;
+  (shown - (displays[quantity][system].offset ?? 0)) / displays[quantity][system].factor;
 
 const narrowSpace = '\u202f';
 
@@ -119,8 +133,8 @@ export function eighths(inches: number): string {
 
 /** `340 mm`, `13 3/8 in`; a percent or degree sign follows its number as the trade writes it. */
 export function formatQuantity(value: number, quantity: Quantity, system: UnitSystem): string {
-  const { unit, factor, decimals, fine, eighths: inEighths } = displays[quantity][system];
-  const shown = value * factor;
+  const { unit, factor, offset = 0, decimals, fine, eighths: inEighths } = displays[quantity][system];
+  const shown = value * factor + offset;
   const small = fine && shown !== 0 && Math.abs(shown) < 1;
   const number = inEighths ? eighths(shown) : formatNumber(shown, small ? 2 : decimals);
   return unit === '°' ? number + unit : `${number} ${unit}`;

@@ -31,6 +31,7 @@ import {
   type Stock,
 } from '../stock';
 import { fall } from '../../testing/checked-case';
+import { dayReasons } from '../../testing/day-reasons';
 import { remedyWords } from './say-remedy';
 import { reasonCodes, sayReason } from './say-reason';
 
@@ -535,6 +536,7 @@ function manyReasons(): Reason[] {
     ...ofLeave(),
     ...ofStock(),
     ...ofPlantings(),
+    ...dayReasons(),
     ...ofLooks(),
     ...ofLives(),
   ];

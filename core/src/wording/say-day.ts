@@ -1,5 +1,9 @@
 import type { DayReasonFacts } from '../day';
-import { type Sentences } from './sentence';
+import { capital, days, type Sentences } from './sentence';
+
+const clock = (hour: number): string => `${String(hour).padStart(2, '0')}:00`;
+const spots = (n: number): string => (n === 1 ? '1 spot' : `${n} spots`);
+const slower = (pct: number): string => (pct >= 0 ? `${Math.round(pct)} % more` : `${Math.round(-pct)} % less`);
 
 export const daySentences: Sentences<DayReasonFacts> = {
   flare_as_planned: (f, s) =>
@@ -17,4 +21,75 @@ export const daySentences: Sentences<DayReasonFacts> = {
   first_water_short: (f, s) => `First water ${s.L(f.actualL)}, ${s.L(f.missingL)} short of ${s.L(f.plannedL)}.`,
   first_water_unasked: (f, s) => `First water ${s.L(f.actualL)} where the plan asks for none.`,
   no_plan_to_compare: () => 'No pit plan stands to compare the planting with.',
+  weather_thunder: (f, s) =>
+    `${clock(f.hour)}: thunder ${s.n(f.km)} km off, nearer than ${s.n(f.limitKm)} km. Everybody under a roof.`,
+  weather_heat_stops: (f, s) =>
+    `${clock(f.hour)}: feels like ${s.degC(f.feelsC)} in the shade, nobody digs from ${s.degC(f.limitC)}.`,
+  weather_heat_breaks: (f, s) =>
+    `${clock(f.hour)}: feels like ${s.degC(f.feelsC)} in the shade; short turns, shade and water from ${s.degC(f.limitC)}.`,
+  weather_gusts: (f, s) =>
+    `${clock(f.hour)}: gusts of ${s.speed(f.gustMs)}, no lifting and no staking from ${s.speed(f.limitMs)}.`,
+  weather_heavy_rain: (f, s) =>
+    `${clock(f.hour)}: ${s.rain(f.rainMm)} of rain, work stops at ${s.rain(f.limitMm)} in an hour: soil smears and tools slip.`,
+  weather_rain: (f, s) => `${clock(f.hour)}: ${s.rain(f.rainMm)} of rain, more than light: slower, and slippery.`,
+  weather_frozen: (f, s) => `${clock(f.hour)}: soil at ${s.degC(f.soilC)} is frozen.`,
+  weather_fair: () => 'Nothing in the forecast stops work; light rain goes on.',
+  weather_not_forecast: (f) => `No forecast for ${f.hours} of its ${f.ofHours} hours yet.`,
+  weather_begin_later: (f) =>
+    f.toHour === f.fromHour
+      ? `What is worse comes after the ${f.neededH} h of work.`
+      : `Begin at ${clock(f.toHour)} instead of ${clock(f.fromHour)}: from then on ${f.neededH} h may be worked.`,
+  weather_no_run: (f) => `No ${f.neededH} h in a row may be worked before ${clock(f.latestEndHour)}.`,
+  ready_no_spots: () => 'No spot is left to plant.',
+  ready_covered: (f) => `All ${f.spots} spots may be dug on that day.`,
+  ready_uncovered: (f) => `${f.count} of ${f.spots} spots may not be dug on that day: nothing covers them then.`,
+  ready_leave: () => 'Owners and road authority have agreed.',
+  ready_leave_missing: (f) => `${spots(f.count)} without the consent or the permit it asks for on that day.`,
+  ready_stock: (f) => `All ${f.trees} trees are here, measured and accepted.`,
+  ready_stock_missing: (f) =>
+    `${[
+      [f.notHere, 'not here'],
+      [f.refused, 'refused'],
+      [f.unmeasured, 'not measured'],
+    ]
+      .filter(([count]) => Number(count) > 0)
+      .map(([count, what]) => `${count} ${what}`)
+      .join(', ')}.`,
+  ready_plans: () => 'Every tree has its pit plan.',
+  ready_no_plan: (f) => `${spots(f.count)} without a pit plan.`,
+  ready_people: (f) =>
+    `${f.confirmed} of ${f.capacity} places taken; the work asks for about ${f.needed} people in the time there is.`,
+  ready_leads_short: (f) => `${f.leads} who lead for ${f.needed} teams.`,
+  ready_waivers: (f) => `${f.count} without a signed waiver: they cannot be assigned.`,
+  ready_no_teams: () => 'No teams are made.',
+  ready_teams: (f) =>
+    f.spotsLeft + f.peopleLeft === 0
+      ? `${f.teams} teams, every tree and everybody in one.`
+      : `${f.teams} teams; without one: ${spots(f.spotsLeft)}, ${f.peopleLeft === 1 ? '1 person' : `${f.peopleLeft} people`}.`,
+  ready_tools: (f) => `Enough of all ${f.kinds} kinds of tools.`,
+  ready_tools_short: (f) => `Too few tools: ${f.what}.`,
+  ready_materials: () => 'All materials are in store.',
+  ready_materials_short: (f) => `Short in store: ${f.what}.`,
+  ready_cards: (f) =>
+    f.changed + f.none === 0
+      ? 'Every card says what the plan says.'
+      : [
+          f.changed > 0 && `${spots(f.changed)} planned otherwise than the printed card says: print anew.`,
+          f.none > 0 && `${spots(f.none)} without a printed card.`,
+        ]
+          .filter(Boolean)
+          .join(' '),
+  ready_arrangements: () => 'First aid, emergency department, toilets, water, parking and traffic are written down.',
+  ready_arrangements_missing: (f) => `Not written down: ${f.what}.`,
+  ready_weather: (f) =>
+    ({
+      go: 'The forecast lets the day go.',
+      delay: 'The forecast says to begin later.',
+      call_off: 'The forecast says to call the day off.',
+      unknown: 'No forecast reaches the day yet.',
+    })[f.advice],
+  pace_by_rules: () => 'No day was logged yet: the pace is that of the rules of work.',
+  pace_learnt: (f) => `${capital(days(f.days))} logged: work took ${slower(f.changePct)} time than the rules say.`,
+  pace_heavy_soil: (f) => `In clay and clay loam ${slower(f.changePct)} again.`,
+  pace_heavy_stock: (f) => `On heavy trees ${slower(f.changePct)} again.`,
 };

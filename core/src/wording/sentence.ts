@@ -11,6 +11,9 @@ export interface Say {
   readonly rate: (v: number) => string;
   readonly near: (v: number) => string;
   readonly m3: (v: number) => string;
+  readonly degC: (v: number) => string;
+  readonly speed: (v: number) => string;
+  readonly rain: (v: number) => string;
 }
 
 export const sayers: Readonly<Record<UnitSystem, Say>> = { metric: sayIn('metric'), us: sayIn('us') };
@@ -26,6 +29,9 @@ function sayIn(units: UnitSystem): Say {
     rate: (v) => formatQuantity(v, 'rateMmPerH', units),
     near: (v) => formatQuantity(v, 'clearanceM', units),
     m3: (v) => formatQuantity(v, 'volumeM3', units),
+    degC: (v) => formatQuantity(v, 'temperatureC', units),
+    speed: (v) => formatQuantity(v, 'speedMs', units),
+    rain: (v) => formatQuantity(v, 'rainMm', units),
   };
 }
 

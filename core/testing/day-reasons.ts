@@ -1,0 +1,81 @@
+import {
+  judgeReadiness,
+  learnPace,
+  watchWeather,
+  type DayReason,
+  type HourOfWeather,
+  type ReadinessFacts,
+  type ReadySpot,
+} from '../src/day';
+
+const fair = { rainMm: 0, temperatureC: 16, humidityPct: 70, gustMs: 5, thunderKm: null, soilC: 12 };
+const bad: Partial<HourOfWeather>[] = [
+  {},
+  { thunderKm: 4 },
+  { temperatureC: 40, humidityPct: 40 },
+  { temperatureC: 31, humidityPct: 60 },
+  { gustMs: 20 },
+  { rainMm: 9 },
+  { rainMm: 4 },
+  { soilC: -1 },
+];
+
+function ofWeather(): DayReason[] {
+  const asked = { beginHour: 9, endHour: 13, neededH: 2, latestEndHour: 16 };
+  const days = bad.map((change) => Array.from({ length: 24 }, (_, hour) => ({ hour, ...fair, ...change })));
+  const late = Array.from({ length: 24 }, (_, hour) => ({ hour, ...fair, gustMs: hour < 11 ? 20 : 5 }));
+  return [...days, late, []].flatMap((day) => watchWeather(day, asked).because);
+}
+
+function ofReadiness(): DayReason[] {
+  const spot: ReadySpot = {
+    ref: 'A-1',
+    cover: 'ticket',
+    leaveMissing: false,
+    stock: 'accepted',
+    planned: true,
+    planted: false,
+    cardChanged: false,
+    carded: true,
+  };
+  const ready: ReadinessFacts = {
+    spots: [spot],
+    people: { capacity: 9, confirmed: 9, withoutWaiver: 0, leads: 3, needed: 6, leadsNeeded: 2 },
+    teams: { teams: 3, spotsLeft: 0, peopleLeft: 0 },
+    tools: [],
+    materials: [],
+    arrangementsMissing: [],
+    weather: 'go',
+  };
+  const wrong: ReadinessFacts = {
+    spots: [
+      { ...spot, cover: 'none', leaveMissing: true, stock: 'not_here', planned: false, cardChanged: true },
+      { ...spot, stock: 'refused', carded: false },
+      { ...spot, stock: 'unmeasured' },
+    ],
+    people: { capacity: 9, confirmed: 2, withoutWaiver: 1, leads: 1, needed: 6, leadsNeeded: 2 },
+    teams: { teams: 2, spotsLeft: 1, peopleLeft: 3 },
+    tools: [{ name: 'Pick', needed: 2, there: 1 }],
+    materials: [{ name: 'Mulch', missing: '200 L' }],
+    arrangementsMissing: ['toilets'],
+    weather: 'delay',
+  };
+  const none = { ...ready, spots: [], teams: { teams: 0, spotsLeft: 0, peopleLeft: 0 }, weather: 'call_off' as const };
+  return [ready, wrong, none, { ...ready, weather: 'unknown' as const }].flatMap((facts) =>
+    judgeReadiness(facts).lines.flatMap(({ because }) => because),
+  );
+}
+
+function ofPace(): DayReason[] {
+  const day = (workedH: number, heavySoilShare: number, heavyStockShare: number) => ({
+    ruledH: 10,
+    workedH,
+    heavySoilShare,
+    heavyStockShare,
+  });
+  const days = [day(8, 0, 0), day(8, 0, 0), day(20, 1, 0), day(20, 1, 0), day(18, 0, 1), day(18, 0, 1)];
+  return [...learnPace([]).because, ...learnPace(days).because];
+}
+
+/** Each reason a planting day gives, as it comes about. */
+export const dayReasons = (): DayReason[] => [...ofWeather(), ...ofReadiness(), ...ofPace()];
