@@ -57,6 +57,7 @@ async function buildServer() {
       'set-up-code',
       'write-examples',
       'match/solve-worker',
+      'day/seek-worker',
     ].map(source),
     outdir: path.join(root, 'dist/server'),
     bundle: true,

@@ -22,6 +22,11 @@ function hasPostgis() {
   return version !== undefined && existsSync(path.join(postgresHome, version, 'lib', 'postgis-3.so'));
 }
 
+function hasRouting() {
+  const control = path.join('/usr/share/postgresql', postgresVersion() ?? '', 'extension/pgrouting.control');
+  return existsSync(control);
+}
+
 /** The build without a window: the same engine, a third less work for each page. */
 export const chromiumPath = '/usr/bin/chromium-headless-shell';
 
@@ -51,6 +56,7 @@ function installDebian(packages, what) {
 export function ensureDatabasePackages() {
   if (postgresVersion() === undefined) installDebian(['postgresql'], 'the PostgreSQL server');
   if (!hasPostgis()) installDebian([`postgresql-${postgresVersion()}-postgis-3`], 'PostGIS');
+  if (!hasRouting()) installDebian([`postgresql-${postgresVersion()}-pgrouting`], 'pgRouting');
 }
 
 /** Chromium, and fonts for anything a page may show besides the shipped ones. */

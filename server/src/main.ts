@@ -1,4 +1,5 @@
 import { pino } from 'pino';
+import { pooledSeeker } from './day/team-seeker';
 import { pooledSolver } from './match/pooled-solver';
 import { readConfig } from './platform/config';
 import { serve, type RunningServer } from './app/serve';
@@ -13,12 +14,13 @@ function sayWhy(error: unknown): never {
 }
 
 const solver = pooledSolver();
-const running: RunningServer = await serve(config, logger, { solver }).catch(sayWhy);
+const seeker = pooledSeeker();
+const running: RunningServer = await serve(config, logger, { solver, seeker }).catch(sayWhy);
 logger.info({ port: running.port }, 'listening');
 process.send?.({ listening: running.port });
 
 function stop(): void {
-  Promise.all([running.stop(), solver.close()]).then(
+  Promise.all([running.stop(), solver.close(), seeker.close()]).then(
     () => process.exit(0),
     () => process.exit(1),
   );

@@ -36,7 +36,9 @@ const urlFor = (name: 'TEST_OWNER_URL' | 'TEST_APP_URL', database: string): stri
 };
 
 /** @param options `empty` for a database nobody has set up */
-export async function openTestTown(options: { locateUrl?: string; empty?: boolean } = {}): Promise<TestTown> {
+export async function openTestTown(
+  options: { locateUrl?: string; empty?: boolean; smtpUrl?: string } = {},
+): Promise<TestTown> {
   const database = `town_${randomUUID().replaceAll('-', '')}`;
   const owner = new pg.Client({ connectionString: urlFor('TEST_OWNER_URL', 'postgres') });
   await owner.connect();
@@ -57,6 +59,10 @@ export async function openTestTown(options: { locateUrl?: string; empty?: boolea
       locate: options.locateUrl ? { url: options.locateUrl, simulated: true } : null,
       storageFolder,
       nurseries: null,
+      weather: null,
+      mail: options.smtpUrl ? { url: options.smtpUrl, from: 'trees@sombra.invalid', page: null } : null,
+      publicUrl: 'http://127.0.0.1:4310',
+      seasonKeys: path.join(storageFolder, '../', `${path.basename(storageFolder)}-keys`),
       secureCookies: false,
       trustedProxy: null,
       logLevel: 'silent',

@@ -9,4 +9,5 @@ export * from './readiness';
 export * from './timetable';
 export * from './tools';
 export * from './weather-watch';
+export * from './whole-day';
 export type { DayReason, DayReasonFacts } from './reasons';

@@ -26,7 +26,10 @@ import { invitationRoutes, peopleRoutes, sessionRoutes } from '../people/routes'
 import { makePeople } from '../people/service';
 import { programmeRoutes, setUpRoutes } from '../settings/routes';
 import { recordRoutes } from '../recording/routes';
-import { dayRoutes } from '../day/routes';
+import { dayRoutes, openDayRoutes } from '../day/routes';
+import type { Doorway } from '../day/people-service';
+import { SeasonKeys } from '../day/season-key';
+import { directSeeker, type TeamSeeker } from '../day/team-seeker';
 import { pitRoutes } from '../pit/routes';
 import { stockRoutes } from '../stock/routes';
 import { practiceRoutes } from '../practice/routes';
@@ -47,11 +50,15 @@ export interface AppParts {
   readonly logger: Logger;
   readonly live: LiveHub;
   readonly centre: LocateCentre | null;
+  readonly seeker?: TeamSeeker;
 }
 
 /** A path without what was typed and without the token of a link: who reads the log gets in nowhere. */
 export const loggedPath = (url: string): string =>
-  (url.split('?')[0] ?? '').replace(/^((?:\/api\/open)?\/(?:consents?|invitations|welcome)\/).+/, '$1…');
+  (url.split('?')[0] ?? '').replace(
+    /^((?:\/api\/open)?\/(?:consents?|invitations|welcome|days|places|join|place)\/).+/,
+    '$1…',
+  );
 
 export function makeApp(parts: AppParts): Express {
   const { config, logger } = parts;
@@ -100,7 +107,7 @@ export function makeApp(parts: AppParts): Express {
   return app;
 }
 
-function api({ config, db, sessionPool, live, centre }: AppParts): express.Router {
+function api({ config, db, sessionPool, live, centre, seeker = directSeeker() }: AppParts): express.Router {
   const router = express.Router();
   router.use((_request, response, next) => {
     response.setHeader('cache-control', 'no-store');
@@ -113,6 +120,12 @@ function api({ config, db, sessionPool, live, centre }: AppParts): express.Route
   const people = makePeople(db, sessionPool);
   router.use(knowPerson(people.find));
   router.use(sessionRoutes(people, (deviceId) => isToBeWiped(db, deviceId)));
+  const doorway: Doorway = {
+    keys: new SeasonKeys(config.seasonKeys),
+    secret: config.sessionSecret,
+    publicUrl: config.publicUrl,
+  };
+  router.use(openDayRoutes(db, sessionPool, doorway));
   router.use('/open', limited);
   router.use(consentRoutes(db, config), invitationRoutes(db), setUpRoutes(db));
   router.use(requireUser);
@@ -127,7 +140,7 @@ function api({ config, db, sessionPool, live, centre }: AppParts): express.Route
     adoptionRoutes(db),
     stockRoutes(db, config),
     pitRoutes(db),
-    dayRoutes(db),
+    dayRoutes(db, { doorway, seeker, simulatedWeather: config.weather?.simulated ?? false }),
     ticketRoutes(db, centre),
   );
   router.use(matchRoutes(db, config.nurseries ? httpNurseries(config.nurseries.url) : null));

@@ -2,6 +2,13 @@ import type { Logger } from 'pino';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { httpLocateCentre } from '../adapters/locate-centre';
+import { smtpMail } from '../adapters/mail';
+import { httpWeather } from '../adapters/weather';
+import { SeasonKeys } from '../day/season-key';
+import type { TeamSeeker } from '../day/team-seeker';
+import { keepSending } from '../mail/keep-sending';
+import { programmeToday } from '../programme/today';
+import { keepReading } from '../weather/keep-reading';
 import { keepSolving, type ListSolver } from '../match/list-service';
 import { keepTending } from '../tickets/tend';
 import { foldCells } from '../map/tiles-repository';
@@ -23,16 +30,18 @@ export interface RunningServer {
 export async function serve(
   config: Config,
   logger: Logger,
-  { solver = null }: { solver?: ListSolver | null } = {},
+  { solver = null, seeker }: { solver?: ListSolver | null; seeker?: TeamSeeker } = {},
 ): Promise<RunningServer> {
   const db = openDatabase(config.databaseUrl, { onWarning: (message) => logger.warn({ message }, 'database driver') });
   const sessionPool = openSessionPool(config, (error) => logger.warn({ err: error }, 'session connection lost'));
   const live = new LiveHub(config.databaseUrl, (error) => logger.warn({ err: error }, 'live updates lost'));
   await live.start();
+  const keys = new SeasonKeys(config.seasonKeys);
+  const destroyOver = async () => keys.destroyOver(await programmeToday(db));
   // How often hardly matters: until then a reader sums a few more rows.
   const fold = () =>
-    void Promise.all([foldCells(db), pruneLimits(db, Date.now()), pruneSessions(db)]).catch((error: unknown) =>
-      logger.warn({ err: error }, 'cells not folded'),
+    void Promise.all([foldCells(db), pruneLimits(db, Date.now()), pruneSessions(db), destroyOver()]).catch(
+      (error: unknown) => logger.warn({ err: error }, 'cells not folded'),
     );
   const folding = setInterval(fold, foldEveryMs);
   folding.unref();
@@ -43,7 +52,15 @@ export async function serve(
   const stopSolving = solver
     ? keepSolving(db, solver, (error) => logger.error({ err: error }, 'list not solved'))
     : null;
-  const app = makeApp({ config, db, sessionPool, logger, live, centre });
+  const stopReading = config.weather
+    ? keepReading(db, httpWeather(config.weather.url), (error) => logger.warn({ err: error }, 'weather not read'))
+    : null;
+  const stopSending = config.mail
+    ? keepSending(db, smtpMail(config.mail.url, config.mail.from), (error) =>
+        logger.warn({ err: error }, 'mail not sent'),
+      )
+    : null;
+  const app = makeApp({ config, db, sessionPool, logger, live, centre, ...(seeker ? { seeker } : {}) });
   const server = await new Promise<Server>((resolve, reject) => {
     const listening = app.listen(config.port, config.host, (error?: Error) =>
       error ? reject(error) : resolve(listening),
@@ -57,6 +74,8 @@ export async function serve(
       clearInterval(folding);
       await stopTending?.();
       await stopSolving?.();
+      await stopReading?.();
+      await stopSending?.();
       await live.stop();
       server.closeIdleConnections();
       setTimeout(() => server.closeAllConnections(), 2000).unref();

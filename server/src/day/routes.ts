@@ -1,12 +1,173 @@
+import {
+  addHelperSchema,
+  answerRegistrationSchema,
+  changeDaySchema,
+  changeHelperSchema,
+  countToolSchema,
+  entityId,
+  keepTeamsSchema,
+  newDayEventSchema,
+  newDaySchema,
+  registerSchema,
+  seekTeamsSchema,
+  waiverSchema,
+  type SeekProgress,
+} from '@sombra/contract';
 import { Router } from 'express';
 import type { Knex } from 'knex';
-import { plantingDays } from './repository';
+import type pg from 'pg';
+import { z } from 'zod';
+import { parse } from '../platform/problems';
+import { streamProgress } from '../platform/progress';
+import { forAct, userOf } from '../platform/sessions';
+import { countTries, spendTry } from '../platform/tries';
+import { findProgramme, timeZone } from '../programme/repository';
 import { programmeToday } from '../programme/today';
+import { daySheets } from './day-sheet';
+import { dayDetail, requireDay } from './detail-service';
+import { calendarOf } from './letters';
+import {
+  addHelper,
+  answerRegistration,
+  changeHelper,
+  openDay,
+  openRegistration,
+  privateFacts,
+  register,
+  type Doorway,
+} from './people-service';
+import { plantingDays, toolStore } from './repository';
+import { arrangeTeams, changeDay, keepEvent, keepToolCount, keepWaiver, makeDay, renewLink } from './service';
+import { seekForDay, type TeamSeeker } from './team-seeker';
+import { geojsonOf, gpxOf } from './way-files';
 
-export function dayRoutes(db: Knex): Router {
+const idSchema = z.object({ id: entityId });
+const tokenSchema = z.object({ token: z.string().regex(/^[\w-]{20,64}$/, 'must be a link of ours') });
+const linkSchema = z.strictObject({ open: z.boolean() });
+
+export interface DayParts {
+  readonly doorway: Doorway;
+  readonly seeker: TeamSeeker;
+  readonly simulatedWeather: boolean;
+}
+
+/** Doors of people without an account. Counted by link, since a whole school may come from one address. */
+export function openDayRoutes(db: Knex, pool: pg.Pool, doorway: Doorway): Router {
   const router = Router();
-  router.get('/planting-days', async (_request, response) => {
+  const tries = countTries(pool, { keyPrefix: 'day-link', points: 600, windowS: 5 * 60 });
+  const byLink = async (token: string) =>
+    spendTry(tries, token, 'token', (minutes) => `Too many at once; wait ${minutes} min`);
+  router.get('/open/days/:token', async (request, response) => {
+    const { token } = parse(tokenSchema, request.params);
+    await byLink(token);
+    response.json(await openDay(db, token));
+  });
+  router.post('/open/days/:token', async (request, response) => {
+    const { token } = parse(tokenSchema, request.params);
+    await byLink(token);
+    await register(db, doorway, token, parse(registerSchema, request.body));
+    response.status(202).json({});
+  });
+  router.get('/open/places/:token', async (request, response) => {
+    const { token } = parse(tokenSchema, request.params);
+    await byLink(token);
+    response.json(await openRegistration(db, token));
+  });
+  router.post('/open/places/:token', async (request, response) => {
+    const { token } = parse(tokenSchema, request.params);
+    await byLink(token);
+    const { answer } = parse(answerRegistrationSchema, request.body);
+    response.json(await answerRegistration(db, doorway, token, answer));
+  });
+  return router;
+}
+
+export function dayRoutes(db: Knex, { doorway, seeker, simulatedWeather }: DayParts): Router {
+  const router = Router();
+  const detailOf = (id: string) => dayDetail(db, id, { simulatedWeather });
+  const idOf = (params: unknown) => parse(idSchema, params).id;
+  router.get('/planting-days', forAct('see'), async (_request, response) => {
     response.json(await plantingDays(db, await programmeToday(db)));
+  });
+  router.post('/planting-days', forAct('plan_day'), async (request, response) => {
+    response.status(201).json(await makeDay(db, userOf(request), parse(newDaySchema, request.body)));
+  });
+  router.get('/planting-days/:id', forAct('see'), async (request, response) => {
+    response.json(await detailOf(idOf(request.params)));
+  });
+  router.put('/planting-days/:id', forAct('plan_day'), async (request, response) => {
+    const id = idOf(request.params);
+    await changeDay(db, userOf(request), id, parse(changeDaySchema, request.body));
+    response.json(await detailOf(id));
+  });
+  router.put('/planting-days/:id/teams', forAct('run_day'), async (request, response) => {
+    const id = idOf(request.params);
+    await arrangeTeams(db, userOf(request), id, parse(keepTeamsSchema, request.body));
+    response.json(await detailOf(id));
+  });
+  router.post('/planting-days/:id/teams/seek', forAct('plan_day'), async (request, response) => {
+    const asked = { ...parse(seekTeamsSchema, request.body), dayId: idOf(request.params) };
+    await requireDay(db, asked.dayId);
+    await streamProgress<SeekProgress>(request, response, (run) => seekForDay(db, seeker, asked, run));
+  });
+  router.post('/planting-days/:id/link', forAct('plan_day'), async (request, response) => {
+    const { open } = parse(linkSchema, request.body);
+    response.json(await renewLink(db, userOf(request), idOf(request.params), open));
+  });
+  router.get('/planting-days/:id/private', forAct('run_day'), async (request, response) => {
+    response.json(await privateFacts(db, doorway, idOf(request.params)));
+  });
+  router.post('/planting-days/:id/people', forAct('run_day'), async (request, response) => {
+    const id = idOf(request.params);
+    await addHelper(db, doorway, userOf(request), id, parse(addHelperSchema, request.body));
+    response.status(201).json(await detailOf(id));
+  });
+  router.put('/day-people/:id', forAct('run_day'), async (request, response) => {
+    const change = parse(changeHelperSchema, request.body);
+    const dayId = await changeHelper(db, doorway, userOf(request), idOf(request.params), change);
+    response.json(await detailOf(dayId));
+  });
+  router.post('/planting-days/:id/events', forAct('run_day'), async (request, response) => {
+    const id = idOf(request.params);
+    await keepEvent(db, doorway, userOf(request), id, parse(newDayEventSchema, request.body));
+    response.status(201).json({});
+  });
+  router.get('/planting-days/:id/sheets.pdf', forAct('run_day'), async (request, response) => {
+    const detail = await detailOf(idOf(request.params));
+    const programme = await findProgramme(db);
+    response.type('application/pdf');
+    daySheets(detail, programme?.name ?? 'Sombra', userOf(request).units).pipe(response);
+  });
+  router.get('/planting-days/:id/teams.gpx', forAct('see'), async (request, response) => {
+    const detail = await detailOf(idOf(request.params));
+    response.type('application/gpx+xml').attachment('teams.gpx').send(gpxOf(detail));
+  });
+  router.get('/planting-days/:id/teams.geojson', forAct('see'), async (request, response) => {
+    const detail = await detailOf(idOf(request.params));
+    response
+      .type('application/geo+json')
+      .attachment('teams.geojson')
+      .send(JSON.stringify(geojsonOf(detail)));
+  });
+  router.get('/planting-days/:id/day.ics', forAct('see'), async (request, response) => {
+    const day = await requireDay(db, idOf(request.params));
+    const programme = await findProgramme(db);
+    const about = { ...day, programme: programme?.name ?? 'Sombra', timeZone: await timeZone(db) };
+    response
+      .type('text/calendar')
+      .attachment('planting-day.ics')
+      .send(calendarOf(about, { uid: day.id }));
+  });
+  router.get('/tools', forAct('see'), async (_request, response) => {
+    response.json({ counts: await toolStore(db) });
+  });
+  router.put('/tools', forAct('count_store'), async (request, response) => {
+    await keepToolCount(db, userOf(request), parse(countToolSchema, request.body));
+    response.status(204).end();
+  });
+  router.put('/waiver', forAct('plan_day'), async (request, response) => {
+    await keepWaiver(db, userOf(request), parse(waiverSchema, request.body));
+    response.status(204).end();
   });
   return router;
 }

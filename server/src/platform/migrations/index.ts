@@ -9,6 +9,7 @@ import { peopleAndTime } from './006-people-and-time';
 import { recordKindRows } from './007-record-kinds';
 import { nurseryRhythm } from './008-nursery-rhythm';
 import { field } from './009-field';
+import { plantingDay } from './010-planting-day';
 
 export interface NamedMigration {
   readonly name: string;
@@ -26,6 +27,7 @@ const migrations: readonly NamedMigration[] = [
   recordKindRows,
   nurseryRhythm,
   field,
+  plantingDay,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {

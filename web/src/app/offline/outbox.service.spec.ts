@@ -115,9 +115,10 @@ describe('outbox', () => {
   it('says that nothing waits only once it has looked', async () => {
     const sent = sending();
     await store.entries.put({ id: sent.record.id, userId: session.user()?.id ?? '', sent, madeAt: 1, refused: null });
-    expect(outbox.isRead()).toBe(false);
-    await until(() => outbox.isRead());
-    expect(outbox.waiting().map(({ id }) => id)).toEqual([sent.record.id]);
+    const opened = TestBed.runInInjectionContext(() => new OutboxService());
+    expect([opened.isRead(), opened.waiting()]).toEqual([false, []]);
+    await until(() => opened.isRead());
+    expect(opened.waiting().map(({ id }) => id)).toEqual([sent.record.id]);
   });
 
   it('keeps the reason of a refusal, and the record in the bin where its maker puts it', async () => {

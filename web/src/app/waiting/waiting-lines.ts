@@ -61,6 +61,20 @@ const ofParcel = (parcel: Parcel): WaitingLine => ({
   picture: parcel.body instanceof Blob,
 });
 
+/** Lines said before: what waits is read again with each thing that is sent, and says the same. */
+const said = new Map<string, { readonly as: string; readonly line: WaitingLine }>();
+const mostSaid = 5000;
+
+function once(one: OutboxEntry | Parcel, units: UnitSystem, say: () => WaitingLine): WaitingLine {
+  const as = [units, one.refused?.code, one.refused?.title, one.binnedAt].join('|');
+  const known = said.get(one.id);
+  if (known?.as === as) return known.line;
+  if (said.size >= mostSaid) said.clear();
+  const line = say();
+  said.set(one.id, { as, line });
+  return line;
+}
+
 /** What is on this device alone, by what it is about, in the order it was made. */
 export function waitingGroups(
   records: readonly OutboxEntry[],
@@ -68,10 +82,20 @@ export function waitingGroups(
   units: UnitSystem,
 ): WaitingGroup[] {
   const all = [
-    ...records.map((entry) => ({ about: entry.about ?? 'A spot', line: ofRecord(entry, units) })),
-    ...parcels.map((parcel) => ({ about: parcel.about ?? 'Stock and photos', line: ofParcel(parcel) })),
+    ...records.map((entry) => ({
+      about: entry.about ?? 'A spot',
+      line: once(entry, units, () => ofRecord(entry, units)),
+    })),
+    ...parcels.map((parcel) => ({
+      about: parcel.about ?? 'Stock and photos',
+      line: once(parcel, units, () => ofParcel(parcel)),
+    })),
   ].sort((a, b) => a.line.madeAt - b.line.madeAt);
   const groups = new Map<string, WaitingLine[]>();
-  for (const { about, line } of all) groups.set(about, [...(groups.get(about) ?? []), line]);
+  for (const { about, line } of all) {
+    const lines = groups.get(about);
+    if (lines) lines.push(line);
+    else groups.set(about, [line]);
+  }
   return [...groups].map(([about, lines]) => ({ about, lines }));
 }

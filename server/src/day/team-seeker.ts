@@ -1,0 +1,90 @@
+import type { SeekProgress } from '@sombra/contract';
+import { keptDayOf } from '@sombra/contract';
+import { seekTeams, teamTaskOf, type TeamPlan } from '@sombra/core';
+import type { Knex } from 'knex';
+import { randomUUID } from 'node:crypto';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Piscina } from 'piscina';
+import { dayDetail } from './detail-service';
+import type { SeekTask } from './seek-worker';
+
+export interface TeamSeeker {
+  seek(
+    task: SeekTask,
+    run: { readonly signal: AbortSignal; readonly onProgress: (done: number, cost: number) => void },
+  ): Promise<TeamPlan>;
+  close(): Promise<void>;
+}
+
+/** Seeks in worker threads beside the server; stopping a search ends its thread. */
+export function pooledSeeker(): TeamSeeker {
+  const filename = path.join(path.dirname(fileURLToPath(import.meta.url)), 'day/seek-worker.js');
+  const pool = new Piscina({ filename, maxThreads: 1, minThreads: 0, idleTimeout: 30_000 });
+  return {
+    async seek(task, { signal, onProgress }) {
+      const hear = (message: { askedBy: string; done: number; cost: number }) => {
+        if (message.askedBy === task.askedBy) onProgress(message.done, message.cost);
+      };
+      pool.on('message', hear);
+      try {
+        return (await pool.run(task, { signal })) as TeamPlan;
+      } finally {
+        pool.off('message', hear);
+      }
+    },
+    close: () => pool.destroy(),
+  };
+}
+
+/** For tests and small programmes: seeks at once, in the server's own thread. */
+export const directSeeker = (): TeamSeeker => ({
+  seek: ({ task, seed, tries, locks }, { onProgress }) =>
+    Promise.resolve(
+      seekTeams(task, {
+        seed,
+        tries,
+        locks: locks && { teams: locks.teams, helperIds: new Set(locks.helperIds), spotIds: new Set(locks.spotIds) },
+        goOn: (done, cost) => {
+          onProgress(done / tries, cost);
+          return true;
+        },
+      }),
+    ),
+  close: () => Promise.resolve(),
+});
+
+const triesOf = { small: 60_000, large: 160_000 } as const;
+
+/** Seeks teams for a day as it stands now; nothing is kept. */
+export async function seekForDay(
+  db: Knex,
+  seeker: TeamSeeker,
+  asked: { readonly dayId: string; readonly seed: number; readonly keepLocked: boolean },
+  run: { readonly signal: AbortSignal; readonly onProgress: (progress: SeekProgress) => void },
+): Promise<void> {
+  const detail = await dayDetail(db, asked.dayId);
+  const task = teamTaskOf(keptDayOf(detail));
+  const open = new Set(task.jobs.map(({ spotId }) => spotId));
+  const there = new Set(task.helpers.map(({ id }) => id));
+  const teams = detail.teams.map((team) => ({
+    ...team,
+    helperIds: team.helperIds.filter((id) => there.has(id)),
+    spotIds: team.spotIds.filter((id) => open.has(id)),
+  }));
+  const locks = asked.keepLocked ? { teams, ...detail.locks } : null;
+  const tries = task.jobs.length * task.helpers.length > 900 ? triesOf.large : triesOf.small;
+  const plan = await seeker.seek(
+    { task, seed: asked.seed, tries, locks, askedBy: randomUUID() },
+    { signal: run.signal, onProgress: (done, cost) => run.onProgress({ kind: 'running', done, cost }) },
+  );
+  run.onProgress({
+    kind: 'found',
+    teams: plan.teams.map(({ leadId, helperIds, spotIds }) => ({
+      leadId,
+      helperIds: [...helperIds],
+      spotIds: [...spotIds],
+    })),
+    left: { helpers: [...plan.left.helpers], spots: [...plan.left.spots] },
+  });
+}

@@ -1,0 +1,59 @@
+import type { Knex } from 'knex';
+import { MailFault, type MailService } from '../adapters/mail';
+import { asActor } from '../platform/db';
+import { putOff, settleMail, takeDue } from './repository';
+
+/** How long one server has a letter to itself; one that dies meanwhile gives it back by this. */
+const leaseS = 120;
+const [firstWaitS, longestWaitS] = [5, 1800];
+/** About two days of tries. */
+const mostTries = 100;
+const actor = 'mail queue';
+
+/** Sends the letters whose turn it is, one after the other; nothing is held in the database while one leaves. */
+export async function sendMail(db: Knex, service: MailService): Promise<number> {
+  for (let sent = 0; ; sent++) {
+    const due = await asActor(db, actor, (trx) => takeDue(trx, leaseS));
+    if (!due || sent >= 50) return sent;
+    const { id, to_address: to, subject, body, calendar, tries } = due;
+    try {
+      await service.send({ id, to, subject, body, calendar });
+      await asActor(db, actor, (trx) => settleMail(trx, id, { state: 'sent' }));
+    } catch (error) {
+      if (!(error instanceof MailFault)) throw error;
+      const { message: problem } = error;
+      const again = error.passes && tries + 1 < mostTries;
+      await asActor(db, actor, (trx) =>
+        again
+          ? putOff(trx, id, problem, Math.min(longestWaitS, firstWaitS * 2 ** Math.min(tries, 9)))
+          : settleMail(trx, id, { state: 'refused', problem }),
+      );
+    }
+  }
+}
+
+/** Sends in the background until stopped. */
+export function keepSending(
+  db: Knex,
+  service: MailService,
+  onError: (error: unknown) => void,
+  everyMs = 1000,
+): () => Promise<void> {
+  let running = Promise.resolve();
+  let busy = false;
+  const timer = setInterval(() => {
+    if (busy) return;
+    busy = true;
+    running = sendMail(db, service)
+      .then(() => undefined, onError)
+      .finally(() => {
+        busy = false;
+      });
+  }, everyMs);
+  timer.unref();
+  return async () => {
+    clearInterval(timer);
+    await running;
+    service.close();
+  };
+}

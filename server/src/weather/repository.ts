@@ -1,0 +1,63 @@
+import type { HourOfWeather } from '@sombra/core';
+import type { Station, StationHour } from '../adapters/weather';
+import type { Db } from '../platform/db';
+
+export async function keepStation(db: Db, { id, name, position }: Station): Promise<void> {
+  const at = db.raw('st_setsrid(st_makepoint(?, ?), 4326)', [...position]);
+  await db('weather_station').insert({ id, name, position: at }).onConflict('id').merge(['name', 'position']);
+}
+
+/** What was measured stays; what was forecast is replaced by the newer word. */
+export async function keepHours(db: Db, stationId: string, hours: readonly StationHour[]): Promise<void> {
+  if (hours.length > 0) {
+    await db.raw(
+      `insert into weather_hour (station_id, at, source, rain_mm, temperature_c, humidity_pct, gust_ms, thunder_km, soil_c)
+       select ?, at, source, "rainMm", "temperatureC", "humidityPct", "gustMs", "thunderKm", "soilC"
+       from json_to_recordset(?::json) as given (at timestamptz, source text, "rainMm" double precision,
+         "temperatureC" double precision, "humidityPct" double precision, "gustMs" double precision,
+         "thunderKm" double precision, "soilC" double precision)
+       on conflict (station_id, at, source) do update set rain_mm = excluded.rain_mm,
+         temperature_c = excluded.temperature_c, humidity_pct = excluded.humidity_pct, gust_ms = excluded.gust_ms,
+         thunder_km = excluded.thunder_km, soil_c = excluded.soil_c`,
+      [stationId, JSON.stringify(hours)],
+    );
+  }
+  await db('weather_station').where({ id: stationId }).update({ read_at: db.fn.now(), problem: null });
+}
+
+export async function keepProblem(db: Db, problem: string): Promise<void> {
+  await db('weather_station').update({ problem: problem.slice(0, 200) });
+}
+
+/** When the longest unread station was last read; `null` where there is none, or one was never read. */
+export async function readAt(db: Db): Promise<Date | null> {
+  const row = await db('weather_station').first<{ at: Date | null; unread: number }>(
+    db.raw('min(read_at) as at, count(*) filter (where read_at is null)::int as unread'),
+  );
+  return row.unread > 0 ? null : row.at;
+}
+
+/** The nearest station that knows a day at a place, and its hours: measured ones before those forecast. */
+export async function hoursNear(
+  db: Db,
+  position: readonly [number, number] | null,
+  day: { date: string; timeZone: string },
+): Promise<{ station: string; hours: HourOfWeather[] } | null> {
+  const { rows } = await db.raw<{ rows: { name: string; hours: HourOfWeather[] }[] }>(
+    `select station.name, json_agg(json_build_object('hour', hour, 'rainMm', rain_mm, 'temperatureC', temperature_c,
+       'humidityPct', humidity_pct, 'gustMs', gust_ms, 'thunderKm', thunder_km, 'soilC', soil_c) order by hour) as hours
+     from weather_station station
+     cross join lateral (
+       select distinct on (at) extract(hour from at at time zone :timeZone)::int as hour, weather_hour.*
+       from weather_hour
+       where station_id = station.id and (at at time zone :timeZone)::date = :date::date
+       order by at, source = 'recorded' desc
+     ) known
+     group by station.id, station.name, station.position
+     order by station.position <-> coalesce(st_setsrid(st_makepoint(:lng, :lat), 4326), station.position), station.id
+     limit 1`,
+    { timeZone: day.timeZone, date: day.date, lng: position?.[0] ?? null, lat: position?.[1] ?? null },
+  );
+  const [row] = rows;
+  return row ? { station: row.name, hours: row.hours } : null;
+}
