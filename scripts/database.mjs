@@ -1,5 +1,5 @@
 // The database server commands work on: Sombra's own cluster, or one that is there already (DATABASE_URL).
-import { databaseName, homeFolder, storageFolder } from './home.mjs';
+import { databaseName, homeFolder, seasonKeysFolder, storageFolder } from './home.mjs';
 import { ensureDatabasePackages } from './packages.mjs';
 import { alone, otherStarts } from './starts.mjs';
 
@@ -30,7 +30,7 @@ async function own(database) {
 
 export async function openDatabaseServer(args) {
   const server = process.env.DATABASE_URL ? given() : await own(databaseName(args));
-  return { ...server, storage: storageFolder(server.database) };
+  return { ...server, storage: storageFolder(server.database), seasonKeys: seasonKeysFolder(server.database) };
 }
 
 /** Runs an act on the database server; a cluster that did not run before is stopped again. */

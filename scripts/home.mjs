@@ -49,3 +49,9 @@ export const isOwn = (database) => database === ownDatabase;
 /** Where uploads of a database lie. */
 export const storageFolder = (database) =>
   path.resolve(process.env.STORAGE_FOLDER ?? homeFolder(database === demoDatabase ? 'storage' : `storage-${database}`));
+
+/** Keys of the seasons lie beside, in a folder of their own that no backup takes along. */
+export const seasonKeysFolder = (database) =>
+  path.resolve(
+    process.env.SEASON_KEYS ?? homeFolder(database === demoDatabase ? 'season-keys' : `season-keys-${database}`),
+  );

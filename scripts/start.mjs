@@ -54,11 +54,15 @@ const { openDatabaseServer } = await import('./database.mjs');
 const { startPosition } = await import('../standins/position.mjs');
 const { startNurseries } = await import('../standins/nursery.mjs');
 const { startLocateCentre } = await import('../standins/locate-centre.mjs');
+const { startWeather } = await import('../standins/weather.mjs');
+const { startMail } = await import('../standins/mail.mjs');
 
 const database = await openDatabaseServer(args);
 const position = process.env.POSITION_URL ? undefined : await startPosition();
 const locate = process.env.LOCATE_URL ? undefined : await startLocateCentre();
 const nurseries = process.env.NURSERY_URL ? undefined : await startNurseries();
+const weather = process.env.WEATHER_URL ? undefined : await startWeather();
+const mail = process.env.SMTP_URL ? undefined : await startMail();
 const env = {
   ...process.env,
   PORT: port,
@@ -67,7 +71,10 @@ const env = {
   SESSION_SECRET: database.sessionSecret,
   WEB_ROOT: path.join(root, dev ? 'dist/web-dev/browser' : 'dist/web/browser'),
   STORAGE_FOLDER: database.storage,
+  SEASON_KEYS: process.env.SEASON_KEYS ?? database.seasonKeys,
   LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+  ...(weather ? { WEATHER_URL: weather.url, WEATHER_SIMULATED: 'yes' } : {}),
+  ...(mail ? { SMTP_URL: mail.smtpUrl, MAIL_PAGE: mail.pageUrl } : {}),
   ...(nurseries ? { NURSERY_URL: nurseries.url, NURSERY_SIMULATED: 'yes' } : {}),
   ...(locate ? { LOCATE_URL: locate.url, LOCATE_SIMULATED: 'yes' } : {}),
   ...(position ? { POSITION_URL: position.url, POSITION_SIMULATED: 'yes' } : {}),
@@ -86,6 +93,8 @@ function stop(status) {
     position?.stop();
     locate?.stop();
     nurseries?.stop();
+    weather?.stop();
+    mail?.stop();
     forget();
     if (database.ours) await database.stop();
     process.exit(status);

@@ -1,3 +1,4 @@
+import type { DemoHelper } from './day-people';
 import { addDaysTo, daysBetween, type IsoDate, type UtilityReply } from '@sombra/core';
 import { dice, seededUuid } from './seed';
 import { besideStreet, streetLengthM } from './street-plan';
@@ -9,6 +10,12 @@ export interface DemoDay {
   readonly onDay: IsoDate;
   readonly title: string;
   readonly spotIds: readonly string[];
+  readonly capacity: number;
+  readonly helpers: readonly DemoHelper[];
+  readonly arrangements: Readonly<Record<string, string>>;
+  readonly gathering: readonly [number, number] | null;
+  /** Of days that were: how many times the ruled hours it took. */
+  readonly pace: number | null;
 }
 
 export interface DemoTicket {

@@ -3,6 +3,7 @@ export * from './town';
 export * from './seed';
 export type { DemoFeature, DemoLayer } from './base-map';
 export type { DemoDay, DemoRound, DemoTicket } from './bookings';
+export type { DemoHelper } from './day-people';
 export type { DemoView } from './views';
 export * from './nurseries';
 export * from './deliveries';

@@ -13,6 +13,7 @@ import {
 import { measuredGround, measuredStock, type Site } from './measures';
 import { demoDeliveries, type DemoDelivery } from './deliveries';
 import { demoNurseries, type DemoNursery } from './nurseries';
+import { dayHelpers } from './day-people';
 import { dice, seededUuid, type Dice } from './seed';
 import type { DemoSpot } from './spot';
 import { pickSpecies } from './species-mix';
@@ -285,9 +286,22 @@ function preparation(site: Site, today: IsoDate, from: Dice, options: Preparatio
   return [ground, assessment, verdict, record('choice', choice, day(ago - 2, 16))];
 }
 
+const tramwayDay = {
+  gathering: 'Tram shelter at the west end of Tramway Avenue',
+  firstAid: 'Green bag at the shelter; Bento Quarel is trained',
+  toilets: 'Tramway school, side door',
+  water: 'Two tanks of 600 L at the shelter, hydrant at the corner of Mole Street',
+  traffic: 'Kerb lane coned off from 08:00, permit of the road office',
+  bring: 'Closed boots, something to drink, a hat',
+  parking: 'Harbour car park, ten minutes on foot',
+} as const;
+
+const firstOf = ([spot]: readonly DemoSpot[]): readonly [number, number] | null => (spot ? [spot.lng, spot.lat] : null);
+
 /** The Saturdays that were, from what was planted on them, and the next two. */
 function plantingDays(spots: readonly DemoSpot[], { seed, today, saturdays }: Making): DemoDay[] {
   const from = dice(`${seed}/days`);
+  const people = dice(`${seed}/day-people`);
   const plantedOn = ({ records }: DemoSpot) => records.find((one) => one.kind === 'planting')?.facts.plantedOn;
   const ready = (name: string) =>
     spots.filter(({ place, records }) => place === name && records.length === 2 && records[1]?.kind === 'stock');
@@ -296,6 +310,11 @@ function plantingDays(spots: readonly DemoSpot[], { seed, today, saturdays }: Ma
     onDay,
     title: [...new Set(members.map(({ place }) => place))].slice(0, 2).join(' and ') || 'Planting day',
     spotIds: members.map(({ id }) => id),
+    capacity: members.length,
+    helpers: [],
+    arrangements: {},
+    gathering: null,
+    pace: onDay < today ? Math.exp(people.around(0.14, 0.16)) : null,
   });
   const past = saturdays.map((onDay) =>
     day(
@@ -306,7 +325,13 @@ function plantingDays(spots: readonly DemoSpot[], { seed, today, saturdays }: Ma
   const next = nextSaturday(today);
   return [
     ...past.filter(({ spotIds }) => spotIds.length > 0),
-    day(next, ready('Tramway Avenue').slice(0, 34)),
+    {
+      ...day(next, ready('Tramway Avenue').slice(0, 34)),
+      capacity: 34,
+      helpers: dayHelpers(people, { count: 29, atMs: Date.parse(`${addDaysTo(today, -12)}T18:00:00Z`) }),
+      arrangements: tramwayDay,
+      gathering: firstOf(ready('Tramway Avenue')),
+    },
     day(addDaysTo(next, 14), ready('Saltmakers Street')),
   ];
 }

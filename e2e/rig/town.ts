@@ -8,6 +8,8 @@ import { startCluster, type Cluster } from '../../scripts/cluster.mjs';
 import { root } from '../../scripts/root.mjs';
 import { startLocateCentre } from '../../standins/locate-centre.mjs';
 import { startPosition } from '../../standins/position.mjs';
+import { startMail } from '../../standins/mail.mjs';
+import { startWeather } from '../../standins/weather.mjs';
 import { entry, runEntry, sharedFolder, templateName } from './shared';
 import { Wire } from './wire';
 
@@ -16,6 +18,10 @@ export interface WorkerCluster {
   readonly cluster: Cluster;
   readonly positionUrl: string;
   readonly locateUrl: string;
+  readonly weatherUrl: string;
+  readonly smtpUrl: string;
+  /** What was sent, by the stand-in that took it. */
+  readonly mail: Awaited<ReturnType<typeof startMail>>;
 }
 
 /** The real server on a database of its own, filled with the demo town. */
@@ -30,7 +36,7 @@ export class Town {
     private readonly cluster: Cluster,
     readonly database: string,
     readonly port: number,
-    private readonly standIns: Pick<WorkerCluster, 'positionUrl' | 'locateUrl'>,
+    private readonly standIns: Pick<WorkerCluster, 'positionUrl' | 'locateUrl' | 'weatherUrl' | 'smtpUrl'>,
   ) {}
 
   get url(): string {
@@ -49,6 +55,10 @@ export class Town {
       POSITION_URL: this.standIns.positionUrl,
       LOCATE_URL: this.standIns.locateUrl,
       POSITION_SIMULATED: 'yes',
+      WEATHER_URL: this.standIns.weatherUrl,
+      WEATHER_SIMULATED: 'yes',
+      SMTP_URL: this.standIns.smtpUrl,
+      SEASON_KEYS: path.join(tmpdir(), `${this.database}-keys`),
       LOG_LEVEL: 'silent',
       ...this.environment,
     };
@@ -131,7 +141,18 @@ export const test = base.extend<Fixtures, { worker: WorkerCluster }>({
       const cluster = await startCluster({ folder: process.env[sharedFolder] ?? '', database: templateName });
       const position = await startPosition();
       const locate = await startLocateCentre(0, { hurry: 0.2 });
-      await use({ cluster, positionUrl: position.url, locateUrl: locate.url });
+      const weather = await startWeather();
+      const mail = await startMail();
+      await use({
+        cluster,
+        positionUrl: position.url,
+        locateUrl: locate.url,
+        weatherUrl: weather.url,
+        smtpUrl: mail.smtpUrl,
+        mail,
+      });
+      weather.stop();
+      mail.stop();
       position.stop();
       locate.stop();
     },

@@ -1,5 +1,5 @@
 import { pino } from 'pino';
-import { pooledSeeker } from './day/team-seeker';
+import { pooledSeeker } from './day/team-service';
 import { pooledSolver } from './match/pooled-solver';
 import { readConfig } from './platform/config';
 import { serve, type RunningServer } from './app/serve';

@@ -1,5 +1,6 @@
 import { openDatabase } from './platform/db';
 import { migrate } from './platform/migrations';
+import { knitIfMissing } from './streets/repository';
 import { rebuildIfStale } from './record/derive';
 
 /** Brings the database up to date. Runs as the owner of the schema, not as the application. */
@@ -9,6 +10,7 @@ const db = openDatabase(url, { applicationName: 'sombra-migrate' });
 try {
   await migrate(db);
   await db.transaction(rebuildIfStale);
+  await db.transaction(knitIfMissing);
 } finally {
   await db.destroy();
 }

@@ -29,7 +29,10 @@ export interface MailService {
 
 /** A mail server, by SMTP. A reply of 5xx is final, anything else passes (RFC 5321, 4.2.1). */
 export function smtpMail(url: string, from: string): MailService {
-  const transport = nodemailer.createTransport(url, { from, disableFileAccess: true, disableUrlAccess: true });
+  const transport = nodemailer.createTransport(
+    { url, pool: true, maxConnections: 2, disableFileAccess: true, disableUrlAccess: true },
+    { from },
+  );
   return {
     async send({ to, subject, body, calendar, id }) {
       const icalEvent =

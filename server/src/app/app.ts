@@ -29,7 +29,7 @@ import { recordRoutes } from '../recording/routes';
 import { dayRoutes, openDayRoutes } from '../day/routes';
 import type { Doorway } from '../day/people-service';
 import { SeasonKeys } from '../day/season-key';
-import { directSeeker, type TeamSeeker } from '../day/team-seeker';
+import { directSeeker, type TeamSeeker } from '../day/team-service';
 import { pitRoutes } from '../pit/routes';
 import { stockRoutes } from '../stock/routes';
 import { practiceRoutes } from '../practice/routes';

@@ -297,7 +297,8 @@ export async function stockOnTheWay(db: Db, spotIds: readonly string[]): Promise
      where lot.verdict = 'return' and spot.id = any(?::uuid[])`,
     [[...spotIds]],
   );
-  const states = new Map(ordered.map((id) => [id, 'not_here']));
+  const states = new Map<string, 'not_here' | 'refused'>();
+  for (const id of ordered) states.set(id, 'not_here');
   for (const { id } of rows) states.set(id, 'refused');
   return states;
 }

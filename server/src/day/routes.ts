@@ -38,7 +38,7 @@ import {
 } from './people-service';
 import { plantingDays, toolStore } from './repository';
 import { arrangeTeams, changeDay, keepEvent, keepToolCount, keepWaiver, makeDay, renewLink } from './service';
-import { seekForDay, type TeamSeeker } from './team-seeker';
+import { seekForDay, type TeamSeeker } from './team-service';
 import { geojsonOf, gpxOf } from './way-files';
 
 const idSchema = z.object({ id: entityId });

@@ -1,12 +1,78 @@
 import type { DemoDay, DemoDelivery, DemoNursery, DemoRound, DemoTicket } from '@sombra/demo';
-import { addDaysTo } from '@sombra/core';
+import { addDaysTo, type ToolCounts } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { holdPlaces } from '../orders/repository';
 
 export async function insertDay(db: Db, day: DemoDay): Promise<void> {
-  await db('planting_day').insert({ id: day.id, on_day: day.onDay, title: day.title });
+  const { pace } = day;
+  const ruledH = day.spotIds.length * 2.6;
+  await db('planting_day').insert({
+    id: day.id,
+    on_day: day.onDay,
+    title: day.title,
+    capacity: day.capacity,
+    arrangements: JSON.stringify(day.arrangements),
+    gathering: day.gathering && db.raw('st_setsrid(st_makepoint(?, ?), 4326)', [...day.gathering]),
+    state: pace === null ? 'planned' : 'closed',
+    worked:
+      pace === null
+        ? null
+        : JSON.stringify({ ruledH, workedH: ruledH * pace, heavySoilShare: 0.2, heavyStockShare: 0 }),
+    made_by: 'Inês Tavoro',
+  });
+  await insertHelpers(db, day);
   const rows = day.spotIds.map((spotId) => ({ day_id: day.id, spot_id: spotId }));
   if (rows.length > 0) await db.batchInsert('planting_day_spot', rows, 1000);
+}
+
+async function insertHelpers(db: Db, { id: dayId, helpers }: DemoDay): Promise<void> {
+  for (const { signIn, guardianId, noLifting, waiver, ...person } of helpers) {
+    const user =
+      signIn === null
+        ? undefined
+        : await db('app_user').where({ sign_in: signIn }).first<{ id: string } | undefined>('id');
+    await db('day_person').insert({
+      ...person,
+      day_id: dayId,
+      guardian_id: guardianId,
+      no_lifting: noLifting,
+      waiver_version: waiver ? 1 : null,
+      waiver_signed_by: waiver ? person.name : null,
+      user_id: user?.id ?? null,
+      source: 'link',
+    });
+  }
+}
+
+/** What stands in the shed of the demo town. */
+export async function insertTools(db: Db): Promise<void> {
+  const counts: ToolCounts = {
+    spade: 24,
+    narrow_spade: 3,
+    shovel: 12,
+    pick: 2,
+    bar: 2,
+    bolt_cutter: 2,
+    knife: 12,
+    root_saw: 8,
+    pruners: 10,
+    rake: 10,
+    sheet: 10,
+    straight_edge: 9,
+    tape: 12,
+    probe: 12,
+    driver: 4,
+    barrow: 8,
+    trolley: 2,
+    bucket: 24,
+    hose: 3,
+    cones: 48,
+    gloves: 40,
+    glasses: 40,
+    vest: 36,
+    first_aid: 10,
+  };
+  await db('tool_store').insert(Object.entries(counts).map(([tool, count]) => ({ tool, count })));
 }
 
 export async function insertTicket(db: Db, ticket: DemoTicket): Promise<void> {

@@ -14,7 +14,7 @@ import { deriveAndKeep } from '../record/derive';
 import { insertRecords } from '../record/repository';
 import { insertWeather } from '../season/repository';
 import { insertView } from '../views/repository';
-import { insertDay, insertDelivery, insertRound, insertTicket } from './repository';
+import { insertDay, insertDelivery, insertRound, insertTicket, insertTools } from './repository';
 
 const namespace = '7c1f5a6e-3d0b-5e4f-9a51-2f6f3b0c8d11';
 const chunk = 250;
@@ -47,6 +47,7 @@ export async function loadTown(trx: Db, town: DemoTown): Promise<void> {
   }
   for (const delivery of town.deliveries) await insertDelivery(trx, delivery, town.nurseries);
   for (const day of town.days) await insertDay(trx, day);
+  await insertTools(trx);
   for (const ticket of town.tickets) await insertTicket(trx, ticket);
   for (const round of town.rounds) await insertRound(trx, round);
   for (const { signIn, name, path, query } of town.views) {

@@ -1,6 +1,7 @@
 import type { BaseLayer, Booked } from '@sombra/contract';
 import { addDaysTo, type IsoDate } from '@sombra/core';
 import type { Db } from '../platform/db';
+import { knitStreets } from '../streets/repository';
 import { handDigZones } from '../tickets/repository';
 import { onDay } from '../town/filter-repository';
 
@@ -53,7 +54,11 @@ export async function replaceLayer(
   by: string,
 ): Promise<void> {
   await trx('base_layer').where({ layer }).delete();
-  if (features.length === 0) return;
+  if (features.length > 0) await insertLayer(trx, layer, features, by);
+  if (layer === 'street') await knitStreets(trx);
+}
+
+async function insertLayer(trx: Db, layer: BaseLayer, features: readonly NewFeature[], by: string): Promise<void> {
   await trx('base_layer').insert({ layer, features: features.length, changed_by: by });
   const chunk = 1000;
   for (let at = 0; at < features.length; at += chunk) {

@@ -33,6 +33,13 @@ export async function knitStreets(trx: Db): Promise<void> {
   await trx.raw('drop table knit');
 }
 
+/** For a base map that came before streets were knit. */
+export async function knitIfMissing(trx: Db): Promise<void> {
+  const any = await trx('street_edge').first('id');
+  const streets = await trx('base_feature').where({ layer: 'street' }).first('id');
+  if (!any && streets) await knitStreets(trx);
+}
+
 /** A straight line is so much shorter than the way along streets. */
 const straightFactor = 1.35;
 /** Nobody is led to a street farther off than this. m */
@@ -56,7 +63,7 @@ export async function walkMatrix(
   const { rows } = await db.raw<{ rows: { a: number; b: number; straight: number; routed: number | null }[] }>(
     `with given as (
        select id, st_setsrid(st_makepoint(lng, lat), 4326) as at
-       from json_to_recordset(:given::json) as one (id int, lng double precision, lat double precision)
+       from json_to_recordset(cast(:given as json)) as one (id int, lng double precision, lat double precision)
      ), near as (
        select given.id, given.at, edge.id as edge_id, st_linelocatepoint(edge.geom, st_transform(given.at, 3857)) as fraction,
          st_distance(st_transform(edge.geom, 4326)::geography, given.at::geography) as off_m

@@ -48,13 +48,13 @@ export async function hoursNear(
        'humidityPct', humidity_pct, 'gustMs', gust_ms, 'thunderKm', thunder_km, 'soilC', soil_c) order by hour) as hours
      from weather_station station
      cross join lateral (
-       select distinct on (at) extract(hour from at at time zone :timeZone)::int as hour, weather_hour.*
+       select distinct on (at) cast(extract(hour from at at time zone :timeZone) as int) as hour, weather_hour.*
        from weather_hour
-       where station_id = station.id and (at at time zone :timeZone)::date = :date::date
+       where station_id = station.id and cast(at at time zone :timeZone as date) = cast(:date as date)
        order by at, source = 'recorded' desc
      ) known
      group by station.id, station.name, station.position
-     order by station.position <-> coalesce(st_setsrid(st_makepoint(:lng, :lat), 4326), station.position), station.id
+     order by station.position <-> coalesce(st_setsrid(st_makepoint(cast(:lng as float8), cast(:lat as float8)), 4326), station.position), station.id
      limit 1`,
     { timeZone: day.timeZone, date: day.date, lng: position?.[0] ?? null, lat: position?.[1] ?? null },
   );

@@ -89,7 +89,7 @@ const people = `
     token_hash text unique,
     came_at timestamptz,
     left_at timestamptz,
-    made_at timestamptz not null default now(),
+    made_at timestamptz not null default clock_timestamp(),
     check ((state = 'held') = (held_until is not null)),
     check ((waiver_version is null) = (waiver_signed_by is null))
   );

@@ -8,13 +8,14 @@ const leaseS = 120;
 const [firstWaitS, longestWaitS] = [5, 1800];
 /** About two days of tries. */
 const mostTries = 100;
+const mostAtOnce = 50;
 const actor = 'mail queue';
 
 /** Sends the letters whose turn it is, one after the other; nothing is held in the database while one leaves. */
 export async function sendMail(db: Knex, service: MailService): Promise<number> {
-  for (let sent = 0; ; sent++) {
+  for (let sent = 0; sent < mostAtOnce; sent++) {
     const due = await asActor(db, actor, (trx) => takeDue(trx, leaseS));
-    if (!due || sent >= 50) return sent;
+    if (!due) return sent;
     const { id, to_address: to, subject, body, calendar, tries } = due;
     try {
       await service.send({ id, to, subject, body, calendar });
@@ -30,6 +31,7 @@ export async function sendMail(db: Knex, service: MailService): Promise<number> 
       );
     }
   }
+  return mostAtOnce;
 }
 
 /** Sends in the background until stopped. */
