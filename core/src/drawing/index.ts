@@ -7,3 +7,4 @@ export * from './growth-strip';
 export * from './pit-top';
 export * from './circling-scale';
 export * from './look-pictures';
+export * from './day-run';

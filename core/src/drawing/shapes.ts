@@ -39,7 +39,21 @@ export type Role =
   | 'surplus'
   | 'put_back'
   | 'layer'
-  | 'face';
+  | 'face'
+  | 'run_wait'
+  | 'run_walk'
+  | 'run_tree'
+  | 'run_text'
+  | 'run_done'
+  | 'run_done_text'
+  | 'run_stopped'
+  | 'run_clean'
+  | 'run_spare'
+  | 'run_hour'
+  | 'run_weather'
+  | 'run_limit'
+  | 'run_now'
+  | 'run_late';
 
 export type Point = readonly [x: number, y: number];
 

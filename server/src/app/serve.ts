@@ -20,6 +20,7 @@ import { openDatabase } from '../platform/db';
 import { openSessionPool } from '../platform/sessions';
 
 const foldEveryMs = 10 * 60_000;
+const idleMs = 75_000;
 
 export interface RunningServer {
   readonly port: number;
@@ -66,6 +67,9 @@ export async function serve(
       error ? reject(error) : resolve(listening),
     );
   });
+  // Longer than a proxy keeps an idle connection: whoever asks on one that is just being closed is cut off.
+  server.keepAliveTimeout = idleMs;
+  server.headersTimeout = idleMs + 1000;
   const { port } = server.address() as AddressInfo;
   return {
     port,

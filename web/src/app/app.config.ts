@@ -10,6 +10,7 @@ import { provideServiceWorker } from '@angular/service-worker';
 import { routes } from './app.routes';
 import { rooms } from './rooms';
 import { keptAnswers } from './offline/kept-answers';
+import { isOpenPage } from './session/open-pages';
 import { sessionInterceptor } from './session/session-interceptor';
 import { ROOMS } from './ui/rooms';
 import { ToastsService } from './ui/toasts.service';
@@ -31,7 +32,7 @@ export const appConfig: ApplicationConfig = {
     ),
     // Lays in the whole application on this device, so that it opens where there is no network.
     provideServiceWorker('ngsw-worker.js', {
-      enabled: !isDevMode(),
+      enabled: !isDevMode() && !isOpenPage(),
       registrationStrategy: 'registerWhenStable:10000',
     }),
     { provide: ROOMS, useValue: rooms },

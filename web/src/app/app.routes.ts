@@ -71,6 +71,16 @@ export const routes: Routes = [
     loadComponent: () => import('./people/welcome-page').then((m) => m.WelcomePage),
   },
   {
+    path: 'join/:token',
+    title: 'Plant with us · Sombra',
+    loadComponent: () => import('./day/join-page').then((m) => m.JoinPage),
+  },
+  {
+    path: 'place/:token',
+    title: 'Your place · Sombra',
+    loadComponent: () => import('./day/place-page').then((m) => m.PlacePage),
+  },
+  {
     path: 'consent/:token',
     title: 'Consent · Sombra',
     loadComponent: () => import('./ground/consent-page').then((m) => m.ConsentPage),

@@ -10,6 +10,7 @@ import { Toasts } from './frame/toasts';
 import { Topbar } from './frame/topbar';
 import { SeasonBandView } from './season/season-band-view';
 import { ThemeService } from './ui/theme.service';
+import { isOpenPage } from './session/open-pages';
 import { LockService } from './session/lock.service';
 import { SessionService } from './session/session.service';
 import { SignInForm } from './people/sign-in-form';
@@ -159,7 +160,7 @@ export class App {
   /** Wide enough for the rail, or navigated at the thumb. */
   protected readonly small = matchMedia('(max-width: 720px)').matches;
   /** Pages a signed link opens: no account, no frame. */
-  protected readonly open = /^\/(consent|welcome)\//.test(location.pathname);
+  protected readonly open = isOpenPage();
   // The sign-in page has the theme too.
   protected readonly theme = inject(ThemeService);
 

@@ -108,7 +108,22 @@ export const rooms: readonly Room[] = [
     stage: 'day',
     empty: 'No tree is ready to plant.',
     bench: () => import('./day/day-bench').then((m) => m.DayBench),
-    pages: [],
+    pages: [
+      {
+        path: '/days',
+        name: 'Planting days',
+        key: 'y',
+        words: 'teams volunteers registration readiness weather tools',
+        load: () => import('./day/days-page').then((m) => m.DaysPage),
+        behind: [
+          {
+            path: ':dayId',
+            title: 'Planting day · Sombra',
+            loadComponent: () => import('./day/day-page').then((m) => m.DayPage),
+          },
+        ],
+      },
+    ],
   },
   {
     stage: 'inspect',

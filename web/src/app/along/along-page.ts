@@ -12,10 +12,13 @@ import {
 } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { formatNumber, stageNames } from '@sombra/core';
+import type { PlantingDays } from '@sombra/contract';
+import { addDaysTo, formatNumber, stageNames } from '@sombra/core';
 import { format } from 'date-fns';
 import { exhaustMap, filter, firstValueFrom, takeWhile, timer } from 'rxjs';
 import { SessionService } from '../session/session.service';
+import { DaysService } from '../day/days.service';
+import { sayDate } from '../ui/say-date';
 import { opensForDays } from '../session/kept-session';
 import { textOf } from '../fields/event-values';
 import { AlongService } from '../offline/along.service';
@@ -40,6 +43,9 @@ const firstLines = 20;
 })
 export class AlongPage {
   protected readonly textOf = textOf;
+  protected readonly sayDate = sayDate;
+  /** Today's and those of the next two days, for whoever runs them. */
+  protected readonly plantingDays = signal<PlantingDays>([]);
   protected readonly days = opensForDays;
   protected readonly along = inject(AlongService);
   protected readonly laid = inject(LaidInService);
@@ -48,6 +54,7 @@ export class AlongPage {
   private readonly stops = inject(StopsService);
   private readonly assignments = inject(AssignmentsService);
   private readonly router = inject(Router);
+  private readonly daysDoor = inject(DaysService);
   protected readonly words = signal('');
   /** `map=yes` in the address shows the map. */
   readonly map = input<string>();
@@ -58,6 +65,7 @@ export class AlongPage {
   constructor() {
     inject(DestroyRef).onDestroy(() => this.where.stop());
     void this.along.takeIfStale();
+    void this.readDays();
     effect(() => {
       // A map without one's own place on it is half a map.
       if (this.asMap()) untracked(() => this.where.follow());
@@ -71,6 +79,14 @@ export class AlongPage {
         takeUntilDestroyed(),
       )
       .subscribe();
+  }
+
+  private async readDays(): Promise<void> {
+    if (!this.session.may('run_day')) return;
+    const [today, last] = [this.session.today(), addDaysTo(this.session.today(), 2)];
+    // Where neither server nor device knows of any there is none to show.
+    const days = await firstValueFrom(this.daysDoor.all()).catch((): PlantingDays => []);
+    this.plantingDays.set(days.filter(({ onDay, state }) => state === 'planned' && onDay >= today && onDay <= last));
   }
 
   protected readonly readyWords = computed(() => {

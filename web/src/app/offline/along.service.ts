@@ -5,11 +5,15 @@ import {
   assignmentsSchema,
   deliveryListSchema,
   mapSchema,
+  may,
+  plantingDaysSchema,
   spotDetailSchema,
   type Assignment,
+  type PlantingDays,
   type Role,
   type SpotDetail,
 } from '@sombra/contract';
+import { addDaysTo } from '@sombra/core';
 import { liveQuery } from 'dexie';
 import {
   bufferCount,
@@ -55,6 +59,7 @@ const settleMs = 5_000;
 const marginM = 300;
 const photoPx = 400;
 const mostDeliveries = 6;
+const daysAhead = 8;
 /** Less room than this is too little for a day of records and photos. */
 const leastRoomBytes = 60_000_000;
 
@@ -260,7 +265,19 @@ export class AlongService {
       const open = list.deliveries.filter(({ undecided }) => undecided > 0).slice(0, mostDeliveries);
       urls.push(...open.map(({ id }) => `/api/deliveries/${id}`));
     }
-    for (const url of new Set(urls)) await this.fetchAnswer(url);
+    for (const url of new Set(urls)) {
+      const body = await this.fetchAnswer(url);
+      if (url === '/api/planting-days' && may(role, 'run_day')) await this.takeDays(plantingDaysSchema.parse(body));
+    }
+  }
+
+  /** Days of the coming week, for whoever runs them: people, teams and trees of each. */
+  private async takeDays(days: PlantingDays): Promise<void> {
+    const today = this.session.today();
+    const last = addDaysTo(today, daysAhead);
+    for (const { id, onDay } of days) {
+      if (onDay >= today && onDay <= last) await this.fetchAnswer(`/api/planting-days/${id}`);
+    }
   }
 
   private async fetchAnswer(url: string): Promise<unknown> {

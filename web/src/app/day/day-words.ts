@@ -1,0 +1,65 @@
+import type { DayDetail } from '@sombra/contract';
+import type { LeftWhy, ReadinessTopic, Skill } from '@sombra/core';
+
+export const dayKindNames: Readonly<Record<DayDetail['kind'], string>> = {
+  volunteers: 'with volunteers',
+  contractor: 'by a contractor',
+  hand_out: 'hand-out to residents',
+};
+export const dayStateNames: Readonly<Record<DayDetail['state'], string>> = {
+  planned: 'planned',
+  called_off: 'called off',
+  closed: 'closed',
+};
+export const skillNames: Readonly<Record<Skill, string>> = {
+  leads: 'leads a team',
+  has_planted: 'has planted',
+  first_time: 'first time',
+};
+export const leftWords: Readonly<Record<LeftWhy, string>> = {
+  no_waiver: 'no signed waiver',
+  no_guardian: 'a minor without a grown-up of theirs',
+  together_too_many: 'more together than a team holds',
+  no_lead: 'nobody who leads',
+  no_room: 'no room in a team',
+  no_time: 'no time for it',
+  too_heavy: 'too heavy for the team',
+};
+export const topicNames: Readonly<Record<ReadinessTopic, string>> = {
+  cover: 'Leave to dig',
+  leave: 'Consent and permits',
+  stock: 'Trees',
+  plans: 'Pit plans',
+  people: 'People',
+  teams: 'Teams',
+  tools: 'Tools',
+  materials: 'Materials',
+  cards: 'Cards',
+  arrangements: 'Arrangements',
+  weather: 'Weather',
+};
+/** What cures each, as an act, and where it is done; parts are those of the day's own page. */
+export const topicCures: Readonly<
+  Record<ReadinessTopic, { readonly act: string; readonly path?: string; readonly part?: string }>
+> = {
+  cover: { act: 'Raise or renew a ticket', path: '/tickets' },
+  leave: { act: 'Ask the owner, record the permit', path: '/ground' },
+  stock: { act: 'Look at the deliveries', path: '/deliveries' },
+  plans: { act: 'Measure what is missing', path: '/stock' },
+  people: { act: 'Invite people', part: 'people' },
+  teams: { act: 'Make teams', part: 'teams' },
+  tools: { act: 'Count the tools', part: 'tools' },
+  materials: { act: 'Look at the store', path: '/materials' },
+  cards: { act: 'Print the cards', path: '/materials' },
+  arrangements: { act: 'Write them down', part: 'plan' },
+  weather: { act: 'Decide and tell everybody', part: 'run' },
+};
+
+export const clock = (minutes: number): string =>
+  `${String(Math.floor(Math.round(minutes) / 60)).padStart(2, '0')}:${String(Math.round(minutes) % 60).padStart(2, '0')}`;
+/** Minutes since midnight of `09:30`; `null` for what is no time. */
+export function minutesOf(text: string): number | null {
+  const [, hours, minutes] = /^(\d{1,2}):(\d{2})$/.exec(text) ?? [];
+  const at = Number(hours) * 60 + Number(minutes);
+  return hours !== undefined && at <= 1440 && Number(minutes) < 60 ? at : null;
+}
