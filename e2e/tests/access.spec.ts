@@ -1,4 +1,4 @@
-import type { Delivery, DeliveryList, Session, SpotList } from '@sombra/contract';
+import type { Delivery, DeliveryList, PlantingDays, Session, SpotList } from '@sombra/contract';
 import { randomUUID } from 'node:crypto';
 import axe from 'axe-core';
 import type { Page } from '@playwright/test';
@@ -57,6 +57,7 @@ const walks = {
     '/nurseries',
     '/consent/nothing~nothing',
   ],
+  'planting days, from the plan to the run': ['/days'],
   'practices, materials and deliveries': [
     '/practices?b=garden-enriched',
     '/practices?copy=field-default',
@@ -72,6 +73,13 @@ async function receiving(page: Page, town: Town, paths: readonly string[]): Prom
   const id = list.deliveries[0]?.id ?? '';
   const one = (await (await page.request.get(`${town.url}/api/deliveries/${id}`)).json()) as Delivery;
   return [`/deliveries/${id}`, `/deliveries/${id}/lots/${one.lots[0]?.id}/tree`];
+}
+
+/** The parts of the next planting day. */
+async function dayParts(page: Page, town: Town, paths: readonly string[]): Promise<string[]> {
+  if (!paths.includes('/days')) return [];
+  const [day] = (await (await page.request.get(`${town.url}/api/planting-days`)).json()) as PlantingDays;
+  return ['ready', 'plan', 'people', 'teams', 'tools', 'run'].map((part) => `/days/${day?.id}?part=${part}`);
 }
 
 /** Goes to a page within the application, and waits until all it asked the server for has come. */
@@ -103,7 +111,7 @@ for (const [name, paths] of Object.entries(walks)) {
     await page.goto(town.url);
     // The first page is whole before another is gone to: what was on its way would come into the next one.
     await page.getByRole('heading', { name: /decisions today/ }).waitFor();
-    for (const path of [...paths, ...(await receiving(page, town, paths))]) {
+    for (const path of [...paths, ...(await receiving(page, town, paths)), ...(await dayParts(page, town, paths))]) {
       await walkTo(page, path);
       expect({ path, faults: await serious(page) }).toEqual({ path, faults: [] });
       // A dark sheet has the same parts in other colours: only those can differ.

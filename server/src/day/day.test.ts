@@ -8,7 +8,7 @@ import {
   type Problem,
   type SeekProgress,
 } from '@sombra/contract';
-import { addDaysTo, readinessOf, type IsoDate } from '@sombra/core';
+import { addDaysTo, readinessOf, type IsoDate, type Stock } from '@sombra/core';
 import { randomUUID } from 'node:crypto';
 import { rm } from 'node:fs/promises';
 import path from 'node:path';
@@ -210,6 +210,29 @@ describe('planning a day', () => {
     await cora.send('POST', `/api/planting-days/${day.id}/people`, helper('Ana'));
     const copy = await makeDay({ copyOf: day.id });
     expect([copy.hours.endMin, copy.arrangements.toilets, copy.people]).toEqual([840, 'School', []]);
+  });
+});
+
+describe('cards of a day', () => {
+  it('are known as printed until the plan is another one', async () => {
+    const spotId = await readySpot();
+    const day = await makeDay({ spotIds: [spotId] });
+    const card = async () => {
+      const [tree] = (await read(day.id)).trees;
+      return [tree?.carded, tree?.cardChanged];
+    };
+    expect(await card()).toEqual([false, false]);
+    const printed = await fetch(`${town.url}/api/cards`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', ...headersOf(cora) },
+      body: JSON.stringify({ spots: [spotId], layout: 'a5' }),
+    });
+    expect(printed.status).toBe(200);
+    await printed.arrayBuffer();
+    expect(await card()).toEqual([true, false]);
+    const taller = { kind: 'stock' as const, facts: { ...container, ballHeightMm: 460 } as Stock };
+    expect((await cora.send('POST', '/api/records', sending(spotId, taller, 3))).status).toBeLessThan(300);
+    expect(await card()).toEqual([true, true]);
   });
 });
 

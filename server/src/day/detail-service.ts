@@ -17,8 +17,8 @@ import {
   type ToolTree,
 } from '@sombra/core';
 import { NotFoundError } from '@sombra/core';
-import { createHash } from 'node:crypto';
 import { mailCounts } from '../mail/repository';
+import { cardsPrinted, planHash } from '../pit/printed-cards-repository';
 import { store } from '../pit/repository';
 import type { Db } from '../platform/db';
 import { timeZone } from '../programme/repository';
@@ -31,7 +31,6 @@ import { coversOf } from '../tickets/cover-repository';
 import { hoursNear } from '../weather/repository';
 import { peopleOf } from './people-repository';
 import {
-  cardsPrinted,
   currentWaiver,
   eventsOf,
   findDay,
@@ -47,24 +46,6 @@ type Tree = DayDetail['trees'][number];
 
 const heavySoils = ['clay', 'clay_loam'];
 const handsLift = 3;
-
-/** Changes with every number a card bears. */
-export function planHash({
-  pit,
-  stakes,
-  materials: amounts,
-}: Pick<PlantingPlan, 'pit' | 'stakes' | 'materials'>): string {
-  const said = [
-    pit.proudMm.value,
-    pit.depthMm.value,
-    pit.widthMm.value,
-    pit.firstWaterL.value,
-    pit.berm,
-    stakes?.stakes,
-    amounts,
-  ];
-  return createHash('sha256').update(JSON.stringify(said)).digest('hex').slice(0, 24);
-}
 
 function toolOf(life: SpotLife, plan: PlantingPlan): ToolTree {
   const { ground, practice, stock, assessment } = life;

@@ -279,13 +279,6 @@ export async function insertWaiver(trx: Db, waiver: { version: number; text: str
   await trx('waiver').insert({ ...waiver, made_by: by });
 }
 
-export async function cardsPrinted(db: Db, spotIds: readonly string[]): Promise<Map<string, string>> {
-  const rows = await db('spot_card')
-    .whereRaw('spot_id = any(?::uuid[])', [[...spotIds]])
-    .select<{ spot_id: string; plan_hash: string }[]>('spot_id', 'plan_hash');
-  return new Map(rows.map(({ spot_id, plan_hash }) => [spot_id, plan_hash]));
-}
-
 /** By spot: of those a delivery lot sent back named, and those an open order still holds. */
 export async function stockOnTheWay(db: Db, spotIds: readonly string[]): Promise<Map<string, 'not_here' | 'refused'>> {
   const ordered: string[] = await db('ordered_place')

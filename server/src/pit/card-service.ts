@@ -16,9 +16,10 @@ import type { Writable } from 'node:stream';
 import { once } from 'node:events';
 import { setImmediate as nextTurn } from 'node:timers/promises';
 import { openDocument } from '../paper/document';
-import type { Db } from '../platform/db';
+import { asActor, type Db } from '../platform/db';
 import { recordsOfSpots } from '../record/repository';
 import { contextOf, programmeBasis, type ProgrammeBasis } from '../record/spot-context';
+import { keepPrinted, planHash } from './printed-cards-repository';
 import { spotsByIds, spotsToPlant, type CardSpot } from './repository';
 import { cardPt, drawCard, type Card } from './spot-card';
 import { programmeToday } from '../programme/today';
@@ -112,6 +113,7 @@ export async function writeCards(
     origin: string;
     units: UnitSystem;
     stopped: () => boolean;
+    by: string;
   },
 ): Promise<void> {
   const [programme, today, rules] = [await programmeBasis(db), await programmeToday(db), await currentRules(db)];
@@ -136,6 +138,11 @@ export async function writeCards(
       await nextTurn();
       if (out.writableNeedDrain) await Promise.race([once(out, 'drain'), once(out, 'close')]);
     }
+    const said = cards.flatMap(({ plan }, i) => {
+      const spotId = part[i]?.spotId;
+      return plan.kind === 'plan' && spotId ? [{ spotId, hash: planHash(plan) }] : [];
+    });
+    if (!asked.stopped()) await asActor(db, asked.by, (trx) => keepPrinted(trx, said, asked.by));
   }
   doc.end();
 }

@@ -42,6 +42,7 @@ export function pitRoutes(db: Knex): Router {
       origin,
       units: userOf(request).units,
       stopped: () => gone,
+      by: userOf(request).name,
     });
   });
   return router;

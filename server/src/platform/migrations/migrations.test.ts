@@ -237,3 +237,36 @@ describe('migration 006', () => {
     await db.destroy();
   });
 });
+
+describe('migration 010', () => {
+  it('keeps the days there were, with the usual hours, and takes people, mail and weather', async () => {
+    const db = await emptyDatabase();
+    await migrate(db, 9);
+    const id = randomUUID();
+    await db('planting_day').insert({ id, on_day: '2026-03-01', title: 'Mole Street' });
+    await migrate(db);
+    expect(await db('planting_day').first('title', 'kind', 'state', 'capacity', 'version')).toEqual({
+      title: 'Mole Street',
+      kind: 'volunteers',
+      state: 'planned',
+      capacity: 0,
+      version: 1,
+    });
+    expect((await db('waiver').first<{ text: string }>('text')).text).toContain('sharp tools');
+    const person = {
+      day_id: id,
+      name: 'Ana',
+      skill: 'leads',
+      minor: false,
+      no_lifting: false,
+      photos: true,
+      source: 'desk',
+    };
+    // A held place has a time it is held until, any other has none.
+    await expect(db('day_person').insert({ id: randomUUID(), ...person, state: 'held' })).rejects.toThrow(/check/);
+    await db('day_person').insert({ id: randomUUID(), ...person, state: 'confirmed' });
+    const trail = await db('audit').where({ table_name: 'day_person' }).first<{ after: object }>('after');
+    expect(Object.keys(trail.after)).toEqual(['id']);
+    await db.destroy();
+  });
+});
