@@ -6,8 +6,10 @@ import { map } from './map.mjs';
 import { openRig, whenStarted } from './rig.mjs';
 import { doors } from './run.mjs';
 import { screen } from './screen.mjs';
+import { teams } from './teams.mjs';
 
 async function all(rig) {
+  await teams({ cases: 1, smallSpots: 5, tries: 2000, people: 9, spots: 6, large: 2000 });
   await doors(rig, { runs: 2, rows: 50 });
   await map(rig, { perZoom: 2, pages: 2 });
   await list(rig, { spots: 6, kinds: 8 });

@@ -166,12 +166,12 @@ function turn(route: readonly number[], whole: (n: number) => number): number[] 
   return [...route.slice(0, i), ...route.slice(i, j + 1).reverse(), ...route.slice(j + 1)];
 }
 
-function shift(routes: Draft['routes'], team: number, whole: (n: number) => number): number[][] | null {
+function shift(routes: Draft['routes'], team: number, whole: (n: number) => number): Draft['routes'] | null {
   const route = [...(routes[team] ?? [])];
   if (route.length < 2) return null;
   const [one] = route.splice(whole(route.length), 1);
   route.splice(whole(route.length + 1), 0, one ?? 0);
-  return routes.map((old, i) => (i === team ? route : [...old]));
+  return routes.map((old, i) => (i === team ? route : old));
 }
 
 /** One thing of the first list into the second, or two for each other; what is held stays. */
@@ -181,7 +181,7 @@ function between(
   whole: (n: number) => number,
   held: ReadonlySet<number>,
   swap: boolean,
-): number[][] | null {
+): Draft['routes'] | null {
   const [from, to] = [[...(lists[a] ?? [])], [...(lists[b] ?? [])]];
   if (from.length === 0 || (swap && to.length === 0)) return null;
   const at = whole(from.length);
@@ -191,7 +191,7 @@ function between(
   if (held.has(one) || (swap && held.has(other))) return null;
   from.splice(at, 1, ...(swap ? [other] : []));
   to.splice(into, swap ? 1 : 0, one);
-  return lists.map((old, i) => (i === a ? from : i === b ? to : [...old]));
+  return lists.map((old, i) => (i === a ? from : i === b ? to : old));
 }
 
 /** The plan as it is told: what goes over a team's time, or cannot be lifted, is left out with why. */

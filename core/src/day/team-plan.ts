@@ -58,12 +58,19 @@ export interface Draft {
   readonly routes: readonly (readonly number[])[];
 }
 
+interface JudgedTeam extends TeamScore {
+  /** What makes it no team: people too many or too few, no lead, trees nobody can lift. */
+  readonly broken: number;
+}
+const none: readonly number[] = [];
+
 /** All that does not change while teams are sought. */
 export class TeamBoard {
   readonly units: readonly HelperUnit[];
   readonly left: TeamPlan['left']['helpers'];
   readonly jobOf: ReadonlyMap<string, number>;
   readonly unitOf: ReadonlyMap<string, number>;
+  private readonly known = new WeakMap<readonly number[], WeakMap<readonly number[], JudgedTeam>>();
   private readonly strengths = new Map<string, number>();
   private readonly gathering: number;
 
@@ -124,20 +131,28 @@ export class TeamBoard {
     return { walkMin, workMin, minutes, overMin: Math.max(0, minutes - this.task.minutes), strength };
   }
 
+  /** A change leaves most teams as they are: their lists are the same ones, and their scores too. */
+  private judged(own: readonly number[], route: readonly number[]): JudgedTeam {
+    const known = this.known.get(route)?.get(own);
+    if (known) return known;
+    const { rules } = this.task;
+    const size = this.sizeOf(own);
+    const leads = own.some((unit) => this.units[unit]?.leads ?? false);
+    const off = Math.max(0, rules.least - size) + Math.max(0, size - rules.most);
+    const broken = off + (leads ? 0 : 1) + this.tooHeavy(own, route);
+    const judged = { ...this.score(own, route), broken };
+    const ofRoute = this.known.get(route) ?? new WeakMap<readonly number[], JudgedTeam>();
+    this.known.set(route, ofRoute.set(own, judged));
+    return judged;
+  }
+
   /**
    * Minutes: the last finish, twice the mean walk, since tools are carried, and how unevenly teams finish; a minute over
    * the time counts as twenty, a team of a wrong size or without a lead, or a tree nobody can lift, as ten hours.
    */
   cost({ units, routes }: Draft): number {
-    const { rules } = this.task;
-    const scores = routes.map((route, team) => this.score(units[team] ?? [], route));
-    const broken = routes.reduce((sum, route, team) => {
-      const own = units[team] ?? [];
-      const size = this.sizeOf(own);
-      const lead = own.some((unit) => this.units[unit]?.leads ?? false);
-      const off = Math.max(0, rules.least - size) + Math.max(0, size - rules.most);
-      return sum + off + (lead ? 0 : 1) + this.tooHeavy(own, route);
-    }, 0);
+    const scores = routes.map((route, team) => this.judged(units[team] ?? none, route));
+    const broken = scores.reduce((sum, one) => sum + one.broken, 0);
     const teams = Math.max(1, scores.length);
     const mean = scores.reduce((sum, { minutes }) => sum + minutes, 0) / teams;
     const last = Math.max(0, ...scores.map(({ minutes }) => minutes));
