@@ -125,6 +125,7 @@ if (!stopping) {
   });
   server.once('message', ({ listening }) => {
     const who = empty ? '' : ' — sign in as ines, password shade-walks (demo)';
+    if (mail) console.log(`Letters go to a simulated mail server, read at ${mail.pageUrl}.`);
     console.log(`Sombra is at http://127.0.0.1:${listening}${who}. Ctrl-C stops it.`);
   });
   server.once('exit', (code) => {

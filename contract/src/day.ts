@@ -313,7 +313,7 @@ export const dayDetailSchema = z.object({
   materialsMissing: z.array(z.object({ name: z.string(), missing: z.string() })),
   events: z.array(dayEventSchema),
   waiver: z.object({ version: z.int(), text: z.string() }).nullable(),
-  mails: z.object({ waiting: z.int(), sent: z.int(), refused: z.int() }),
+  mails: z.object({ waiting: z.int(), sent: z.int(), refused: z.int(), page: z.string().nullable() }),
 });
 export type DayDetail = z.infer<typeof dayDetailSchema>;
 

@@ -140,7 +140,12 @@ function api({ config, db, sessionPool, live, centre, seeker = directSeeker() }:
     adoptionRoutes(db),
     stockRoutes(db, config),
     pitRoutes(db),
-    dayRoutes(db, { doorway, seeker, simulatedWeather: config.weather?.simulated ?? false }),
+    dayRoutes(db, {
+      doorway,
+      seeker,
+      simulatedWeather: config.weather?.simulated ?? false,
+      mailPage: config.mail?.page ?? null,
+    }),
     ticketRoutes(db, centre),
   );
   router.use(matchRoutes(db, config.nurseries ? httpNurseries(config.nurseries.url) : null));

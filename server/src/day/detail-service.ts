@@ -148,7 +148,11 @@ export async function requireDay(db: Db, id: string): Promise<KeptDayRow> {
 }
 
 /** Everything there is of a day. @throws NotFoundError */
-export async function dayDetail(db: Db, id: string, { simulatedWeather = false } = {}): Promise<DayDetail> {
+export async function dayDetail(
+  db: Db,
+  id: string,
+  { simulatedWeather = false, mailPage = null }: { simulatedWeather?: boolean; mailPage?: string | null } = {},
+): Promise<DayDetail> {
   const { spotIds, ...day } = await requireDay(db, id);
   const { trees, amounts } = await treesOfDay(db, spotIds, day.onDay);
   const places = trees.map(({ position }) => position);
@@ -176,6 +180,6 @@ export async function dayDetail(db: Db, id: string, { simulatedWeather = false }
     })),
     events: await eventsOf(db, id),
     waiver: await currentWaiver(db),
-    mails: await mailCounts(db, id),
+    mails: { ...(await mailCounts(db, id)), page: mailPage },
   };
 }

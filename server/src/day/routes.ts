@@ -49,6 +49,8 @@ export interface DayParts {
   readonly doorway: Doorway;
   readonly seeker: TeamSeeker;
   readonly simulatedWeather: boolean;
+  /** Where a simulated mail server shows what it took. */
+  readonly mailPage: string | null;
 }
 
 /** Doors of people without an account. Counted by link, since a whole school may come from one address. */
@@ -82,9 +84,9 @@ export function openDayRoutes(db: Knex, pool: pg.Pool, doorway: Doorway): Router
   return router;
 }
 
-export function dayRoutes(db: Knex, { doorway, seeker, simulatedWeather }: DayParts): Router {
+export function dayRoutes(db: Knex, { doorway, seeker, simulatedWeather, mailPage }: DayParts): Router {
   const router = Router();
-  const detailOf = (id: string) => dayDetail(db, id, { simulatedWeather });
+  const detailOf = (id: string) => dayDetail(db, id, { simulatedWeather, mailPage });
   const idOf = (params: unknown) => parse(idSchema, params).id;
   router.get('/planting-days', forAct('see'), async (_request, response) => {
     response.json(await plantingDays(db, await programmeToday(db)));

@@ -75,6 +75,9 @@ const stateNames = {
     @if (day().mails.waiting + day().mails.sent + day().mails.refused > 0) {
       <p class="quiet">
         Letters: {{ day().mails.sent }} sent, {{ day().mails.waiting }} waiting, {{ day().mails.refused }} refused.
+        @if (day().mails.page; as page) {
+          <a [href]="page" target="_blank">The simulated mail server shows them</a>
+        }
       </p>
     }
     @if (fault(); as text) {
