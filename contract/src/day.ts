@@ -1,14 +1,19 @@
 import {
+  materialCodes,
+  materials,
+  sayAmount,
   skills,
   toolCodes,
   type DayHelper,
   type DayHours,
   type DayTree,
+  type Finding,
   type HourOfWeather,
   type KeptDay,
   type PlannedTeam,
   type ToolCode,
   type ToolCounts,
+  type UnitSystem,
   type WorkedDay,
 } from '@sombra/core';
 import * as z from 'zod';
@@ -287,6 +292,14 @@ export const workedDaySchema = z.object({
   heavyStockShare: z.number().min(0).max(1),
 }) satisfies z.ZodType<WorkedDay>;
 
+/** How a tree was planted against its plan. */
+const builtSchema = z.object({
+  level: z.enum(['good', 'watch', 'act', 'urgent']),
+  findings: z.array(z.custom<Finding>()),
+  firstWaterL: z.number(),
+  by: z.string(),
+});
+
 export const dayDetailSchema = z.object({
   id: z.uuid(),
   title: z.string(),
@@ -301,7 +314,14 @@ export const dayDetailSchema = z.object({
   locks: locksSchema,
   linkOpen: z.boolean(),
   version: z.int(),
-  trees: z.array(dayTreeSchema.extend({ place: z.string(), species: z.string().nullable(), why: z.string() })),
+  trees: z.array(
+    dayTreeSchema.extend({
+      place: z.string(),
+      species: z.string().nullable(),
+      why: z.string(),
+      built: builtSchema.nullable(),
+    }),
+  ),
   people: z.array(dayPersonSchema),
   walkM: z.array(z.array(z.number())),
   /** Of the ways between trees, how many follow streets rather than a straight line. */
@@ -310,15 +330,16 @@ export const dayDetailSchema = z.object({
   forecast: z.array(hourOfWeatherSchema),
   station: z.object({ name: z.string(), simulated: z.boolean() }).nullable(),
   toolsThere: toolCountsSchema,
-  materialsMissing: z.array(z.object({ name: z.string(), missing: z.string() })),
+  /** In the material's own unit. */
+  materialsMissing: z.array(z.object({ code: z.enum(materialCodes), missing: z.number() })),
   events: z.array(dayEventSchema),
   waiver: z.object({ version: z.int(), text: z.string() }).nullable(),
   mails: z.object({ waiting: z.int(), sent: z.int(), refused: z.int(), page: z.string().nullable() }),
 });
 export type DayDetail = z.infer<typeof dayDetailSchema>;
 
-/** A day as the core judges it. */
-export function keptDayOf(detail: DayDetail): KeptDay {
+/** A day as the core judges it; what materials are missing is said in the reader's units. */
+export function keptDayOf(detail: DayDetail, units: UnitSystem = 'metric'): KeptDay {
   return {
     hours: detail.hours,
     capacity: detail.capacity,
@@ -329,7 +350,10 @@ export function keptDayOf(detail: DayDetail): KeptDay {
     worked: detail.worked,
     forecast: detail.forecast,
     toolsThere: detail.toolsThere,
-    materialsMissing: detail.materialsMissing,
+    materialsMissing: detail.materialsMissing.map(({ code, missing }) => ({
+      name: materials[code].name,
+      missing: sayAmount(code, missing, units),
+    })),
     arrangementsMissing: arrangementsAsked
       .filter((name) => detail.arrangements[name] === '')
       .map((name) => arrangementNames[name].toLowerCase()),

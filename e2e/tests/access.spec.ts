@@ -79,7 +79,7 @@ async function receiving(page: Page, town: Town, paths: readonly string[]): Prom
 async function dayParts(page: Page, town: Town, paths: readonly string[]): Promise<string[]> {
   if (!paths.includes('/days')) return [];
   const [day] = (await (await page.request.get(`${town.url}/api/planting-days`)).json()) as PlantingDays;
-  return ['ready', 'plan', 'people', 'teams', 'tools', 'run'].map((part) => `/days/${day?.id}?part=${part}`);
+  return ['ready', 'plan', 'people', 'teams', 'tools', 'run', 'report'].map((part) => `/days/${day?.id}?part=${part}`);
 }
 
 /** Goes to a page within the application, and waits until all it asked the server for has come. */

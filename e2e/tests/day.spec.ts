@@ -109,6 +109,10 @@ test('a day from invitation to report: link, letter, teams, check-in without a n
   await page.getByRole('button', { name: 'Close, and learn the pace' }).click();
   await expect(page.getByText('Closed after 90 person-hours.')).toBeVisible();
   await expect(page.getByText('closed', { exact: true })).toBeVisible();
+  await part(page, 'Report');
+  await expect(page.getByText('0 of 34', { exact: true })).toBeVisible();
+  await expect(page.getByText(/34 not planted: .* fence every open hole/)).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Thanks to' }).locator('~ p').first()).toContainText('Oriana Brumal');
   await phone.close();
 });
 

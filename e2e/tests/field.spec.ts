@@ -142,8 +142,9 @@ test('a day without any network: delivery, test hole, planting, looks and photos
     await expect(page.getByText('A-0105').first()).toBeVisible();
     await page.getByRole('button', { name: 'It is this tree' }).click();
     const usual = page.getByRole('group', { name: 'Usual values' }).getByRole('button');
-    for (let i = 0; i < 3; i++) {
-      await expect(page.getByText(`question ${i + 1} of 5`)).toBeVisible();
+    // Depth, flare, width, water; dug as planned, nothing is put back.
+    for (let i = 0; i < 4; i++) {
+      await expect(page.getByText(`question ${i + 1} of 6`)).toBeVisible();
       await usual.nth(1).click();
     }
     await page.getByRole('button', { name: '2', exact: true }).click();

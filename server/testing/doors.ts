@@ -113,6 +113,7 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'PUT /api/day-people/:id': 'run_day',
   'POST /api/planting-days/:id/events': 'run_day',
   'GET /api/planting-days/:id/sheets.pdf': 'run_day',
+  'GET /api/planting-days/:id/name-tags.pdf': 'run_day',
   'GET /api/planting-days/:id/teams.gpx': 'see',
   'GET /api/planting-days/:id/teams.geojson': 'see',
   'GET /api/planting-days/:id/day.ics': 'see',

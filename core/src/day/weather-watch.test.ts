@@ -83,7 +83,7 @@ describe('weather watch', () => {
       maxLength: 24,
     });
     fc.assert(
-      fc.property(hours, fc.integer({ min: 1, max: 5 }), (all, neededH) => {
+      fc.property(hours, fc.integer({ min: 1, max: 4 }), (all, neededH) => {
         const forecast = all.map(({ gustMs, thunder }, hour) => fair(hour, { gustMs, thunderKm: thunder ? 3 : null }));
         const watch = watchWeather(forecast, { ...morning, neededH });
         if (watch.beginHour === null) return;

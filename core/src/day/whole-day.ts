@@ -204,6 +204,51 @@ export function runOf(
   return runOfDay({ hours: day.hours, teams, stops: asked.stops ?? [], nowMin: asked.nowMin ?? null });
 }
 
+export interface NextTree {
+  readonly spotId: string;
+  readonly ref: string;
+  /** With the way there. */
+  readonly minutes: number;
+  /** The late team it is taken from; `null` where it is in none. */
+  readonly fromTeam: number | null;
+}
+
+/**
+ * What an early team does next: the nearest tree that fits into the time it has left, of those no team has, else the
+ * last one of a team that is late. `null` where none fits, or it has work still.
+ */
+export function nextTreeFor(
+  day: KeptDay,
+  team: number,
+  runs: readonly TeamRun[],
+  rules: TeamRules = defaultTeamRules,
+): NextTree | null {
+  const [own, run] = [day.teams[team], runs[team]];
+  if (!own || !run) return null;
+  const leftMin = day.hours.endMin - day.hours.cleanUpMin - run.finishMin;
+  const here = own.helperIds.flatMap((id) => day.helpers.find((one) => one.id === id && !one.gone) ?? []);
+  const strength = strengthOf(here, rules);
+  const lifters = here.filter(({ minor, noLifting }) => !minor && !noLifting).length;
+  if (leftMin <= 0 || strength === 0) return null;
+  const pace = learnPace(day.worked);
+  const taken = new Map(day.teams.flatMap(({ spotIds }, i) => spotIds.map((id) => [id, i] as const)));
+  const lastOf = new Set(
+    day.teams.flatMap(({ spotIds }, i) => ((runs[i]?.lateMin ?? 0) > 0 && i !== team ? (spotIds.at(-1) ?? []) : [])),
+  );
+  const at = day.trees.findIndex(({ spotId }) => spotId === own.spotIds.at(-1));
+  const from = at < 0 ? day.trees.length : at;
+  const fits = day.trees.flatMap((tree, i): NextTree[] => {
+    const holder = taken.get(tree.spotId) ?? null;
+    const free = isOpen(tree) && tree.cover !== 'none' && (holder === null || lastOf.has(tree.spotId));
+    const walkMin = (day.walkM[from]?.[i] ?? 0) / walkMPerMin;
+    const minutes = walkMin + (treeHours(tree, pace).likely * 60) / strength;
+    if (!free || tree.lifters > lifters || minutes > leftMin) return [];
+    return [{ spotId: tree.spotId, ref: tree.ref, minutes, fromTeam: holder }];
+  });
+  const order = (one: NextTree) => (one.fromTeam === null ? 0 : 10_000) + one.minutes;
+  return [...fits].sort((a, b) => order(a) - order(b))[0] ?? null;
+}
+
 /** `1 Bento`: the number it is called by, and who leads it. */
 export const nameOfTeam = (lead: string | undefined, i: number): string =>
   [`${i + 1}`, lead?.split(' ')[0] ?? ''].filter(Boolean).join(' ');

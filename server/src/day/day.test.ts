@@ -213,6 +213,33 @@ describe('planning a day', () => {
   });
 });
 
+describe('who sees a day', () => {
+  it('sees no name without being one who runs it', async () => {
+    const day = await makeDay();
+    await leo.send('POST', `/api/planting-days/${day.id}/people`, helper('Ana Secret', { together: 'word' }));
+    const seen = await read(day.id, await Visitor.signedIn(town.url, 'vic'));
+    expect(JSON.stringify(seen)).not.toMatch(/Ana|Secret|word/);
+    expect(seen.people).toHaveLength(1);
+    expect((await read(day.id, leo)).people[0]?.name).toBe('Ana Secret');
+  });
+  it('is told by no clock that goes ahead, and reopens nothing that is closed', async () => {
+    const day = await makeDay();
+    const ahead = { ...event('thunder', { note: '' }), at: '2099-01-01T00:00:00Z' };
+    await leo.send('POST', `/api/planting-days/${day.id}/events`, ahead);
+    await leo.send('POST', `/api/planting-days/${day.id}/events`, event('closed', { hours: 4, note: '' }));
+    await leo.send(
+      'POST',
+      `/api/planting-days/${day.id}/events`,
+      event('weather_decided', { advice: 'go', beginMin: null, why: 'Late word.' }),
+    );
+    const after = await read(day.id);
+    expect([
+      after.state,
+      Date.parse(after.events.find(({ kind }) => kind === 'thunder')?.at ?? '') <= Date.now(),
+    ]).toEqual(['closed', true]);
+  });
+});
+
 describe('cards of a day', () => {
   it('are known as printed until the plan is another one', async () => {
     const spotId = await readySpot();
@@ -491,6 +518,7 @@ describe('papers and ways of a day', () => {
     const day = await makeDay({ spotIds: [await readySpot()] });
     for (const [file, type] of [
       ['sheets.pdf', 'application/pdf'],
+      ['name-tags.pdf', 'application/pdf'],
       ['day.ics', 'text/calendar'],
       ['teams.gpx', 'application/gpx+xml'],
       ['teams.geojson', 'application/geo+json'],

@@ -2,8 +2,6 @@ import { TZDate } from '@date-fns/tz';
 import type { DayDetail } from '@sombra/contract';
 import {
   digCover,
-  materials,
-  sayAmount,
   sayReason,
   shoppingList,
   spotLife,
@@ -15,6 +13,7 @@ import {
   type PlantingPlan,
   type SpotLife,
   type ToolTree,
+  type UnitSystem,
 } from '@sombra/core';
 import { NotFoundError } from '@sombra/core';
 import { mailCounts } from '../mail/repository';
@@ -68,6 +67,7 @@ export async function treesOfDay(
   db: Db,
   spotIds: readonly string[],
   onDay: IsoDate,
+  units: UnitSystem = 'metric',
 ): Promise<{ trees: Tree[]; amounts: Amounts[] }> {
   const spots = await spotsOfDay(db, spotIds);
   const [programme, rules, zone] = [await programmeBasis(db), await currentRules(db), await timeZone(db)];
@@ -101,7 +101,7 @@ export async function treesOfDay(
       species,
       position: [lng, lat],
       cover: cover.kind,
-      why: cover.because.map((reason) => sayReason(reason, 'metric')).join(' '),
+      why: cover.because.map((reason) => sayReason(reason, units)).join(' '),
       leaveMissing: (owner === 'yard' && !consented.has(spotId)) || (owner === 'road' && !permitted.has(spotId)),
       stock:
         onTheWay.get(spotId) === 'refused'
@@ -119,6 +119,12 @@ export async function treesOfDay(
       lifters: plan?.carry.means === 'people' ? plan.carry.people : 2,
       waterL: plan?.pit.firstWaterL.value ?? 0,
       tool: plan && toolOf(life, plan),
+      built: life.planting && {
+        level: life.planting.judgement.level,
+        findings: [...life.planting.judgement.findings],
+        firstWaterL: life.planting.record.facts.firstWaterL,
+        by: known.find(({ id }) => id === life.planting?.record.id)?.recordedBy ?? '',
+      },
       doneMin: planting?.facts.plantedOn === onDay ? minuteOf(planting.recordedAt, zone) : null,
     };
   });
@@ -147,14 +153,33 @@ export async function requireDay(db: Db, id: string): Promise<KeptDayRow> {
   return day;
 }
 
+export interface DetailAsked {
+  readonly simulatedWeather?: boolean;
+  readonly mailPage?: string | null;
+  readonly units?: UnitSystem;
+}
+
+/**
+ * The same without anybody's name: who may only look sees how many come, in which team, and what they did.
+ */
+export function withoutNames(detail: DayDetail): DayDetail {
+  const people = detail.people.map((person, i) => ({
+    ...person,
+    name: `Volunteer ${i + 1}`,
+    together: null,
+    waiverSignedBy: person.waiver ? 'signed' : null,
+  }));
+  return { ...detail, people };
+}
+
 /** Everything there is of a day. @throws NotFoundError */
 export async function dayDetail(
   db: Db,
   id: string,
-  { simulatedWeather = false, mailPage = null }: { simulatedWeather?: boolean; mailPage?: string | null } = {},
+  { simulatedWeather = false, mailPage = null, units = 'metric' }: DetailAsked = {},
 ): Promise<DayDetail> {
   const { spotIds, ...day } = await requireDay(db, id);
-  const { trees, amounts } = await treesOfDay(db, spotIds, day.onDay);
+  const { trees, amounts } = await treesOfDay(db, spotIds, day.onDay, units);
   const places = trees.map(({ position }) => position);
   const at = day.gathering ?? middle(places);
   const weather = await hoursNear(db, at, { date: day.onDay, timeZone: await timeZone(db) });
@@ -175,8 +200,8 @@ export async function dayDetail(
     station: weather && { name: weather.station, simulated: simulatedWeather },
     toolsThere: await toolStore(db),
     materialsMissing: short.map(({ code, needed, inStore }) => ({
-      name: materials[code].name,
-      missing: sayAmount(code, needed - inStore, 'metric'),
+      code,
+      missing: needed - inStore,
     })),
     events: await eventsOf(db, id),
     waiver: await currentWaiver(db),

@@ -16,6 +16,7 @@ import { v5 as uuidv5 } from 'uuid';
 import { queueMail, type NewMail } from '../mail/repository';
 import { asActor, type Db } from '../platform/db';
 import { hashOf } from '../platform/secrets';
+import { Turns } from '../platform/turns';
 import { readStored } from '../platform/stored';
 import { findProgramme } from '../programme/repository';
 import { programmeToday } from '../programme/today';
@@ -54,6 +55,9 @@ export interface Doorway {
   /** Where people reach the programme: links in letters begin with it. */
   readonly publicUrl: string;
 }
+
+/** A whole school may press the button at once. */
+const registrations = new Turns();
 
 /** The same address is the same hash; without the server's secret nobody can try addresses against it. */
 const emailHash = ({ secret }: Doorway, email: string): string =>
@@ -101,79 +105,83 @@ export async function openDay(db: Knex, token: string): Promise<OpenDay> {
 export async function register(db: Knex, doorway: Doorway, token: string, asked: Register): Promise<void> {
   // A field no person sees: what fills it is told what everybody is told.
   if (asked.website !== '') return;
-  await asActor(db, byLink, async (trx) => {
-    const found = await byLinkToken(trx, token);
-    const day = (await lockDay(trx, found.id)) ?? found;
-    await requireOpen(trx, day, asked.waiverVersion);
-    await dropRunOut(trx, day.id);
-    const places = day.capacity - (await placesTaken(trx, day.id));
-    const state = places >= 1 + asked.minors.length ? ('held' as const) : ('waiting' as const);
-    const fresh = newToken();
-    const shared = {
-      dayId: day.id,
-      state,
-      heldMinutes: state === 'held' ? heldMinutes : null,
-      together: asked.together,
-      photos: asked.photos,
-      waiver: { version: asked.waiverVersion, signedBy: asked.signedBy },
-      userId: null,
-      source: 'link' as const,
-    };
-    const hash = emailHash(doorway, asked.private.email);
-    const { id, name, skill, noLifting } = asked;
-    const head: NewPerson = {
-      ...shared,
-      id,
-      name,
-      skill,
-      noLifting,
-      minor: false,
-      guardianId: null,
-      emailHash: hash,
-      tokenHash: hashOf(fresh),
-    };
-    const about = await letterDay(trx, day);
-    if (!(await insertPerson(trx, head))) {
-      await tellAgain(trx, doorway, { about, hash, asked });
-      return;
-    }
-    await keepPrivate(trx, id, seasonOf(day.onDay), await doorway.keys.seal(seasonOf(day.onDay), id, asked.private));
-    for (const minor of asked.minors) {
-      const added = await insertPerson(trx, {
-        ...shared,
-        id: minor.id,
-        name: minor.name,
-        skill: 'first_time',
-        noLifting: true,
-        minor: true,
-        guardianId: id,
-        emailHash: hash,
-        tokenHash: null,
-      });
-      // An id that is taken is somebody else's: nothing of this registration is kept.
-      if (!added)
-        throw new ConflictError('this id is taken', 'minors', { title: 'Somebody of this name is registered already' });
-      const facts: PrivateFacts = {
-        email: '',
-        phone: asked.private.phone,
-        emergencyContact: asked.private.emergencyContact,
-        allergies: minor.allergies,
+  await registrations.take(token, () =>
+    asActor(db, byLink, async (trx) => {
+      const found = await byLinkToken(trx, token);
+      const day = (await lockDay(trx, found.id)) ?? found;
+      await requireOpen(trx, day, asked.waiverVersion);
+      await dropRunOut(trx, day.id);
+      const places = day.capacity - (await placesTaken(trx, day.id));
+      const state = places >= 1 + asked.minors.length ? ('held' as const) : ('waiting' as const);
+      const fresh = newToken();
+      const shared = {
+        dayId: day.id,
+        state,
+        heldMinutes: state === 'held' ? heldMinutes : null,
+        together: asked.together,
+        photos: asked.photos,
+        waiver: { version: asked.waiverVersion, signedBy: asked.signedBy },
+        userId: null,
+        source: 'link' as const,
       };
-      await keepPrivate(
-        trx,
-        minor.id,
-        seasonOf(day.onDay),
-        await doorway.keys.seal(seasonOf(day.onDay), minor.id, facts),
-      );
-    }
-    const link = `${doorway.publicUrl}/place/${fresh}`;
-    const letter =
-      state === 'held'
-        ? letters.held(about, { name, link, minutes: heldMinutes })
-        : letters.waiting(about, { name, link });
-    await queueMail(trx, [mailOf(day.id, id, asked.private.email, letter, fresh)]);
-    await announce(trx, []);
-  });
+      const hash = emailHash(doorway, asked.private.email);
+      const { id, name, skill, noLifting } = asked;
+      const head: NewPerson = {
+        ...shared,
+        id,
+        name,
+        skill,
+        noLifting,
+        minor: false,
+        guardianId: null,
+        emailHash: hash,
+        tokenHash: hashOf(fresh),
+      };
+      const about = await letterDay(trx, day);
+      if (!(await insertPerson(trx, head))) {
+        await tellAgain(trx, doorway, { about, hash, asked });
+        return;
+      }
+      await keepPrivate(trx, id, seasonOf(day.onDay), await doorway.keys.seal(seasonOf(day.onDay), id, asked.private));
+      for (const minor of asked.minors) {
+        const added = await insertPerson(trx, {
+          ...shared,
+          id: minor.id,
+          name: minor.name,
+          skill: 'first_time',
+          noLifting: true,
+          minor: true,
+          guardianId: id,
+          emailHash: hash,
+          tokenHash: null,
+        });
+        // An id that is taken is somebody else's: nothing of this registration is kept.
+        if (!added)
+          throw new ConflictError('this id is taken', 'minors', {
+            title: 'Somebody of this name is registered already',
+          });
+        const facts: PrivateFacts = {
+          email: '',
+          phone: asked.private.phone,
+          emergencyContact: asked.private.emergencyContact,
+          allergies: minor.allergies,
+        };
+        await keepPrivate(
+          trx,
+          minor.id,
+          seasonOf(day.onDay),
+          await doorway.keys.seal(seasonOf(day.onDay), minor.id, facts),
+        );
+      }
+      const link = `${doorway.publicUrl}/place/${fresh}`;
+      const letter =
+        state === 'held'
+          ? letters.held(about, { name, link, minutes: heldMinutes })
+          : letters.waiting(about, { name, link });
+      await queueMail(trx, [mailOf(day.id, id, asked.private.email, letter, fresh)]);
+      await announce(trx, []);
+    }),
+  );
 }
 
 const mailOf = (

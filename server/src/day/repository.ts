@@ -233,7 +233,16 @@ export async function eventsOf(db: Db, dayId: string): Promise<DayEvent[]> {
 export async function insertEvent(trx: Db, dayId: string, event: NewDayEvent, user: User): Promise<boolean> {
   const { id, kind, facts, at, device } = event;
   const added = await trx('day_event')
-    .insert({ id, day_id: dayId, kind, facts: JSON.stringify(facts), at, device, by_id: user.id, by_name: user.name })
+    .insert({
+      id,
+      day_id: dayId,
+      kind,
+      facts: JSON.stringify(facts),
+      at: trx.raw('least(?::timestamptz, now())', [at]),
+      device,
+      by_id: user.id,
+      by_name: user.name,
+    })
     .onConflict('id')
     .ignore()
     .returning('id');

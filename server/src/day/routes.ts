@@ -6,6 +6,7 @@ import {
   countToolSchema,
   entityId,
   keepTeamsSchema,
+  may,
   newDayEventSchema,
   newDaySchema,
   registerSchema,
@@ -13,7 +14,7 @@ import {
   waiverSchema,
   type SeekProgress,
 } from '@sombra/contract';
-import { Router } from 'express';
+import { Router, type Request } from 'express';
 import type { Knex } from 'knex';
 import type pg from 'pg';
 import { z } from 'zod';
@@ -24,8 +25,9 @@ import { countTries, spendTry } from '../platform/tries';
 import { findProgramme, timeZone } from '../programme/repository';
 import { programmeToday } from '../programme/today';
 import { daySheets } from './day-sheet';
-import { dayDetail, requireDay } from './detail-service';
+import { dayDetail, requireDay, withoutNames } from './detail-service';
 import { calendarOf } from './letters';
+import { nameTags } from './name-tags';
 import {
   addHelper,
   answerRegistration,
@@ -86,7 +88,11 @@ export function openDayRoutes(db: Knex, pool: pg.Pool, doorway: Doorway): Router
 
 export function dayRoutes(db: Knex, { doorway, seeker, simulatedWeather, mailPage }: DayParts): Router {
   const router = Router();
-  const detailOf = (id: string) => dayDetail(db, id, { simulatedWeather, mailPage });
+  const detailOf = async (request: Request, id = idOf(request.params)) => {
+    const user = userOf(request);
+    const detail = await dayDetail(db, id, { simulatedWeather, mailPage, units: user.units });
+    return may(user.role, 'run_day') ? detail : withoutNames(detail);
+  };
   const idOf = (params: unknown) => parse(idSchema, params).id;
   router.get('/planting-days', forAct('see'), async (_request, response) => {
     response.json(await plantingDays(db, await programmeToday(db)));
@@ -95,17 +101,17 @@ export function dayRoutes(db: Knex, { doorway, seeker, simulatedWeather, mailPag
     response.status(201).json(await makeDay(db, userOf(request), parse(newDaySchema, request.body)));
   });
   router.get('/planting-days/:id', forAct('see'), async (request, response) => {
-    response.json(await detailOf(idOf(request.params)));
+    response.json(await detailOf(request));
   });
   router.put('/planting-days/:id', forAct('plan_day'), async (request, response) => {
     const id = idOf(request.params);
     await changeDay(db, userOf(request), id, parse(changeDaySchema, request.body));
-    response.json(await detailOf(id));
+    response.json(await detailOf(request, id));
   });
   router.put('/planting-days/:id/teams', forAct('run_day'), async (request, response) => {
     const id = idOf(request.params);
     await arrangeTeams(db, userOf(request), id, parse(keepTeamsSchema, request.body));
-    response.json(await detailOf(id));
+    response.json(await detailOf(request, id));
   });
   router.post('/planting-days/:id/teams/seek', forAct('plan_day'), async (request, response) => {
     const asked = { ...parse(seekTeamsSchema, request.body), dayId: idOf(request.params) };
@@ -122,12 +128,12 @@ export function dayRoutes(db: Knex, { doorway, seeker, simulatedWeather, mailPag
   router.post('/planting-days/:id/people', forAct('run_day'), async (request, response) => {
     const id = idOf(request.params);
     await addHelper(db, doorway, userOf(request), id, parse(addHelperSchema, request.body));
-    response.status(201).json(await detailOf(id));
+    response.status(201).json(await detailOf(request, id));
   });
   router.put('/day-people/:id', forAct('run_day'), async (request, response) => {
     const change = parse(changeHelperSchema, request.body);
     const dayId = await changeHelper(db, doorway, userOf(request), idOf(request.params), change);
-    response.json(await detailOf(dayId));
+    response.json(await detailOf(request, dayId));
   });
   router.post('/planting-days/:id/events', forAct('run_day'), async (request, response) => {
     const id = idOf(request.params);
@@ -135,17 +141,23 @@ export function dayRoutes(db: Knex, { doorway, seeker, simulatedWeather, mailPag
     response.status(201).json({});
   });
   router.get('/planting-days/:id/sheets.pdf', forAct('run_day'), async (request, response) => {
-    const detail = await detailOf(idOf(request.params));
+    const detail = await detailOf(request);
     const programme = await findProgramme(db);
     response.type('application/pdf');
     daySheets(detail, programme?.name ?? 'Sombra', userOf(request).units).pipe(response);
   });
+  router.get('/planting-days/:id/name-tags.pdf', forAct('run_day'), async (request, response) => {
+    const detail = await detailOf(request);
+    const programme = await findProgramme(db);
+    response.type('application/pdf');
+    nameTags(detail, programme?.name ?? 'Sombra').pipe(response);
+  });
   router.get('/planting-days/:id/teams.gpx', forAct('see'), async (request, response) => {
-    const detail = await detailOf(idOf(request.params));
+    const detail = await detailOf(request);
     response.type('application/gpx+xml').attachment('teams.gpx').send(gpxOf(detail));
   });
   router.get('/planting-days/:id/teams.geojson', forAct('see'), async (request, response) => {
-    const detail = await detailOf(idOf(request.params));
+    const detail = await detailOf(request);
     response
       .type('application/geo+json')
       .attachment('teams.geojson')

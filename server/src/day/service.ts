@@ -173,7 +173,7 @@ export async function keepEvent(db: Knex, doorway: Doorway, user: User, id: stri
     if (event.kind === 'checked_in') await keepPresence(trx, event.facts.personId, id, 'came_at', event.at);
     if (event.kind === 'went_home') await keepPresence(trx, event.facts.personId, id, 'left_at', event.at);
     if (event.kind === 'weather_decided') {
-      await setState(trx, id, event.facts.advice === 'call_off' ? 'called_off' : 'planned');
+      if (day.state !== 'closed') await setState(trx, id, event.facts.advice === 'call_off' ? 'called_off' : 'planned');
       await tellAll(trx, doorway, day, { id: event.id, words: sayDecision(event.facts) });
     }
     if (event.kind === 'closed') await closeDay(trx, day, event.facts.hours);

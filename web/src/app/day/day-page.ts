@@ -13,6 +13,7 @@ import { StateNote } from '../ui/state-note';
 import { ViewState } from '../ui/view-state.service';
 import { DayPlanForm } from './day-plan-form';
 import { DayReadiness } from './day-readiness';
+import { DayReport } from './day-report';
 import { DayRunBoard } from './day-run-board';
 import { DayTeams } from './day-teams';
 import { DayPeople } from './day-people';
@@ -27,6 +28,7 @@ const parts = [
   { key: 'teams', name: 'Teams' },
   { key: 'tools', name: 'Tools' },
   { key: 'run', name: 'Run of the day' },
+  { key: 'report', name: 'Report' },
 ] as const;
 type Part = (typeof parts)[number]['key'];
 
@@ -34,7 +36,18 @@ type Part = (typeof parts)[number]['key'];
 @Component({
   selector: 's-day-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, StateNote, LevelMark, DayReadiness, DayPlanForm, DayPeople, DayTeams, DayTools, DayRunBoard],
+  imports: [
+    RouterLink,
+    StateNote,
+    LevelMark,
+    DayReadiness,
+    DayPlanForm,
+    DayPeople,
+    DayTeams,
+    DayTools,
+    DayRunBoard,
+    DayReport,
+  ],
   template: `
     @if (problem(); as trouble) {
       <s-state-note [problem]="trouble" (again)="read()" />
@@ -79,6 +92,9 @@ type Part = (typeof parts)[number]['key'];
         @case ('run') {
           <s-day-run-board [day]="now" (changed)="read()" />
         }
+        @case ('report') {
+          <s-day-report [day]="now" />
+        }
         @default {
           <s-day-readiness [day]="now" />
         }
@@ -105,14 +121,14 @@ export class DayPage {
   );
   protected readonly ready = computed(() => {
     const day = this.day();
-    return day && readinessOf(keptDayOf(day));
+    return day && readinessOf(keptDayOf(day, this.session.units()));
   });
   /** What the work comes to, in one line. */
   protected readonly sum = computed(() => {
     const day = this.day();
     if (!day || day.state === 'closed') return null;
     const open = day.trees.filter(({ planted }) => !planted).length;
-    const { hours, people } = peopleNeeded(keptDayOf(day));
+    const { hours, people } = peopleNeeded(keptDayOf(day, this.session.units()));
     const range = `${Math.round(hours.low)}–${Math.round(hours.high)}`;
     return `${open} of ${day.trees.length} trees to plant, about ${Math.round(hours.factor)} person-hours (${range}), ${people} people`;
   });

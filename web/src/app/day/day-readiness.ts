@@ -67,6 +67,7 @@ import { topicCures, topicNames } from './day-words';
     <p class="papers">
       @if (mayRun()) {
         <a class="btn btn-outline-primary" target="_blank" [href]="file('sheets.pdf')">Sheets, PDF</a>
+        <a class="btn btn-outline-primary" target="_blank" [href]="file('name-tags.pdf')">Name tags, PDF</a>
       }
       <a class="btn btn-outline-primary" download [href]="file('day.ics')">Calendar</a>
       <a class="btn btn-outline-primary" download [href]="file('teams.gpx')">Ways, GPX</a>
@@ -120,7 +121,7 @@ export class DayReadiness {
   protected readonly names = topicNames;
   protected readonly cures = topicCures;
   protected readonly mayRun = computed(() => this.session.may('run_day'));
-  protected readonly ready = computed(() => readinessOf(keptDayOf(this.day())));
+  protected readonly ready = computed(() => readinessOf(keptDayOf(this.day(), this.session.units())));
   protected readonly pace = computed(() => learnPace(this.day().worked));
 
   protected spotsOf(refs: readonly string[]): DayDetail['trees'] {

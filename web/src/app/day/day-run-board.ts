@@ -16,6 +16,7 @@ import {
   dayRun,
   judgeHour,
   nameOfTeam,
+  nextTreeFor,
   runOf,
   sayReason,
   thunderWaitMin,
@@ -36,8 +37,9 @@ import { BecauseList } from '../ui/because-list';
 import { readProblem, sayProblem } from '../ui/problem';
 import { ToastsService } from '../ui/toasts.service';
 import { CheckIn } from './check-in';
-import { clock } from './day-words';
+import { clock, minuteOf } from './day-words';
 import { DaysService, type Happened } from './days.service';
+import { moved, withoutEmpty } from './team-moves';
 
 const minuteMs = 60_000;
 const adviceNames = { go: 'Go', delay: 'Begin later', call_off: 'Call it off', unknown: 'Not known yet' } as const;
@@ -81,13 +83,12 @@ export class DayRunBoard {
   private readonly box = viewChild<ElementRef<HTMLElement>>('box');
   private readonly width = elementWidth(this.box, 960);
   protected readonly mayRun = computed(() => this.session.may('run_day'));
-  private readonly kept = computed(() => keptDayOf(this.day()));
+  private readonly kept = computed(() => keptDayOf(this.day(), this.session.units()));
   protected readonly watch = computed(() => watchDay(this.kept()));
   protected readonly isToday = computed(() => this.day().onDay === this.session.today());
   protected readonly nowMin = computed(() => {
     if (!this.isToday()) return null;
-    const at = new Date(this.now());
-    return at.getHours() * 60 + at.getMinutes();
+    return minuteOf(new Date(this.now()), this.session.programme()?.timeZone);
   });
   protected readonly runs = computed(() => {
     const stopAt = this.stopAt();
@@ -135,6 +136,7 @@ export class DayRunBoard {
         briefed: this.eventsOf('briefed').some(({ facts }) => facts.team === i),
         takes: picks[i] ?? {},
         out: this.outOf(i),
+        next: this.mayRun() && this.isToday() ? nextTreeFor(this.kept(), i, this.runs()) : null,
       };
     });
   });
@@ -185,8 +187,7 @@ export class DayRunBoard {
       .join(', ');
   }
   private timeOf(instant: string): string {
-    const at = new Date(instant);
-    return clock(at.getHours() * 60 + at.getMinutes());
+    return clock(minuteOf(new Date(instant), this.session.programme()?.timeZone));
   }
   private say(event: DayEvent): string {
     const personOf = (id: string) => this.day().people.find((one) => one.id === id)?.name ?? 'somebody';
@@ -317,6 +318,23 @@ export class DayRunBoard {
           ? 'No lead has a sign-in: hand them the sheets.'
           : `${sent === 1 ? '1 team has' : `${sent} teams have`} its trees on the phone.`,
       );
+    } catch (error) {
+      this.fault.set(sayProblem(readProblem(error)));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+
+  /** Gives an early team the tree that was proposed. */
+  protected async give(team: number, spotId: string): Promise<void> {
+    this.busy.set(true);
+    this.fault.set(null);
+    try {
+      const { id, teams, people, locks, version } = this.day();
+      const after = withoutEmpty(moved(teams, people, { kind: 'tree', id: spotId }, team));
+      await firstValueFrom(this.doors.keepTeams(id, { teams: after, locks, version }));
+      this.toasts.say('Given.');
+      this.changed.emit();
     } catch (error) {
       this.fault.set(sayProblem(readProblem(error)));
     } finally {

@@ -51,7 +51,7 @@ export class DayTeams {
   private shown = '';
   private search: Subscription | null = null;
 
-  private readonly kept = computed(() => ({ ...keptDayOf(this.day()), teams: this.teams() }));
+  private readonly kept = computed(() => ({ ...keptDayOf(this.day(), this.session.units()), teams: this.teams() }));
   private readonly task = computed(() => teamTaskOf(this.kept()));
   private readonly open = computed(() => new Set(this.task().jobs.map(({ spotId }) => spotId)));
   private readonly able = computed(() => new Set(this.task().helpers.map(({ id }) => id)));

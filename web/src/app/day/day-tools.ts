@@ -77,7 +77,7 @@ export class DayTools {
   protected readonly fault = signal<string | null>(null);
   protected readonly mayCount = computed(() => this.session.may('count_store'));
   protected readonly lines = computed(() => {
-    const { all } = toolsOf(keptDayOf(this.day()));
+    const { all } = toolsOf(keptDayOf(this.day(), this.session.units()));
     return toolCodes
       .map((code) => {
         const [needed, there] = [all[code] ?? 0, this.day().toolsThere[code] ?? 0];

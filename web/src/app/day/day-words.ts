@@ -63,3 +63,15 @@ export function minutesOf(text: string): number | null {
   const at = Number(hours) * 60 + Number(minutes);
   return hours !== undefined && at <= 1440 && Number(minutes) < 60 ? at : null;
 }
+
+/** Minutes since midnight where the programme is, whatever zone the device stands in. */
+export function minuteOf(at: Date, timeZone: string | undefined): number {
+  const parts = new Intl.DateTimeFormat('en-GB', {
+    timeZone,
+    hour: '2-digit',
+    minute: '2-digit',
+    hourCycle: 'h23',
+  }).formatToParts(at);
+  const of = (type: 'hour' | 'minute') => Number(parts.find((part) => part.type === type)?.value ?? 0);
+  return of('hour') * 60 + of('minute');
+}

@@ -25,9 +25,10 @@ import {
 import type { ToolCode } from '@sombra/core';
 import { map, type Observable } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
-import { z } from 'zod';
+import * as z from 'zod';
 import { ParcelsService } from '../offline/parcels.service';
 import type { Sent } from '../offline/send-queue';
+import { aheadMs } from '../session/device-clock';
 import { deviceId } from '../session/device-id';
 import { ProgressService } from '../ui/progress.service';
 
@@ -84,7 +85,12 @@ export class DaysService {
 
   happened(dayId: string, what: Happened, name: string): Promise<Sent<unknown>> {
     const id = uuidv7();
-    const body = { id, at: new Date().toISOString(), device: deviceId() ?? 'browser', ...what };
+    const body = {
+      id,
+      at: new Date(Date.now() - (aheadMs() ?? 0)).toISOString(),
+      device: deviceId() ?? 'browser',
+      ...what,
+    };
     return this.parcels.send({
       id,
       method: 'POST',

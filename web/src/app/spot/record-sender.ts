@@ -65,7 +65,10 @@ export class RecordSender extends FieldFaults {
     const spotVersion = needsVersion ? detail.spot.version : null;
     const sent = { spotId: detail.spot.id, device: 'browser', spotVersion, record };
     const delivery = await this.outbox.deliver(sent, 'back', detail.spot.ref);
-    this.busyNow.set(false);
+    // Until the spot was read again one's next save would be made from the state before one's own.
+    if (needsVersion && delivery.kind === 'stored') {
+      void this.store.reaches(sent.spotId, delivery.receipt.spotVersion).then(() => this.busyNow.set(false));
+    } else this.busyNow.set(false);
     if (delivery.kind === 'refused') {
       this.refuse(delivery.problem);
       return false;

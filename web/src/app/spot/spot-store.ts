@@ -1,9 +1,22 @@
 import { HttpClient } from '@angular/common/http';
 import { computed, inject, Injectable, signal, untracked } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import type { KeptRecord, Problem, SpotDetail } from '@sombra/contract';
 import { defaultPercolationLimits, recordsUpTo, windsOf, wholePlan } from '@sombra/core';
-import { catchError, filter, from, map, merge, of, Subject, switchMap, tap, type Observable } from 'rxjs';
+import {
+  catchError,
+  filter,
+  firstValueFrom,
+  from,
+  map,
+  merge,
+  of,
+  Subject,
+  switchMap,
+  tap,
+  timer,
+  type Observable,
+} from 'rxjs';
 import { LiveService } from '../ui/live.service';
 import { neverArrived } from '../session/never-arrived';
 import { readProblem } from '../ui/problem';
@@ -17,6 +30,8 @@ type KnownRecord = KeptRecord & { waiting?: true };
 
 export type SpotSource = { readonly kind: 'spot' | 'tree'; readonly id: string };
 
+const longestReadMs = 2000;
+
 /** Where a spot stands, worked out here by the core from its records, with those still on this device. */
 @Injectable()
 export class SpotStore {
@@ -26,6 +41,7 @@ export class SpotStore {
   private readonly asked = new Subject<SpotSource>();
   private readonly source = signal<SpotSource | null>(null);
   private readonly loaded = signal<SpotDetail | null>(null);
+  private readonly loaded$ = toObservable(this.loaded);
   private readonly failed = signal<Problem | null>(null);
   private readonly along = inject(AlongService);
   /** When what is shown was last read from the server, where it comes from this device. */
@@ -113,6 +129,12 @@ export class SpotStore {
   reload(): void {
     const source = this.source();
     if (source) this.asked.next(source);
+  }
+
+  /** Resolves once this version of the spot shows, or another spot does; after two seconds in any case. */
+  async reaches(spotId: string, version: number): Promise<void> {
+    const there$ = this.loaded$.pipe(filter((detail) => detail?.spot.id !== spotId || detail.spot.version >= version));
+    await firstValueFrom(merge(there$, timer(longestReadMs)));
   }
 
   /** Takes over a newer state the server sent along with a conflict. */

@@ -10,7 +10,16 @@ import {
   untracked,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { assignmentNames, digCover, formatQuantity, sayReason, type RecordFacts, type RecordKind } from '@sombra/core';
+import {
+  assignmentNames,
+  basisWith,
+  digCover,
+  formatQuantity,
+  judgePlanting,
+  sayReason,
+  type RecordFacts,
+  type RecordKind,
+} from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { AskQuestion } from '../ask/ask-question';
 import type { Answer, Answers, Ask } from '../ask/ask';
@@ -25,7 +34,9 @@ import { ParcelsService } from '../offline/parcels.service';
 import { SessionService } from '../session/session.service';
 import { RecordSender, sendsRecords } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
+import { FindingsList } from '../ui/findings-list';
 import { sayProblem } from '../ui/problem';
+import { StopPlan } from './stop-plan';
 import { lookOf, lookQuestions, plantingOf, plantingQuestions } from './walk-questions';
 import { WhichTree } from './which-tree';
 
@@ -56,7 +67,7 @@ const handKey = 'sombra.hand';
 @Component({
   selector: 's-walk-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, AskQuestion, PhotoButton, WhichTree],
+  imports: [RouterLink, AskQuestion, FindingsList, PhotoButton, StopPlan, WhichTree],
   providers: [StopsService, WhereService, SpotStore, sendsRecords],
   templateUrl: './walk-page.html',
   styleUrl: './walk-page.scss',
@@ -111,7 +122,8 @@ export class WalkPage {
   protected readonly questions = computed<readonly Ask[] | null>(() => {
     const [kind, life] = [this.assignment()?.kind, this.current()?.stop?.life];
     if (kind === 'looks' && life?.planting) return lookQuestions;
-    if (kind === 'planting' && life && !life.planting) return plantingQuestions(life);
+    if (kind === 'planting' && life && !life.planting)
+      return plantingQuestions(life, this.answers(), this.session.units());
     return null;
   });
   protected readonly bench = computed(() => {
@@ -122,6 +134,15 @@ export class WalkPage {
   protected readonly at = computed(() => this.begun().at);
   protected readonly answers = computed(() => this.begun().answers);
   protected readonly ask = computed(() => this.questions()?.[this.at()] ?? null);
+  /** What was built against the plan, before it is stored: what is wrong can still be mended. */
+  protected readonly judged = computed(() => {
+    const life = this.current()?.stop?.life;
+    if (this.assignment()?.kind !== 'planting' || !life) return null;
+    const built = plantingOf(this.answers(), life, this.session.today());
+    if ('missing' in built) return null;
+    const { putBackMm } = built.facts;
+    return judgePlanting(built.facts, putBackMm === undefined ? life : basisWith(life, { putBackMm })).findings;
+  });
   /** A question is open: all else makes room for it. */
   protected readonly asking = computed(() => this.ask() !== null);
   protected readonly photos = signal<readonly string[]>([]);

@@ -1,8 +1,10 @@
 import {
+  formatQuantity,
   limits,
   measuredFacts,
   mulchContactNames,
   mulchPicture,
+  overDug,
   probeNames,
   probePicture,
   stakeNames,
@@ -13,6 +15,7 @@ import {
   type NumberRange,
   type PlantingFacts,
   type SpotLife,
+  type UnitSystem,
 } from '@sombra/core';
 import type { Answers, Ask } from '../ask/ask';
 
@@ -62,13 +65,40 @@ export function lookOf(answers: Answers, inspectedOn: string): Inspection {
   };
 }
 
-/** A planting as built, each number beside what was planned. */
-export function plantingQuestions({ plan }: SpotLife): readonly Ask[] {
+/** How deep the hole is dug, with what is put back by plan; `null` without a plan. mm */
+const depthOf = ({ plan }: Pick<SpotLife, 'plan'>): number | null =>
+  plan?.kind === 'plan' ? plan.depthMm.value + plan.fillUnderBallMm : null;
+
+/** What a hole dug too deep asks for, before the tree goes in; none where it is not. */
+function putBack(life: Pick<SpotLife, 'plan' | 'practice'>, answers: Answers, units: UnitSystem): readonly Ask[] {
+  const [dugDepthMm, plannedDepthMm] = [numberOr(answers['dugDepthMm']), depthOf(life)];
+  if (dugDepthMm === null || plannedDepthMm === null) return [];
+  const { putBackMm, settlementMm } = overDug({ dugDepthMm, plannedDepthMm, practice: life.practice });
+  if (putBackMm <= 0) return [];
+  const say = (mm: number) => formatQuantity(mm, 'lengthMm', units);
+  const hint = `Dug ${say(putBackMm)} too deep: put it back and firm it in layers. It still settles about ${say(settlementMm)}: stand the flare that much higher.`;
+  return [number('putBackMm', hint, [Math.round(putBackMm)])];
+}
+
+/**
+ * A planting as built, each number beside what was planned. The depth is asked before the tree goes in: a hole that came
+ * out too deep asks how much was put back.
+ */
+export function plantingQuestions(life: SpotLife, answers: Answers, units: UnitSystem): readonly Ask[] {
+  const { plan } = life;
   const planned = plan?.kind === 'plan' ? plan : null;
+  const depth = depthOf(life);
+  const said = depth === null ? '' : ` Planned ${formatQuantity(depth, 'lengthMm', units)}.`;
   const near = (value: number | undefined, steps: readonly number[]) =>
     value === undefined ? [] : steps.map((step) => Math.max(0, Math.round(value + step)));
   const flare = planned?.proudMm.value;
   return [
+    number(
+      'dugDepthMm',
+      `At the uphill edge, before the tree goes in.${said}`,
+      near(depth ?? undefined, [-20, 0, 20, 40]),
+    ),
+    ...putBack(life, answers, units),
     number(
       'flareAboveGradeMm',
       'After the soak, at the highest point of the grade.',
@@ -107,6 +137,7 @@ export function plantingOf(
       holeWidthMm: Number(answers['holeWidthMm']),
       firstWaterL: Number(answers['firstWaterL']),
       ...(typeof stakes === 'string' ? { stakes: Number(stakes) } : {}),
+      ...(numberOr(answers['putBackMm']) ? { putBackMm: Number(answers['putBackMm']) } : {}),
       practiceId: practice.id,
       practiceVersion: practice.version,
     },
