@@ -8,6 +8,8 @@ export default defineConfig({
   ...base,
   testDir: 'e2e/rigs',
   outputDir: 'test-results/rigs',
+  // They run beside the unit tests, which fill the machine: this only ends what would never end.
+  timeout: 600_000,
   workers: 1,
   fullyParallel: false,
 });
