@@ -5,8 +5,8 @@ import {
   type DayReason,
   type HourOfWeather,
   type ReadinessFacts,
-  type ReadySpot,
 } from '../src/day';
+import { readySpot } from './day-cases';
 
 const fair = { rainMm: 0, temperatureC: 16, humidityPct: 70, gustMs: 5, thunderKm: null, soilC: 12 };
 const bad: Partial<HourOfWeather>[] = [
@@ -28,16 +28,7 @@ function ofWeather(): DayReason[] {
 }
 
 function ofReadiness(): DayReason[] {
-  const spot: ReadySpot = {
-    ref: 'A-1',
-    cover: 'ticket',
-    leaveMissing: false,
-    stock: 'accepted',
-    planned: true,
-    planted: false,
-    cardChanged: false,
-    carded: true,
-  };
+  const spot = readySpot('A-1');
   const ready: ReadinessFacts = {
     spots: [spot],
     people: { capacity: 9, confirmed: 9, withoutWaiver: 0, leads: 3, needed: 6, leadsNeeded: 2 },

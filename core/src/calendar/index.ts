@@ -1,2 +1,3 @@
 export * from './calendar';
 export * from './working-days';
+export * from './time-of-day';

@@ -1,18 +1,8 @@
-import { judgeReadiness, type ReadinessFacts, type ReadySpot } from './readiness';
+import { readySpot } from '../../testing/day-cases';
+import { judgeReadiness, type ReadinessFacts } from './readiness';
 
-const spot = (ref: string, change: Partial<ReadySpot> = {}): ReadySpot => ({
-  ref,
-  cover: 'ticket',
-  leaveMissing: false,
-  stock: 'accepted',
-  planned: true,
-  planted: false,
-  cardChanged: false,
-  carded: true,
-  ...change,
-});
 const ready: ReadinessFacts = {
-  spots: [spot('A-1'), spot('A-2')],
+  spots: [readySpot('A-1'), readySpot('A-2')],
   people: { capacity: 12, confirmed: 9, withoutWaiver: 0, leads: 3, needed: 6, leadsNeeded: 2 },
   teams: { teams: 3, spotsLeft: 0, peopleLeft: 0 },
   tools: [{ name: 'spade', needed: 6, there: 8 }],
@@ -28,10 +18,15 @@ describe('readiness of a day', () => {
     expect([level, lines.length, lines.every((line) => line.level === 'good')]).toEqual(['good', 11, true]);
   });
   it.each([
-    ['a spot without cover on the day', { spots: [spot('A-1', { cover: 'none' }), spot('A-2')] }, 'cover', ['A-1']],
-    ['an owner who has not consented', { spots: [spot('A-1', { leaveMissing: true })] }, 'leave', ['A-1']],
-    ['a tree that is not here', { spots: [spot('A-1', { stock: 'not_here' })] }, 'stock', ['A-1']],
-    ['a tree that was refused', { spots: [spot('A-1', { stock: 'refused' })] }, 'stock', ['A-1']],
+    [
+      'a spot without cover on the day',
+      { spots: [readySpot('A-1', { cover: 'none' }), readySpot('A-2')] },
+      'cover',
+      ['A-1'],
+    ],
+    ['an owner who has not consented', { spots: [readySpot('A-1', { leaveMissing: true })] }, 'leave', ['A-1']],
+    ['a tree that is not here', { spots: [readySpot('A-1', { stock: 'not_here' })] }, 'stock', ['A-1']],
+    ['a tree that was refused', { spots: [readySpot('A-1', { stock: 'refused' })] }, 'stock', ['A-1']],
     ['nobody who leads', { people: { ...ready.people, leads: 0 } }, 'people', []],
     ['thunder', { weather: 'call_off' as const }, 'weather', []],
     ['no spot at all', { spots: [] }, 'cover', []],
@@ -40,10 +35,10 @@ describe('readiness of a day', () => {
     expect([level, lines[0]?.topic, lines[0]?.level, lines[0]?.refs]).toEqual(['urgent', topic, 'urgent', refs]);
   });
   it.each([
-    ['a tree nobody measured', { spots: [spot('A-1', { stock: 'unmeasured' })] }, 'stock'],
+    ['a tree nobody measured', { spots: [readySpot('A-1', { stock: 'unmeasured' })] }, 'stock'],
     ['a tool short', { tools: [{ name: 'pick', needed: 2, there: 1 }] }, 'tools'],
     ['a material short', { materials: [{ name: 'Mulch', missing: '200 L' }] }, 'materials'],
-    ['a card whose plan has changed', { spots: [spot('A-1', { cardChanged: true })] }, 'cards'],
+    ['a card whose plan has changed', { spots: [readySpot('A-1', { cardChanged: true })] }, 'cards'],
     ['an emergency department nobody wrote down', { arrangementsMissing: ['emergency department'] }, 'arrangements'],
     ['no teams', { teams: { teams: 0, spotsLeft: 0, peopleLeft: 0 } }, 'teams'],
     ['fewer people than the work asks for', { people: { ...ready.people, confirmed: 4 } }, 'people'],
@@ -52,7 +47,7 @@ describe('readiness of a day', () => {
   });
   it('asks nothing more of a spot that is planted', () => {
     expect(
-      judge({ spots: [spot('A-1', { planted: true, cover: 'none', stock: 'not_here' }), spot('A-2')] }).level,
+      judge({ spots: [readySpot('A-1', { planted: true, cover: 'none', stock: 'not_here' }), readySpot('A-2')] }).level,
     ).toBe('good');
   });
 });

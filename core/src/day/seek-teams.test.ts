@@ -1,19 +1,10 @@
 import fc from 'fast-check';
+import { aHelper } from '../../testing/day-cases';
 import { defaultTeamRules as rules, strengthOf, type Helper } from './helpers';
 import { seekTeams, simplePlan } from './seek-teams';
 import { scoreTeams, type TeamTask } from './team-plan';
 
-const helper = (id: string, change: Partial<Helper> = {}): Helper => ({
-  id,
-  skill: 'has_planted',
-  minor: false,
-  guardianId: null,
-  together: null,
-  noLifting: false,
-  waiver: true,
-  ...change,
-});
-const lead = (id: string) => helper(id, { skill: 'leads' });
+const lead = (id: string) => aHelper(id, { skill: 'leads' });
 /** Trees along a street, metres from the gathering place, on foot at 80 m a minute. */
 function task(helpers: readonly Helper[], at: readonly number[], change: Partial<TeamTask> = {}, hours = 3): TeamTask {
   const places = [...at, 0];
@@ -31,13 +22,13 @@ const why = (list: readonly { id: string; why: string }[]) => Object.fromEntries
 
 describe('teams and their trees', () => {
   it('meets the pace that is known: three volunteers, three container trees of three person-hours, three hours', () => {
-    const one = task([lead('a'), helper('b'), helper('c')], [0, 0, 0]);
+    const one = task([lead('a'), aHelper('b'), aHelper('c')], [0, 0, 0]);
     const plan = seek(one);
     expect(scoreTeams(one, plan.teams).scores[0]?.minutes).toBeCloseTo(180, 9);
     expect(plan.left).toEqual({ helpers: [], spots: [] });
   });
   it('gives neighbours to one team, and nobody crosses the park', () => {
-    const helpers = [lead('a'), helper('b'), helper('c'), lead('d'), helper('e'), helper('f')];
+    const helpers = [lead('a'), aHelper('b'), aHelper('c'), lead('d'), aHelper('e'), aHelper('f')];
     const plan = seek(task(helpers, [100, 900, 110, 910], {}, 2));
     expect(plan.teams.map(({ spotIds }) => [...spotIds].sort())).toEqual(
       expect.arrayContaining([
@@ -47,7 +38,7 @@ describe('teams and their trees', () => {
     );
   });
   it('evens finishes: six like trees for two like teams are three each', () => {
-    const helpers = [lead('a'), helper('b'), helper('e'), lead('c'), helper('d'), helper('f')];
+    const helpers = [lead('a'), aHelper('b'), aHelper('e'), lead('c'), aHelper('d'), aHelper('f')];
     const plan = seek(task(helpers, [0, 0, 0, 0, 0, 0], { minutes: 400 }, 2));
     expect(plan.teams.map(({ spotIds }) => spotIds.length)).toEqual([3, 3]);
   });
@@ -55,10 +46,10 @@ describe('teams and their trees', () => {
     const helpers = [
       lead('a'),
       lead('b'),
-      helper('kid', { minor: true, guardianId: 'mum' }),
-      helper('mum'),
-      helper('x', { together: 'both' }),
-      helper('y', { together: 'both' }),
+      aHelper('kid', { minor: true, guardianId: 'mum' }),
+      aHelper('mum'),
+      aHelper('x', { together: 'both' }),
+      aHelper('y', { together: 'both' }),
     ];
     const teamOf = (id: string) =>
       seek(task(helpers, [0, 10])).teams.findIndex(({ helperIds }) => helperIds.includes(id));
@@ -67,10 +58,10 @@ describe('teams and their trees', () => {
   it('assigns nobody without a waiver, and no minor whose guardian does not come', () => {
     const helpers = [
       lead('a'),
-      helper('b'),
-      helper('c', { waiver: false }),
-      helper('kid', { minor: true, guardianId: 'c' }),
-      helper('alone', { minor: true, guardianId: null }),
+      aHelper('b'),
+      aHelper('c', { waiver: false }),
+      aHelper('kid', { minor: true, guardianId: 'c' }),
+      aHelper('alone', { minor: true, guardianId: null }),
     ];
     expect(why(seek(task(helpers, [0])).left.helpers)).toEqual({
       c: 'no_waiver',
@@ -79,24 +70,24 @@ describe('teams and their trees', () => {
     });
   });
   it('says why a tree is left: too heavy, no time, nobody who leads', () => {
-    const weak = [lead('a'), helper('b', { noLifting: true })];
+    const weak = [lead('a'), aHelper('b', { noLifting: true })];
     const heavy = task(weak, [0, 0]);
     const jobs = [{ ...(heavy.jobs[0] as TeamTask['jobs'][number]), lifters: 2 }, ...heavy.jobs.slice(1)];
     expect(why(seek({ ...heavy, jobs }).left.spots)).toEqual({ s0: 'too_heavy' });
-    expect(why(seek(task([lead('a'), helper('b')], [0, 0, 0], { minutes: 200 })).left.spots)).toMatchObject({});
-    expect(seek(task([lead('a'), helper('b')], [0, 0, 0], { minutes: 200 })).left.spots.map((one) => one.why)).toEqual([
-      'no_time',
-    ]);
-    expect(why(seek(task([helper('a'), helper('b')], [0])).left.spots)).toEqual({ s0: 'no_lead' });
+    expect(why(seek(task([lead('a'), aHelper('b')], [0, 0, 0], { minutes: 200 })).left.spots)).toMatchObject({});
+    expect(seek(task([lead('a'), aHelper('b')], [0, 0, 0], { minutes: 200 })).left.spots.map((one) => one.why)).toEqual(
+      ['no_time'],
+    );
+    expect(why(seek(task([aHelper('a'), aHelper('b')], [0])).left.spots)).toEqual({ s0: 'no_lead' });
   });
   it('takes more together than a team holds as what it is: nobody can be parted', () => {
-    const clan = Array.from({ length: 6 }, (_, i) => helper(`c${i}`, { together: 'clan' }));
+    const clan = Array.from({ length: 6 }, (_, i) => aHelper(`c${i}`, { together: 'clan' }));
     expect(
-      seek(task([lead('a'), helper('b'), ...clan], [0])).left.helpers.every((one) => one.why === 'together_too_many'),
+      seek(task([lead('a'), aHelper('b'), ...clan], [0])).left.helpers.every((one) => one.why === 'together_too_many'),
     ).toBe(true);
   });
   it('leaves what is locked where it is', () => {
-    const helpers = [lead('a'), helper('b'), lead('c'), helper('d')];
+    const helpers = [lead('a'), aHelper('b'), lead('c'), aHelper('d')];
     const one = task(helpers, [0, 1000], {}, 2);
     const far = [
       { leadId: 'a', helperIds: ['a', 'b'], spotIds: ['s1'] },
@@ -109,7 +100,7 @@ describe('teams and their trees', () => {
     expect(plan.teams.find(({ helperIds }) => helperIds.includes('d'))).not.toBe(team);
   });
   it('is made again by the same seed, and stopped keeps the best so far', () => {
-    const one = task([lead('a'), helper('b'), lead('c'), helper('d')], [0, 100, 300, 700, 50], {}, 1);
+    const one = task([lead('a'), aHelper('b'), lead('c'), aHelper('d')], [0, 100, 300, 700, 50], {}, 1);
     expect(seek(one)).toEqual(seek(one));
     const stopped = seekTeams(one, { seed: 1, tries: 100_000, goOn: () => false });
     expect(stopped).toEqual(simplePlan(one));
@@ -120,12 +111,12 @@ describe('teams and their trees', () => {
     ['a spot in two teams', [['a'], ['b']], [['s0'], ['s0']]],
   ])('refuses a plan with %s', (_name, people, spots) => {
     const teams = people.map((helperIds, i) => ({ leadId: 'a', helperIds, spotIds: spots[i] ?? [] }));
-    expect(() => scoreTeams(task([lead('a'), helper('b')], [0]), teams)).toThrow(/two teams|not of this day/);
+    expect(() => scoreTeams(task([lead('a'), aHelper('b')], [0]), teams)).toThrow(/two teams|not of this day/);
   });
   it('counts hands beyond four at one pit half', () => {
-    const five = Array.from({ length: 5 }, (_, i) => helper(`${i}`));
+    const five = Array.from({ length: 5 }, (_, i) => aHelper(`${i}`));
     expect(strengthOf(five, rules)).toBe(4.5);
-    expect(strengthOf([helper('a', { skill: 'first_time' }), helper('b', { minor: true })], rules)).toBeCloseTo(
+    expect(strengthOf([aHelper('a', { skill: 'first_time' }), aHelper('b', { minor: true })], rules)).toBeCloseTo(
       1.35,
       9,
     );
@@ -146,7 +137,7 @@ describe('teams and their trees', () => {
     )
     .map(([people, trees]) => {
       const helpers = people.map(({ guardian, ...one }, i) =>
-        helper(`h${i}`, { ...one, guardianId: one.minor ? `h${guardian}` : null }),
+        aHelper(`h${i}`, { ...one, guardianId: one.minor ? `h${guardian}` : null }),
       );
       const made = task(
         helpers,

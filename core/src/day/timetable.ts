@@ -25,12 +25,18 @@ export const usualDayHours: DayHours = {
 export const plantingMin = ({ beginMin, endMin, demonstrationMin, breakMin, cleanUpMin }: DayHours): number =>
   Math.max(0, endMin - beginMin - demonstrationMin - breakMin - cleanUpMin);
 
+/** Person-hours: likely, and the range that holds four days out of five. */
+export interface HoursRange {
+  readonly likely: number;
+  readonly low: number;
+  readonly high: number;
+}
+
 /** A tree of a team's, in its order. */
 export interface RunTree {
   readonly spotId: string;
   readonly ref: string;
-  /** Person-hours: likely, and the range that holds four days out of five. */
-  readonly hours: { readonly likely: number; readonly low: number; readonly high: number };
+  readonly hours: HoursRange;
   readonly walkMin: number;
   /** Planted at, minutes since midnight; `null` while it is not. */
   readonly doneMin: number | null;

@@ -1,3 +1,4 @@
+import { aHelper, readySpot } from '../../testing/day-cases';
 import {
   nextTreeFor,
   peopleNeeded,
@@ -13,16 +14,9 @@ import {
 import { plantingMin, usualDayHours as hours } from './timetable';
 
 const tree = (i: number, change: Partial<DayTree> = {}): DayTree => ({
+  ...readySpot(`A-${i}`),
   spotId: `s${i}`,
-  ref: `A-${i}`,
   position: [-25.4, 36.9],
-  cover: 'ticket',
-  leaveMissing: false,
-  stock: 'accepted',
-  planned: true,
-  planted: false,
-  cardChanged: false,
-  carded: true,
   ruledH: 3,
   heavySoil: false,
   heavyStock: false,
@@ -33,14 +27,8 @@ const tree = (i: number, change: Partial<DayTree> = {}): DayTree => ({
   ...change,
 });
 const helper = (id: string, change: Partial<DayHelper> = {}): DayHelper => ({
-  id,
+  ...aHelper(id),
   name: `${id} Somebody`,
-  skill: 'has_planted',
-  minor: false,
-  guardianId: null,
-  together: null,
-  noLifting: false,
-  waiver: true,
   confirmed: true,
   came: false,
   gone: false,

@@ -1,8 +1,8 @@
 import { defaultTeamRules, strengthOf, type Helper, type TeamRules } from './helpers';
-import { learnPace, shapeOfWork, type LabourPace, type PaceRange, type WorkedDay } from './labour-pace';
+import { learnPace, shapeOfWork, type LabourPace, type WorkedDay } from './labour-pace';
 import { judgeReadiness, type Readiness, type ReadySpot } from './readiness';
 import type { PlannedTeam, TeamTask } from './team-plan';
-import { plantingMin, runOfDay, type DayHours, type Stop, type TeamRun } from './timetable';
+import { plantingMin, runOfDay, type DayHours, type HoursRange, type Stop, type TeamRun } from './timetable';
 import { sumTools, toolCodes, tools, toolsOfTeam, type ToolCounts, type ToolTree } from './tools';
 import { watchWeather, type HourOfWeather, type WeatherWatch } from './weather-watch';
 
@@ -54,7 +54,7 @@ const slackShare = 0.1;
 const laterH = 2;
 
 /** What one tree takes at the programme's own pace. Person-hours. */
-export function treeHours(tree: DayTree, pace: LabourPace): { likely: number; low: number; high: number } {
+export function treeHours(tree: DayTree, pace: LabourPace): HoursRange {
   const shape = { heavySoilShare: tree.heavySoil ? 1 : 0, heavyStockShare: tree.heavyStock ? 1 : 0 };
   const { factor, low, high } = pace.of(shape);
   return { likely: tree.ruledH * factor, low: tree.ruledH * low, high: tree.ruledH * high };
@@ -84,7 +84,7 @@ export interface PeopleNeeded {
   readonly people: number;
   readonly teams: number;
   /** Person-hours of all that is open, with the range of one day. */
-  readonly hours: PaceRange & { readonly ruledH: number };
+  readonly hours: HoursRange;
 }
 
 /** How many the open work asks for in the time there is. */
@@ -97,7 +97,7 @@ export function peopleNeeded(day: KeptDay, rules: TeamRules = defaultTeamRules):
   const likely = open.reduce((sum, tree) => sum + treeHours(tree, pace).likely, 0);
   const each = (plantingMin(day.hours) / 60) * (1 - slackShare);
   const people = each > 0 ? Math.ceil(likely / each) : 0;
-  const hours = { factor: likely, low: ruledH * range.low, high: ruledH * range.high, ruledH };
+  const hours = { likely, low: ruledH * range.low, high: ruledH * range.high };
   return { people, teams: Math.ceil(people / rules.usual), hours };
 }
 

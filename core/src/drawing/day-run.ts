@@ -1,6 +1,7 @@
 import { scaleLinear } from 'd3-scale';
+import { clockOf } from '../calendar';
 import type { BlockKind, DayHours, JudgedHour, RunBlock, TeamRun } from '../day';
-import { textWidthPx, type Drawing, type Point, type Role, type Shape } from './shapes';
+import { box, textWidthPx, type Drawing, type Role, type Shape } from './shapes';
 
 export interface DayRunInput {
   readonly hours: DayHours;
@@ -41,11 +42,6 @@ export const causeWords = {
   tool: 'a tool is shared',
 } as const;
 
-const clock = (minutes: number): string => {
-  const whole = Math.round(minutes);
-  return `${String(Math.floor(whole / 60)).padStart(2, '0')}:${String(whole % 60).padStart(2, '0')}`;
-};
-
 /** Teams one under another against the time of the day: each tree as long as it takes, its range as a thin line. */
 export function dayRun(input: DayRunInput): Drawing {
   const { hours, runs, widthPx } = input;
@@ -63,13 +59,6 @@ export function dayRun(input: DayRunInput): Drawing {
 }
 
 type Scale = (minutes: number) => number;
-
-const box = (left: number, top: number, right: number, bottom: number): Point[] => [
-  [left, top],
-  [right, top],
-  [right, bottom],
-  [left, bottom],
-];
 
 const lineAt = (minutes: number, role: Role, x: Scale, heightPx: number): Shape[] => [
   {
@@ -98,7 +87,7 @@ function axisShapes(hours: DayHours, last: number, x: Scale, heightPx: number): 
       kind: 'text',
       role: 'label',
       at: [x(minutes), axisPx - 10],
-      text: clock(minutes),
+      text: clockOf(minutes),
       align: 'middle',
       sizePx: 12,
       strong: false,
@@ -113,7 +102,7 @@ function weatherShapes({ weather, hours }: DayRunInput, x: Scale, heightPx: numb
       kind: 'polygon',
       role: 'run_weather',
       points: box(Math.max(gutterPx, x(hour.hour * 60)), axisPx, x(hour.hour * 60 + 60), heightPx - 4),
-      title: `${clock(hour.hour * 60)}: weather stops work`,
+      title: `${clockOf(hour.hour * 60)}: weather stops work`,
     }));
 }
 
@@ -127,7 +116,7 @@ function teamShapes(run: TeamRun, top: number, x: Scale): Shape[] {
     sizePx: 14,
     strong: true,
   };
-  const standing = run.lateMin > 0 ? `${Math.round(run.lateMin)} min late` : `done ${clock(run.finishMin)}`;
+  const standing = run.lateMin > 0 ? `${Math.round(run.lateMin)} min late` : `done ${clockOf(run.finishMin)}`;
   const state: Shape = {
     kind: 'text',
     role: run.lateMin > 0 ? 'run_late' : 'note',
@@ -145,7 +134,7 @@ function blockShapes(block: RunBlock, top: number, x: Scale): Shape[] {
   const isTree = block.kind === 'tree';
   const role = isTree && block.done ? 'run_done' : roles[block.kind];
   const what = isTree ? (block.ref ?? '') : blockNames[block.kind];
-  const title = `${what}, ${clock(block.fromMin)} to ${clock(block.toMin)}${rangeWords(block)}`;
+  const title = `${what}, ${clockOf(block.fromMin)} to ${clockOf(block.toMin)}${rangeWords(block)}`;
   const [upper, lower] = isTree ? [top + 8, top + 32] : [top + 13, top + 27];
   const shape: Shape = { kind: 'polygon', role, points: box(left, upper, Math.max(left + 1, right - 1), lower), title };
   const text = isTree ? (block.ref ?? '') : '';
@@ -182,7 +171,7 @@ function blockShapes(block: RunBlock, top: number, x: Scale): Shape[] {
 const rangeWords = ({ done, lowToMin, highToMin }: RunBlock): string =>
   done || lowToMin === undefined || highToMin === undefined
     ? ''
-    : `, in four days of five done between ${clock(lowToMin)} and ${clock(highToMin)}`;
+    : `, in four days of five done between ${clockOf(lowToMin)} and ${clockOf(highToMin)}`;
 
 function describe(runs: readonly TeamRun[]): string {
   if (runs.length === 0) return 'No teams yet.';
@@ -191,5 +180,5 @@ function describe(runs: readonly TeamRun[]): string {
   const names = late.map(
     ({ name, lateMin, cause }) => `${name} by ${Math.round(lateMin)} min${cause ? `, ${causeWords[cause]}` : ''}`,
   );
-  return `${runs.length} teams; the last, ${last.name}, is done at ${clock(last.finishMin)}. ${late.length > 0 ? `Late: ${names.join('; ')}.` : 'All in time.'}`;
+  return `${runs.length} teams; the last, ${last.name}, is done at ${clockOf(last.finishMin)}. ${late.length > 0 ? `Late: ${names.join('; ')}.` : 'All in time.'}`;
 }

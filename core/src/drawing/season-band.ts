@@ -3,7 +3,7 @@ import { addDaysTo, daysBetween, type IsoDate } from '../calendar';
 import type { SeasonWeek, WindowSpan } from '../season';
 import { formatQuantity, type UnitSystem } from '../units';
 import { stockNames } from '../wording';
-import { textWidthPx, type Drawing, type Point, type Role, type Shape } from './shapes';
+import { box, textWidthPx, type Drawing, type Point, type Role, type Shape } from './shapes';
 
 /** Something with a date or a span of dates that the band marks. */
 export interface BandMark {
@@ -81,13 +81,6 @@ export function seasonBand(input: SeasonBandInput): Drawing {
   ];
   return { widthPx, heightPx, shapes, description: describe(input) };
 }
-
-const box = (left: number, top: number, right: number, bottom: number): Point[] => [
-  [left, top],
-  [right, top],
-  [right, bottom],
-  [left, bottom],
-];
 
 function weekEdges(week: SeasonWeek, scale: BandScale): [left: number, right: number] {
   return [dayX(scale, week.monday), dayX(scale, addDaysTo(week.monday, 7))];

@@ -57,6 +57,14 @@ export type Role =
 
 export type Point = readonly [x: number, y: number];
 
+/** The corners of an upright rectangle. */
+export const box = (left: number, top: number, right: number, bottom: number): Point[] => [
+  [left, top],
+  [right, top],
+  [right, bottom],
+  [left, bottom],
+];
+
 export type Shape =
   | {
       readonly kind: 'polygon';

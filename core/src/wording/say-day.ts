@@ -1,7 +1,8 @@
+import { clockOf } from '../calendar';
 import type { DayReasonFacts } from '../day';
 import { capital, days, type Sentences } from './sentence';
 
-const clock = (hour: number): string => `${String(hour).padStart(2, '0')}:00`;
+const clock = (hour: number): string => clockOf(hour * 60);
 const spots = (n: number): string => (n === 1 ? '1 spot' : `${n} spots`);
 const slower = (pct: number): string => (pct >= 0 ? `${Math.round(pct)} % more` : `${Math.round(-pct)} % less`);
 
