@@ -21,5 +21,8 @@ export * from './match';
 export * from './files/species-row';
 export * from './stock';
 export * from './day';
+export * from './day-basics';
+export * from './day-events';
+export * from './day-people';
 export * from './assignments';
 export * from './devices';

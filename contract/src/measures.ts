@@ -15,3 +15,7 @@ export const entityId = z.uuid();
 
 /** [longitude, latitude] in degrees. */
 export const positionSchema = z.tuple([measure('lng'), measure('lat')]);
+
+/** Words somebody types, and words that must be there. */
+export const shortText = (max: number) => z.string().trim().max(max, `must be at most ${max} characters`);
+export const filledText = (max: number) => shortText(max).min(1, 'must not be empty');

@@ -32,6 +32,9 @@ export const deviceTimeHeader = 'x-device-time';
  */
 export const recordFormat = 2;
 
+/** How far ahead of the server's the device knew its clock to be when it made something, ms; `null` where unknown. */
+export const aheadMsSchema = z.int().min(-mostAheadMs).max(mostAheadMs).nullable().default(null);
+
 const sentShape = z.strictObject({
   spotId: entityId,
   device: z.string().max(80),
@@ -39,8 +42,7 @@ const sentShape = z.strictObject({
   format: z.int().min(1).max(recordFormat).default(1),
   /** Version of the spot the facts were edited from; required for kinds that are `versioned`. */
   spotVersion: rowVersion.min(1).nullable(),
-  /** How far ahead of the server's the device knew its clock to be when it made the record, ms; `null` where unknown. */
-  aheadMs: z.int().min(-mostAheadMs).max(mostAheadMs).nullable().default(null),
+  aheadMs: aheadMsSchema,
   record: fieldRecordSchema,
 });
 /** A record sent by a device. Facts that others may be editing at a desk carry the version they were read at. */
