@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { MailFault, type MailService } from '../adapters/mail';
 import { asActor } from '../platform/db';
+import { keepDoing } from '../platform/keep-doing';
 import { putOff, settleMail, takeDue } from './repository';
 
 /** How long one server has a letter to itself; one that dies meanwhile gives it back by this. */
@@ -41,21 +42,9 @@ export function keepSending(
   onError: (error: unknown) => void,
   everyMs = 1000,
 ): () => Promise<void> {
-  let running = Promise.resolve();
-  let busy = false;
-  const timer = setInterval(() => {
-    if (busy) return;
-    busy = true;
-    running = sendMail(db, service)
-      .then(() => undefined, onError)
-      .finally(() => {
-        busy = false;
-      });
-  }, everyMs);
-  timer.unref();
+  const stop = keepDoing(() => sendMail(db, service), { everyMs, onError });
   return async () => {
-    clearInterval(timer);
-    await running;
+    await stop();
     service.close();
   };
 }

@@ -25,6 +25,7 @@ import {
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
 import { asActor, type Db } from '../platform/db';
+import { keepDoing } from '../platform/keep-doing';
 import { recordsOfSpots } from '../record/repository';
 import { refsOf } from '../spots/repository';
 import { contextOf, programmeBasis } from '../record/spot-context';
@@ -285,29 +286,12 @@ export async function workOnNext(db: Knex, solver: ListSolver): Promise<boolean>
 }
 
 /** Looks for lists to work out until stopped. */
-export function keepSolving(
+export const keepSolving = (
   db: Knex,
   solver: ListSolver,
   onError: (error: unknown) => void,
   everyMs = 700,
-): () => Promise<void> {
-  let running = Promise.resolve();
-  let busy = false;
-  const timer = setInterval(() => {
-    if (busy) return;
-    busy = true;
-    running = workOnNext(db, solver)
-      .catch(onError)
-      .then(() => {
-        busy = false;
-      });
-  }, everyMs);
-  timer.unref();
-  return async () => {
-    clearInterval(timer);
-    await running;
-  };
-}
+): (() => Promise<void>) => keepDoing(() => workOnNext(db, solver), { everyMs, onError });
 
 /**
  * Takes a list as the season's: the choice of every place is recorded and an order is written for each nursery,

@@ -1,8 +1,7 @@
 import type { AddPerson, ChangePerson, Invitation, PeopleWithLink, Person, User } from '@sombra/contract';
 import { ConflictError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
-import { randomBytes } from 'node:crypto';
-import { hashOf } from '../platform/secrets';
+import { hashOf, newToken } from '../platform/secrets';
 import { asActor, type Db } from '../platform/db';
 import { findProgramme } from '../programme/repository';
 import {
@@ -22,7 +21,7 @@ import { hashPassword, requirePassword } from './service';
 const linkDays = 7;
 
 async function makeLink(trx: Db, by: User, userId: string): Promise<string> {
-  const token = randomBytes(24).toString('base64url');
+  const token = newToken();
   const expiresAt = new Date(Date.now() + linkDays * 86_400_000);
   await keepInvitation(trx, { userId, tokenHash: hashOf(token), madeBy: by.name, expiresAt });
   return `/welcome/${token}`;

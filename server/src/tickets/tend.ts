@@ -2,6 +2,7 @@ import { ticketDates } from '@sombra/core';
 import type { Knex } from 'knex';
 import { CentreFault, type CentreTicket, type LocateCentre } from '../adapters/locate-centre';
 import { asActor } from '../platform/db';
+import { keepDoing } from '../platform/keep-doing';
 import { announce } from '../record/repository';
 import { currentRules } from '../rules/repository';
 import { keepAnswer, keepFault, spotsIn, takeDue, type DueTicket } from './repository';
@@ -68,27 +69,9 @@ async function ask(db: Knex, due: DueTicket, centre: LocateCentre): Promise<Cent
 }
 
 /** Tends in the background, one look at a time, until stopped. */
-export function keepTending(
+export const keepTending = (
   db: Knex,
   centre: LocateCentre,
   onError: (error: unknown) => void,
   everyMs = 1000,
-): () => Promise<void> {
-  let running = Promise.resolve();
-  let busy = false;
-  const look = () => {
-    if (busy) return;
-    busy = true;
-    running = tendTickets(db, centre)
-      .catch(onError)
-      .then(() => {
-        busy = false;
-      });
-  };
-  const timer = setInterval(look, everyMs);
-  timer.unref();
-  return async () => {
-    clearInterval(timer);
-    await running;
-  };
-}
+): (() => Promise<void>) => keepDoing(() => tendTickets(db, centre), { everyMs, onError });

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import type { WeatherService } from '../adapters/weather';
 import { oneAtATime } from '../platform/db';
+import { keepDoing } from '../platform/keep-doing';
 import { keepHours, keepProblem, keepStation, readAt } from './repository';
 
 const hourMs = 3_600_000;
@@ -43,15 +44,12 @@ export function keepReading(
   onError: (error: unknown) => void,
   everyMs = 60_000,
 ): () => Promise<void> {
-  let running = Promise.resolve();
-  const look = () => {
-    running = running.then(() => readWeather(db, service, new Date()).catch(onError));
-  };
-  look();
-  const timer = setInterval(look, everyMs);
-  timer.unref();
+  const read = () => readWeather(db, service, new Date());
+  // At once, so that nobody waits a minute for the first forecast.
+  const first = read().catch(onError);
+  const stop = keepDoing(read, { everyMs, onError });
   return async () => {
-    clearInterval(timer);
-    await running;
+    await stop();
+    await first;
   };
 }
