@@ -117,7 +117,6 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'GET /api/planting-days/:id/teams.gpx': 'see',
   'GET /api/planting-days/:id/teams.geojson': 'see',
   'GET /api/planting-days/:id/day.ics': 'see',
-  'GET /api/tools': 'see',
   'PUT /api/tools': 'count_store',
   'PUT /api/waiver': 'plan_day',
   'GET /api/open/days/:token': 'anyone',

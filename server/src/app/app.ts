@@ -27,7 +27,7 @@ import { makePeople } from '../people/service';
 import { programmeRoutes, setUpRoutes } from '../settings/routes';
 import { recordRoutes } from '../recording/routes';
 import { dayRoutes, openDayRoutes } from '../day/routes';
-import type { Doorway } from '../day/people-service';
+import type { Doorway } from '../day/told-service';
 import { SeasonKeys } from '../day/season-key';
 import { directSeeker, type TeamSeeker } from '../day/team-service';
 import { pitRoutes } from '../pit/routes';

@@ -1,5 +1,6 @@
 import { arrangementNames, keptDayOf, type ArrangementName, type DayDetail } from '@sombra/contract';
 import {
+  clockOf,
   formatQuantity,
   nameOfTeam,
   runOf,
@@ -12,7 +13,7 @@ import {
 import { openDocument } from '../paper/document';
 import { plain } from '../paper/paint-drawing';
 import { drawTable } from '../paper/table';
-import { clock, sayDay } from './letters';
+import { sayDay } from './letters';
 
 const margin = 48;
 const width = 595 - 2 * margin;
@@ -47,7 +48,7 @@ export function daySheets(detail: DayDetail, programme: string, units: UnitSyste
   head(`${detail.title}, ${sayDay(detail.onDay)}`);
   const { hours } = detail;
   say(
-    `Check-in ${clock(hours.gatherMin)}. Safety talk and demonstration ${clock(hours.beginMin)}. Clean-up ${clock(hours.endMin - hours.cleanUpMin)}. End ${clock(hours.endMin)}.`,
+    `Check-in ${clockOf(hours.gatherMin)}. Safety talk and demonstration ${clockOf(hours.beginMin)}. Clean-up ${clockOf(hours.endMin - hours.cleanUpMin)}. End ${clockOf(hours.endMin)}.`,
   );
   doc.moveDown(0.5);
   for (const [name, title] of Object.entries(arrangementNames)) {
@@ -68,7 +69,7 @@ export function daySheets(detail: DayDetail, programme: string, units: UnitSyste
       nameOfTeam(nameOf(team.leadId), i),
       team.helperIds.map(nameOf).join(', '),
       team.spotIds.map((id) => detail.trees.find(({ spotId }) => spotId === id)?.ref ?? '').join(', '),
-      clock(Math.round(runs[i]?.finishMin ?? 0)),
+      clockOf(Math.round(runs[i]?.finishMin ?? 0)),
     ]),
   );
   doc.moveDown();
@@ -101,7 +102,7 @@ export function daySheets(detail: DayDetail, programme: string, units: UnitSyste
         const tree = detail.trees.find(({ spotId }) => spotId === id);
         const block = runs[i]?.blocks.find(({ spotId }) => spotId === id);
         if (!tree) return [];
-        const at = (minutes: number | undefined) => (minutes === undefined ? '' : clock(Math.round(minutes)));
+        const at = (minutes: number | undefined) => (minutes === undefined ? '' : clockOf(Math.round(minutes)));
         const water = formatQuantity(tree.waterL, 'volumeL', units);
         return [[tree.ref, tree.place, tree.species ?? '', water, at(block?.fromMin), at(block?.toMin), '']];
       }),

@@ -118,6 +118,7 @@ const event = <K extends NewDayEvent['kind']>(kind: K, facts: Extract<NewDayEven
   id: randomUUID(),
   at: new Date().toISOString(),
   device: 'test',
+  aheadMs: null,
   kind,
   facts,
 });
@@ -237,6 +238,25 @@ describe('who sees a day', () => {
       after.state,
       Date.parse(after.events.find(({ kind }) => kind === 'thunder')?.at ?? '') <= Date.now(),
     ]).toEqual(['closed', true]);
+  });
+});
+
+describe('a phone whose clock is wrong', () => {
+  it('says when it was by how far it is off, not by what it shows', async () => {
+    const day = await makeDay();
+    const ana = helper('Late Clock');
+    await leo.send('POST', `/api/planting-days/${day.id}/people`, ana);
+    // A year behind, an hour ago by its own clock.
+    const year = 365 * 86_400_000;
+    const hourAgo = Date.now() - 3_600_000;
+    const came = {
+      ...event('checked_in', { personId: ana.id }),
+      at: new Date(hourAgo - year).toISOString(),
+      aheadMs: -year,
+    };
+    expect((await leo.send('POST', `/api/planting-days/${day.id}/events`, came)).status).toBe(201);
+    const { people } = await read(day.id, leo);
+    expect(Math.abs(Date.parse(people[0]?.cameAt ?? '') - hourAgo)).toBeLessThan(60_000);
   });
 });
 

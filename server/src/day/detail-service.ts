@@ -18,7 +18,7 @@ import {
 import { NotFoundError } from '@sombra/core';
 import { mailCounts } from '../mail/repository';
 import { cardsPrinted, planHash } from '../pit/printed-cards-repository';
-import { store } from '../pit/repository';
+import { spotsByIds, store } from '../pit/repository';
 import type { Db } from '../platform/db';
 import { timeZone } from '../programme/repository';
 import { offersOf } from '../record/plans-repository';
@@ -34,7 +34,6 @@ import {
   eventsOf,
   findDay,
   leaveOn,
-  spotsOfDay,
   stockOnTheWay,
   toolStore,
   workedDays,
@@ -69,7 +68,7 @@ export async function treesOfDay(
   onDay: IsoDate,
   units: UnitSystem = 'metric',
 ): Promise<{ trees: Tree[]; amounts: Amounts[] }> {
-  const spots = await spotsOfDay(db, spotIds);
+  const spots = await spotsByIds(db, onDay, spotIds);
   const [programme, rules, zone] = [await programmeBasis(db), await currentRules(db), await timeZone(db)];
   const records = await recordsOfSpots(db, spotIds);
   const covers = await coversOf(db, spotIds, onDay);

@@ -1,4 +1,5 @@
-import type { DayHours } from '@sombra/core';
+import { clockOf, type DayHours } from '@sombra/core';
+import { format, parseISO } from 'date-fns';
 import { createEvent, type DateArray } from 'ics';
 import { TZDate } from '@date-fns/tz';
 import type { KeptDayRow } from './repository';
@@ -8,27 +9,7 @@ export interface LetterDay extends Pick<KeptDayRow, 'id' | 'title' | 'onDay' | '
   readonly timeZone: string;
 }
 
-export const clock = (minutes: number): string =>
-  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
-
-const months = [
-  'January',
-  'February',
-  'March',
-  'April',
-  'May',
-  'June',
-  'July',
-  'August',
-  'September',
-  'October',
-  'November',
-  'December',
-];
-export const sayDay = (day: string): string => {
-  const [year, month, date] = day.split('-');
-  return `${Number(date)} ${months[Number(month) - 1] ?? ''} ${year}`;
-};
+export const sayDay = (day: string): string => format(parseISO(day), 'd MMMM yyyy');
 
 function instantOf({ onDay, timeZone }: LetterDay, minutes: number): DateArray {
   const [year = 2000, month = 1, date = 1] = onDay.split('-').map(Number);
@@ -56,7 +37,7 @@ export function calendarOf(day: LetterDay, about: { readonly uid: string; readon
 }
 
 const describeHours = (hours: DayHours): string =>
-  `Check-in from ${clock(hours.gatherMin)}, we begin at ${clock(hours.beginMin)} and end at ${clock(hours.endMin)}.`;
+  `Check-in from ${clockOf(hours.gatherMin)}, we begin at ${clockOf(hours.beginMin)} and end at ${clockOf(hours.endMin)}.`;
 
 const parts = (list: readonly (string | false)[]): string => list.filter(Boolean).join('\n\n');
 

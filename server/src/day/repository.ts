@@ -1,5 +1,6 @@
 import {
   arrangementsSchema,
+  dayEventSchema,
   dayHoursSchema,
   locksSchema,
   plannedTeamSchema,
@@ -182,15 +183,15 @@ export async function keepTeams(
 }
 
 export async function setState(trx: Db, id: string, state: KeptDayRow['state']): Promise<void> {
+  // Said again it changes nothing: whoever arranges the day meanwhile need not be told.
   await trx('planting_day')
     .where({ id })
+    .whereNot({ state })
     .update({ state, version: trx.raw('version + 1') });
 }
 
 export async function setLink(trx: Db, id: string, linkHash: string | null): Promise<void> {
-  await trx('planting_day')
-    .where({ id })
-    .update({ link_hash: linkHash, version: trx.raw('version + 1') });
+  await trx('planting_day').where({ id }).update({ link_hash: linkHash });
 }
 
 /** Other days of the same date or later that hold one of these spots. */
@@ -214,8 +215,8 @@ export async function bookedElsewhere(
 interface EventRow {
   id: string;
   day_id: string;
-  kind: DayEvent['kind'];
-  facts: DayEvent['facts'];
+  kind: string;
+  facts: unknown;
   at: Date;
   by_name: string;
   device: string;
@@ -223,9 +224,12 @@ interface EventRow {
 
 export async function eventsOf(db: Db, dayId: string): Promise<DayEvent[]> {
   const rows = await db<EventRow>('day_event').where({ day_id: dayId }).orderBy(['at', 'id']);
-  return rows.map(
-    ({ id, kind, facts, at, by_name, device }) =>
-      ({ id, kind, facts, at: at.toISOString(), byName: by_name, device }) as DayEvent,
+  return rows.map(({ id, kind, facts, at, by_name, device }) =>
+    readStored(
+      dayEventSchema,
+      { id, kind, facts, at: at.toISOString(), device, byName: by_name },
+      `event ${id} of a day`,
+    ),
   );
 }
 
@@ -238,7 +242,7 @@ export async function insertEvent(trx: Db, dayId: string, event: NewDayEvent, us
       day_id: dayId,
       kind,
       facts: JSON.stringify(facts),
-      at: trx.raw('least(?::timestamptz, now())', [at]),
+      at,
       device,
       by_id: user.id,
       by_name: user.name,
@@ -323,28 +327,4 @@ export async function leaveOn(
     .where('valid_until', '>=', day)
     .pluck('member.spot_id');
   return { consented: new Set(consented), permitted: new Set(permitted) };
-}
-
-export interface SpotOfDay {
-  readonly spotId: string;
-  readonly ref: string;
-  readonly place: string;
-  readonly species: string | null;
-  readonly lng: number;
-  readonly lat: number;
-}
-
-export async function spotsOfDay(db: Db, spotIds: readonly string[]): Promise<SpotOfDay[]> {
-  return db('spot')
-    .join('place', 'place.id', 'spot.place_id')
-    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
-    .whereRaw('spot.id = any(?::uuid[])', [[...spotIds]])
-    .orderBy('spot.ref')
-    .select<SpotOfDay[]>(
-      'spot.id as spotId',
-      'spot.ref',
-      'place.name as place',
-      'tree.species',
-      db.raw('st_x(spot.position) as lng, st_y(spot.position) as lat'),
-    );
 }

@@ -18,6 +18,7 @@ import { Router, type Request } from 'express';
 import type { Knex } from 'knex';
 import type pg from 'pg';
 import { z } from 'zod';
+import { deviceNow } from '../platform/device-time';
 import { parse } from '../platform/problems';
 import { streamProgress } from '../platform/progress';
 import { forAct, userOf } from '../platform/sessions';
@@ -28,17 +29,10 @@ import { daySheets } from './day-sheet';
 import { dayDetail, requireDay, withoutNames } from './detail-service';
 import { calendarOf } from './letters';
 import { nameTags } from './name-tags';
-import {
-  addHelper,
-  answerRegistration,
-  changeHelper,
-  openDay,
-  openRegistration,
-  privateFacts,
-  register,
-  type Doorway,
-} from './people-service';
-import { plantingDays, toolStore } from './repository';
+import { addHelper, changeHelper, privateFacts } from './helpers-service';
+import { answerRegistration, openDay, openRegistration, register } from './registration-service';
+import type { Doorway } from './told-service';
+import { plantingDays } from './repository';
 import { arrangeTeams, changeDay, keepEvent, keepToolCount, keepWaiver, makeDay, renewLink } from './service';
 import { seekForDay, type TeamSeeker } from './team-service';
 import { geojsonOf, gpxOf } from './way-files';
@@ -98,7 +92,9 @@ export function dayRoutes(db: Knex, { doorway, seeker, simulatedWeather, mailPag
     response.json(await plantingDays(db, await programmeToday(db)));
   });
   router.post('/planting-days', forAct('plan_day'), async (request, response) => {
-    response.status(201).json(await makeDay(db, userOf(request), parse(newDaySchema, request.body)));
+    const day = parse(newDaySchema, request.body);
+    await makeDay(db, userOf(request), day);
+    response.status(201).json(await detailOf(request, day.id));
   });
   router.get('/planting-days/:id', forAct('see'), async (request, response) => {
     response.json(await detailOf(request));
@@ -137,7 +133,8 @@ export function dayRoutes(db: Knex, { doorway, seeker, simulatedWeather, mailPag
   });
   router.post('/planting-days/:id/events', forAct('run_day'), async (request, response) => {
     const id = idOf(request.params);
-    await keepEvent(db, doorway, userOf(request), id, parse(newDayEventSchema, request.body));
+    const event = parse(newDayEventSchema, request.body);
+    await keepEvent(db, doorway, userOf(request), id, { event, deviceNow: deviceNow(request) });
     response.status(201).json({});
   });
   router.get('/planting-days/:id/sheets.pdf', forAct('run_day'), async (request, response) => {
@@ -171,9 +168,6 @@ export function dayRoutes(db: Knex, { doorway, seeker, simulatedWeather, mailPag
       .type('text/calendar')
       .attachment('planting-day.ics')
       .send(calendarOf(about, { uid: day.id }));
-  });
-  router.get('/tools', forAct('see'), async (_request, response) => {
-    response.json({ counts: await toolStore(db) });
   });
   router.put('/tools', forAct('count_store'), async (request, response) => {
     await keepToolCount(db, userOf(request), parse(countToolSchema, request.body));

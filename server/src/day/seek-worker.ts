@@ -14,12 +14,17 @@ export interface SeekTask {
   readonly askedBy: string;
 }
 
-/** Runs in a worker thread: the search is one long call, and must not hold up the server. */
-export default function seek({ task, seed, tries, locks, askedBy }: SeekTask): TeamPlan {
+/** Seeks, telling how far it has come as a share. */
+export function seekFor({ task, seed, tries, locks }: SeekTask, tell: (done: number, cost: number) => void): TeamPlan {
   const held = locks && { teams: locks.teams, helperIds: new Set(locks.helperIds), spotIds: new Set(locks.spotIds) };
   const goOn = (done: number, cost: number): boolean => {
-    parentPort?.postMessage({ askedBy, done: done / tries, cost });
+    tell(done / tries, cost);
     return true;
   };
   return seekTeams(task, { seed, tries, locks: held, goOn });
+}
+
+/** Runs in a worker thread: the search is one long call, and must not hold up the server. */
+export default function seek(task: SeekTask): TeamPlan {
+  return seekFor(task, (done, cost) => parentPort?.postMessage({ askedBy: task.askedBy, done, cost }));
 }

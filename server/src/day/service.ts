@@ -1,7 +1,15 @@
-import type { ChangeDay, DayDetail, KeepTeams, NewDay, NewDayEvent, User } from '@sombra/contract';
-import { keptDayOf } from '@sombra/contract';
+import {
+  keptDayOf,
+  type ChangeDay,
+  type DayDetail,
+  type KeepTeams,
+  type NewDay,
+  type NewDayEvent,
+  type User,
+} from '@sombra/contract';
 import {
   addDaysTo,
+  clockOf,
   ConflictError,
   InvalidInputError,
   NotFoundError,
@@ -9,19 +17,20 @@ import {
   scoreTeams,
   shapeOfWork,
   teamTaskOf,
+  whenItHappened,
   type IsoDate,
+  type ToolCode,
 } from '@sombra/core';
 import type { Knex } from 'knex';
-import { randomBytes } from 'node:crypto';
 import { asActor, type Db } from '../platform/db';
-import { hashOf } from '../platform/secrets';
+import { hashOf, newToken } from '../platform/secrets';
 import { programmeToday } from '../programme/today';
+import { spotsByIds } from '../pit/repository';
 import { announce } from '../record/repository';
 import { deriveAndKeep } from '../record/derive';
 import { dayDetail, requireDay, treesOfDay } from './detail-service';
-import { clock } from './letters';
 import { keepPresence, peopleOf } from './people-repository';
-import { tellAll, type Doorway } from './people-service';
+import { tellAll, type Doorway } from './told-service';
 import {
   bookedElsewhere,
   countTool,
@@ -37,7 +46,6 @@ import {
   updateDay,
   type KeptDayRow,
 } from './repository';
-import type { ToolCode } from '@sombra/core';
 
 /** Days are planned no farther ahead. */
 const farthestDays = 550;
@@ -55,8 +63,8 @@ async function requireBookable(
   if (new Set(day.spotIds).size < day.spotIds.length) {
     throw new InvalidInputError('spotIds must not name a spot twice', 'spotIds');
   }
-  const { trees } = await treesOfDay(trx, day.spotIds, day.onDay);
-  if (trees.length < day.spotIds.length) throw new NotFoundError('a spot is not there', 'spotIds');
+  const there = await spotsByIds(trx, day.onDay, day.spotIds);
+  if (there.length < day.spotIds.length) throw new NotFoundError('a spot is not there', 'spotIds');
   const [other] = await bookedElsewhere(trx, day.id, day.spotIds, today);
   if (other) {
     throw new ConflictError('a spot is of another planting day', 'spotIds', {
@@ -76,13 +84,12 @@ async function tellSpots(trx: Knex.Transaction, spotIds: readonly string[]): Pro
  * Makes a day of spots, a date and how many people. Sent twice, it is made once.
  * @throws InvalidInputError for a date that has passed or is too far, ConflictError for a spot of another day
  */
-export async function makeDay(db: Knex, user: User, asked: NewDay): Promise<DayDetail> {
+export async function makeDay(db: Knex, user: User, asked: NewDay): Promise<void> {
   await asActor(db, user.name, async (trx) => {
     const from = asked.copyOf ? await requireDay(trx, asked.copyOf) : undefined;
     await requireBookable(trx, asked, null);
     if (await insertDay(trx, asked, from, user.name)) await tellSpots(trx, asked.spotIds);
   });
-  return dayDetail(db, asked.id);
 }
 
 async function lockAt(trx: Db, id: string, version: number | null): Promise<KeptDayRow> {
@@ -98,7 +105,7 @@ async function lockAt(trx: Db, id: string, version: number | null): Promise<Kept
 }
 
 /** @throws ConflictError where it was changed since, InvalidInputError for hours that do not follow each other */
-export async function changeDay(db: Knex, user: User, id: string, change: ChangeDay): Promise<DayDetail> {
+export async function changeDay(db: Knex, user: User, id: string, change: ChangeDay): Promise<void> {
   requireDayHours(change.hours);
   await asActor(db, user.name, async (trx) => {
     const kept = await lockAt(trx, id, change.version);
@@ -113,7 +120,6 @@ export async function changeDay(db: Knex, user: User, id: string, change: Change
     }
     await tellSpots(trx, [...gone, ...moved]);
   });
-  return dayDetail(db, id);
 }
 
 /**
@@ -121,7 +127,7 @@ export async function changeDay(db: Knex, user: User, id: string, change: Change
  * planner's to decide.
  * @throws InvalidInputError naming who or what does not fit, ConflictError where the day was changed since
  */
-export async function arrangeTeams(db: Knex, user: User, id: string, asked: KeepTeams): Promise<DayDetail> {
+export async function arrangeTeams(db: Knex, user: User, id: string, asked: KeepTeams): Promise<void> {
   await asActor(db, user.name, async (trx) => {
     await lockAt(trx, id, asked.version);
     const detail = await dayDetail(trx, id);
@@ -129,7 +135,6 @@ export async function arrangeTeams(db: Knex, user: User, id: string, asked: Keep
     await keepTeams(trx, id, asked);
     await announce(trx, []);
   });
-  return dayDetail(db, id);
 }
 
 function requireSoundTeams(detail: DayDetail, { teams }: Pick<KeepTeams, 'teams'>): void {
@@ -153,7 +158,7 @@ function requireSoundTeams(detail: DayDetail, { teams }: Pick<KeepTeams, 'teams'
 
 /** A new link for registering; the one before opens nothing any more. `open` false takes it back. */
 export async function renewLink(db: Knex, user: User, id: string, open: boolean): Promise<{ path: string }> {
-  const token = randomBytes(24).toString('base64url');
+  const token = newToken();
   await asActor(db, user.name, async (trx) => {
     await lockAt(trx, id, null);
     await setLink(trx, id, open ? hashOf(token) : null);
@@ -165,13 +170,20 @@ export async function renewLink(db: Knex, user: User, id: string, open: boolean)
  * Keeps what happened on a day, once. Who is seen is marked as come; a day that is called off, or closed with its hours,
  * is so from then on.
  */
-export async function keepEvent(db: Knex, doorway: Doorway, user: User, id: string, event: NewDayEvent): Promise<void> {
+export async function keepEvent(
+  db: Knex,
+  doorway: Doorway,
+  user: User,
+  id: string,
+  { event, deviceNow }: { readonly event: NewDayEvent; readonly deviceNow: string | null },
+): Promise<void> {
+  const { happenedAt: at } = whenItHappened(event.at, { deviceNow, aheadMs: event.aheadMs }, new Date().toISOString());
   await asActor(db, user.name, async (trx) => {
     const day = await lockAt(trx, id, null);
     await requireKnown(trx, day, event);
-    if (!(await insertEvent(trx, id, event, user))) return;
-    if (event.kind === 'checked_in') await keepPresence(trx, event.facts.personId, id, 'came_at', event.at);
-    if (event.kind === 'went_home') await keepPresence(trx, event.facts.personId, id, 'left_at', event.at);
+    if (!(await insertEvent(trx, id, { ...event, at }, user))) return;
+    if (event.kind === 'checked_in') await keepPresence(trx, event.facts.personId, id, 'came_at', at);
+    if (event.kind === 'went_home') await keepPresence(trx, event.facts.personId, id, 'left_at', at);
     if (event.kind === 'weather_decided') {
       if (day.state !== 'closed') await setState(trx, id, event.facts.advice === 'call_off' ? 'called_off' : 'planned');
       await tellAll(trx, doorway, day, { id: event.id, words: sayDecision(event.facts) });
@@ -184,7 +196,7 @@ export async function keepEvent(db: Knex, doorway: Doorway, user: User, id: stri
 function sayDecision({ advice, beginMin, why }: Extract<NewDayEvent, { kind: 'weather_decided' }>['facts']): string {
   const what = {
     go: 'The day goes as planned.',
-    delay: `We begin later${beginMin === null ? '' : `, at ${clock(beginMin)}`}.`,
+    delay: `We begin later${beginMin === null ? '' : `, at ${clockOf(beginMin)}`}.`,
     call_off: 'The day is called off.',
   }[advice];
   return `${what} ${why}`;

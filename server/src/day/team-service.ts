@@ -1,13 +1,12 @@
-import type { SeekProgress } from '@sombra/contract';
-import { keptDayOf } from '@sombra/contract';
-import { seekTeams, teamTaskOf, type TeamPlan } from '@sombra/core';
+import { keptDayOf, type SeekProgress } from '@sombra/contract';
+import { teamTaskOf, type TeamPlan } from '@sombra/core';
 import type { Knex } from 'knex';
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
 import { dayDetail } from './detail-service';
-import type { SeekTask } from './seek-worker';
+import { seekFor, type SeekTask } from './seek-worker';
 
 export interface TeamSeeker {
   seek(
@@ -39,18 +38,7 @@ export function pooledSeeker(): TeamSeeker {
 
 /** For tests and small programmes: seeks at once, in the server's own thread. */
 export const directSeeker = (): TeamSeeker => ({
-  seek: ({ task, seed, tries, locks }, { onProgress }) =>
-    Promise.resolve(
-      seekTeams(task, {
-        seed,
-        tries,
-        locks: locks && { teams: locks.teams, helperIds: new Set(locks.helperIds), spotIds: new Set(locks.spotIds) },
-        goOn: (done, cost) => {
-          onProgress(done / tries, cost);
-          return true;
-        },
-      }),
-    ),
+  seek: (task, { onProgress }) => Promise.resolve(seekFor(task, onProgress)),
   close: () => Promise.resolve(),
 });
 

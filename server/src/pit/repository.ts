@@ -8,6 +8,8 @@ export interface CardSpot {
   readonly place: string;
   readonly treeId: string | null;
   readonly species: string | null;
+  readonly lng: number;
+  readonly lat: number;
   /** Day of the next planting day it is booked on. */
   readonly plantOn: IsoDate | null;
 }
@@ -18,6 +20,7 @@ const columns = (db: Db, from: IsoDate) => [
   'place.name as place',
   'tree.id as treeId',
   'tree.species',
+  db.raw('st_x(spot.position) as lng, st_y(spot.position) as lat'),
   db.raw(
     `(select to_char(min(day.on_day), 'YYYY-MM-DD') from planting_day_spot booked
       join planting_day day on day.id = booked.day_id

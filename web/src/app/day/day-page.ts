@@ -130,7 +130,7 @@ export class DayPage {
     const open = day.trees.filter(({ planted }) => !planted).length;
     const { hours, people } = peopleNeeded(keptDayOf(day, this.session.units()));
     const range = `${Math.round(hours.low)}–${Math.round(hours.high)}`;
-    return `${open} of ${day.trees.length} trees to plant, about ${Math.round(hours.factor)} person-hours (${range}), ${people} people`;
+    return `${open} of ${day.trees.length} trees to plant, about ${Math.round(hours.likely)} person-hours (${range}), ${people} people`;
   });
 
   constructor() {

@@ -11,13 +11,14 @@ import {
 } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { arrangementNames, arrangementsAsked, type ArrangementName, type DayDetail } from '@sombra/contract';
+import { clockOf, minutesOfClock } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { DayField } from '../fields/day-field';
 import { SessionService } from '../session/session.service';
 import { ChosenService } from '../spot/chosen.service';
 import { readProblem, sayProblem } from '../ui/problem';
 import { ToastsService } from '../ui/toasts.service';
-import { clock, minutesOf } from './day-words';
+
 import { DaysService } from './days.service';
 
 const names = Object.keys(arrangementNames) as ArrangementName[];
@@ -195,9 +196,9 @@ export class DayPlanForm {
       onDay,
       capacity,
       ...hours,
-      gatherMin: clock(hours.gatherMin),
-      beginMin: clock(hours.beginMin),
-      endMin: clock(hours.endMin),
+      gatherMin: clockOf(hours.gatherMin),
+      beginMin: clockOf(hours.beginMin),
+      endMin: clockOf(hours.endMin),
       ...arrangements,
     });
     this.spotIds.set(day.trees.map(({ spotId }) => spotId));
@@ -215,7 +216,7 @@ export class DayPlanForm {
   protected async save(event: Event): Promise<void> {
     event.preventDefault();
     const now = this.form.getRawValue();
-    const [gatherMin, beginMin, endMin] = times.map(({ key }) => minutesOf(now[key]));
+    const [gatherMin, beginMin, endMin] = times.map(({ key }) => minutesOfClock(now[key]));
     if (typeof gatherMin !== 'number' || typeof beginMin !== 'number' || typeof endMin !== 'number') {
       this.fault.set('Check-in, begin and end must be times, like 09:30.');
       return;

@@ -1,12 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { DayDetail, DayEvent } from '@sombra/contract';
-import { formatNumber, formatQuantity, learnPace } from '@sombra/core';
+import { clockOf, formatNumber, formatQuantity, learnPace } from '@sombra/core';
 import { SessionService } from '../session/session.service';
 import { BecauseList } from '../ui/because-list';
 import { FindingsList } from '../ui/findings-list';
 import { LevelMark } from '../ui/level-mark';
-import { clock } from './day-words';
 
 /** What came of the day: planned against done, each tree as built, hours, trouble, and whom to thank. */
 @Component({
@@ -113,7 +112,7 @@ import { clock } from './day-words';
 export class DayReport {
   readonly day = input.required<DayDetail>();
   private readonly session = inject(SessionService);
-  protected readonly clock = clock;
+  protected readonly clock = clockOf;
   protected readonly pace = computed(() => learnPace(this.day().worked));
   protected readonly trees = computed(() => this.day().trees);
   protected readonly left = computed(() => this.trees().flatMap(({ planted, ref }) => (planted ? [] : [ref])));

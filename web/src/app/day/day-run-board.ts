@@ -13,6 +13,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { keptDayOf, type DayDetail, type DayEvent } from '@sombra/contract';
 import {
   causeWords,
+  clockOf,
   dayRun,
   judgeHour,
   nameOfTeam,
@@ -20,8 +21,8 @@ import {
   runOf,
   sayReason,
   thunderWaitMin,
-  tools,
   toolCodes,
+  tools,
   toolsOf,
   watchDay,
   type ToolCounts,
@@ -37,7 +38,7 @@ import { BecauseList } from '../ui/because-list';
 import { readProblem, sayProblem } from '../ui/problem';
 import { ToastsService } from '../ui/toasts.service';
 import { CheckIn } from './check-in';
-import { clock, minuteOf } from './day-words';
+import { minuteOf } from './day-words';
 import { DaysService, type Happened } from './days.service';
 import { moved, withoutEmpty } from './team-moves';
 
@@ -68,7 +69,7 @@ export class DayRunBoard {
   private readonly session = inject(SessionService);
   private readonly toasts = inject(ToastsService);
   protected readonly textOf = textOf;
-  protected readonly clock = clock;
+  protected readonly clock = clockOf;
   protected readonly talk = talk;
   protected readonly adviceNames = adviceNames;
   protected readonly advices = ['go', 'delay', 'call_off'] as const;
@@ -187,7 +188,7 @@ export class DayRunBoard {
       .join(', ');
   }
   private timeOf(instant: string): string {
-    return clock(minuteOf(new Date(instant), this.session.programme()?.timeZone));
+    return clockOf(minuteOf(new Date(instant), this.session.programme()?.timeZone));
   }
   private say(event: DayEvent): string {
     const personOf = (id: string) => this.day().people.find((one) => one.id === id)?.name ?? 'somebody';

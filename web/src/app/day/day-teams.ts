@@ -11,13 +11,13 @@ import {
   untracked,
 } from '@angular/core';
 import { keptDayOf, type DayDetail, type SeekProgress } from '@sombra/contract';
-import { nameOfTeam, runOf, scoreTeams, teamTaskOf, type LeftWhy, type PlannedTeam } from '@sombra/core';
+import { clockOf, nameOfTeam, runOf, scoreTeams, teamTaskOf, type LeftWhy, type PlannedTeam } from '@sombra/core';
 import { firstValueFrom, type Subscription } from 'rxjs';
 import { textOf } from '../fields/event-values';
 import { SessionService } from '../session/session.service';
 import { readProblem, sayProblem } from '../ui/problem';
 import { ToastsService } from '../ui/toasts.service';
-import { clock, leftWords } from './day-words';
+import { leftWords } from './day-words';
 import { DaysService } from './days.service';
 import { moved, withoutEmpty, type Piece } from './team-moves';
 
@@ -36,7 +36,7 @@ export class DayTeams {
   private readonly session = inject(SessionService);
   private readonly toasts = inject(ToastsService);
   protected readonly textOf = textOf;
-  protected readonly clock = clock;
+  protected readonly clock = clockOf;
   protected readonly teams = signal<readonly PlannedTeam[]>([]);
   protected readonly locked = signal<ReadonlySet<string>>(new Set());
   protected readonly dirty = signal(false);

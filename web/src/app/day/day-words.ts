@@ -55,15 +55,6 @@ export const topicCures: Readonly<
   weather: { act: 'Decide and tell everybody', part: 'run' },
 };
 
-export const clock = (minutes: number): string =>
-  `${String(Math.floor(Math.round(minutes) / 60)).padStart(2, '0')}:${String(Math.round(minutes) % 60).padStart(2, '0')}`;
-/** Minutes since midnight of `09:30`; `null` for what is no time. */
-export function minutesOf(text: string): number | null {
-  const [, hours, minutes] = /^(\d{1,2}):(\d{2})$/.exec(text) ?? [];
-  const at = Number(hours) * 60 + Number(minutes);
-  return hours !== undefined && at <= 1440 && Number(minutes) < 60 ? at : null;
-}
-
 /** Minutes since midnight where the programme is, whatever zone the device stands in. */
 export function minuteOf(at: Date, timeZone: string | undefined): number {
   const parts = new Intl.DateTimeFormat('en-GB', {

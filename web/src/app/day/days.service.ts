@@ -87,7 +87,8 @@ export class DaysService {
     const id = uuidv7();
     const body = {
       id,
-      at: new Date(Date.now() - (aheadMs() ?? 0)).toISOString(),
+      at: new Date().toISOString(),
+      aheadMs: aheadMs(),
       device: deviceId() ?? 'browser',
       ...what,
     };

@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, effect, inject, input, signal } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import type { OpenDay } from '@sombra/contract';
+import { clockOf } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
 import { textOf } from '../fields/event-values';
 import { readProblem, sayProblem } from '../ui/problem';
 import { sayDate } from '../ui/say-date';
-import { clock } from './day-words';
+
 import { DaysService } from './days.service';
 
 const text = () => new FormControl('', { nonNullable: true });
@@ -30,7 +31,7 @@ export class JoinPage {
   private readonly doors = inject(DaysService);
   protected readonly textOf = textOf;
   protected readonly say = sayDate;
-  protected readonly clock = clock;
+  protected readonly clock = clockOf;
   protected readonly day = signal<OpenDay | null>(null);
   protected readonly fault = signal<string | null>(null);
   protected readonly wrong = signal<string | null>(null);

@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import type { OpenRegistration } from '@sombra/contract';
+import { clockOf } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { readProblem, sayProblem } from '../ui/problem';
 import { sayDate } from '../ui/say-date';
-import { clock } from './day-words';
+
 import { DaysService } from './days.service';
 
 const words: Readonly<Record<OpenRegistration['state'], string>> = {
@@ -54,7 +55,7 @@ export class PlacePage {
   readonly token = input.required<string>();
   private readonly doors = inject(DaysService);
   protected readonly say = sayDate;
-  protected readonly clock = clock;
+  protected readonly clock = clockOf;
   protected readonly place = signal<OpenRegistration | null>(null);
   protected readonly fault = signal<string | null>(null);
   protected readonly busy = signal(false);
