@@ -1,10 +1,13 @@
 import {
   assignmentKinds,
   crownFaces,
+  cutAwayThings,
   fingerClasses,
   groundOwners,
   mulchContacts,
+  plumbStates,
   probeClasses,
+  rootWorks,
   rubbings,
   siteThings,
   siteVerdicts,
@@ -38,7 +41,7 @@ import {
   type OverrideFacts,
 } from '@sombra/core';
 import * as z from 'zod';
-import { instant, isoDate, measure, positionSchema, recordId, rowVersion } from './measures';
+import { filledText, instant, isoDate, measure, positionSchema, recordId, rowVersion } from './measures';
 
 const horizonSchema = z.strictObject({
   soil: z.enum(soilClasses),
@@ -203,6 +206,14 @@ export const plantingSchema = z.strictObject({
   stakes: z.int().min(0).max(6).optional(),
   putBackMm: measure('putBackMm').optional(),
   bestFaceDeg: measure('bearingDeg').optional(),
+  flareBeforeSoakMm: measure('flareAboveGradeMm').optional(),
+  toppedUpMm: measure('putBackMm').optional(),
+  roots: z.enum(rootWorks).optional(),
+  cutAway: z.array(z.enum(cutAwayThings)).max(cutAwayThings.length).optional(),
+  metRoot: z.strictObject({ thickestMm: measure('rootDiameterMm'), cut: z.boolean() }).optional(),
+  plumb: z.enum(plumbStates).optional(),
+  mulchDepthMm: measure('mulchDepthMm').optional(),
+  departure: filledText(300).optional(),
   practiceId: z.string().max(60),
   practiceVersion: rowVersion.min(1),
 }) satisfies z.ZodType<PlantingFacts>;

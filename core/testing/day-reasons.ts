@@ -1,11 +1,14 @@
 import {
+  judgeAsBuilt,
   judgeReadiness,
   learnPace,
   watchWeather,
+  type AsBuilt,
   type DayReason,
   type HourOfWeather,
   type ReadinessFacts,
 } from '../src/day';
+import { fieldDefault } from '../src/practice';
 import { readySpot } from './day-cases';
 
 const fair = { rainMm: 0, temperatureC: 16, humidityPct: 70, gustMs: 5, thunderKm: null, soilC: 12 };
@@ -68,5 +71,23 @@ function ofPace(): DayReason[] {
   return [...learnPace([]).because, ...learnPace(days).because];
 }
 
+/** What is said of a planting beside its plan: by a practice that asks for it, and by one that does not. */
+function ofBuilt(): DayReason[] {
+  const good: AsBuilt = { plantedOn: '2026-11-20', flareAboveGradeMm: [40], holeWidthMm: 1125, firstWaterL: 51 };
+  const always = { ...fieldDefault, staking: { ...fieldDefault.staking, rule: 'always' as const } };
+  const never = { ...fieldDefault, staking: { ...fieldDefault.staking, rule: 'never' as const } };
+  const said: Partial<AsBuilt>[] = [
+    { flareBeforeSoakMm: 52, toppedUpMm: 20, roots: 'corrected', plumb: 'leans', mulchDepthMm: 75 },
+    { roots: 'left', metRoot: { thickestMm: 80, cut: true }, mulchDepthMm: 200 },
+    { roots: 'none_needed', metRoot: { thickestMm: 80, cut: false }, mulchDepthMm: 5 },
+    { metRoot: { thickestMm: 12, cut: true } },
+  ];
+  return [
+    ...said.map((change) => judgeAsBuilt({ ...good, ...change }, undefined, fieldDefault)),
+    judgeAsBuilt({ ...good, stakes: 0 }, undefined, always),
+    judgeAsBuilt({ ...good, stakes: 2 }, undefined, never),
+  ].flatMap(({ findings }) => findings.map(({ because }) => because));
+}
+
 /** Each reason a planting day gives, as it comes about. */
-export const dayReasons = (): DayReason[] => [...ofWeather(), ...ofReadiness(), ...ofPace()];
+export const dayReasons = (): DayReason[] => [...ofWeather(), ...ofReadiness(), ...ofPace(), ...ofBuilt()];

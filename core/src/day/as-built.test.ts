@@ -57,6 +57,54 @@ describe('as built against the plan', () => {
     expect(judgeAsBuilt(good, undefined, fieldDefault).level).toBe('watch');
   });
 
+  it.each([
+    [{ plumb: 'leans' }, 'act', 'level_the_ball'],
+    [{ plumb: 'upright' }, 'good', 'none'],
+    [{ roots: 'left' }, 'act', 'examine_roots'],
+    [{ roots: 'corrected' }, 'good', 'none'],
+    // The practice accepts 25 to 100 mm of mulch and refers roots over 50 mm.
+    [{ mulchDepthMm: 101 }, 'act', 'thin_mulch'],
+    [{ mulchDepthMm: 100 }, 'good', 'none'],
+    [{ mulchDepthMm: 25 }, 'good', 'none'],
+    [{ mulchDepthMm: 24 }, 'act', 'top_up_mulch'],
+    [{ metRoot: { thickestMm: 51, cut: true } }, 'urgent', 'refer_arborist'],
+    [{ metRoot: { thickestMm: 50, cut: true } }, 'good', 'none'],
+    [{ metRoot: { thickestMm: 51, cut: false } }, 'watch', 'none'],
+  ] satisfies [Partial<AsBuilt>, string, string][])('what is said beside it, %j: %s, %s', (change, level, remedy) => {
+    const judgement = judge(change);
+    expect(judgement.level).toBe(level);
+    expect(judgement.findings.some((f) => f.level === level && f.remedy === remedy)).toBe(true);
+  });
+
+  it('says nothing of what nobody said', () => {
+    expect(judge({}).findings.map(({ aspect }) => aspect)).toEqual(['flare', 'hole', 'water']);
+  });
+
+  it.each([
+    ['always', 0, 'act', 'mend_stake'],
+    ['always', 2, 'good', 'none'],
+    ['never', 1, 'watch', 'remove_stake'],
+    ['where_needed', 0, 'good', 'none'],
+  ] as const)('by a practice that stakes %s, %i stakes: %s', (rule, stakes, level, remedy) => {
+    const practice = { ...fieldDefault, staking: { ...fieldDefault.staking, rule } };
+    const judgement = judgeAsBuilt({ ...good, stakes }, planned(), practice);
+    expect(judgement.level).toBe(level);
+    expect(judgement.findings.some((f) => f.level === level && f.remedy === remedy)).toBe(true);
+  });
+
+  it('says how far the ball sank in the soak, by the lowest point', () => {
+    const { findings } = judge({ flareAboveGradeMm: [48, 40], flareBeforeSoakMm: 52, toppedUpMm: 15 });
+    expect(findings.find(({ because }) => because.code === 'soak_sank')?.because.facts).toEqual({
+      sankMm: 12,
+      toppedUpMm: 15,
+    });
+  });
+
+  it('leaves roots be where the practice does', () => {
+    const practice = { ...fieldDefault, roots: { ...fieldDefault.roots, correction: 'leave' as const } };
+    expect(judgeAsBuilt({ ...good, roots: 'left' }, planned(), practice).level).toBe('good');
+  });
+
   it('refuses more than four points and water no truck brings', () => {
     expect(() => judge({ flareAboveGradeMm: [1, 2, 3, 4, 5] })).toThrow(
       'flareAboveGradeMm.length must be within 1–4 points, got 5',

@@ -2,15 +2,37 @@ import type { IsoDate } from '../calendar';
 import { requireWithin } from '../errors';
 import { limits } from '../limits';
 import type { PitPlan } from '../pit';
-import type { FindingOf, Practice, RemedyCode } from '../practice';
+import { stakeRules, type FindingOf, type Practice, type RemedyCode } from '../practice';
 import { worstLevel, type Level } from '../reason';
 import { because, type DayReason } from './reasons';
 
-/** How a tree was really planted. */
+/** What was done with circling and surplus roots at planting. */
+export const rootWorks = ['none_needed', 'corrected', 'left'] as const;
+export type RootWork = (typeof rootWorks)[number];
+
+/** How the trunk stands, looked at from two sides. */
+export const plumbStates = ['upright', 'leans'] as const;
+export type PlumbState = (typeof plumbStates)[number];
+
+/** What was cut off the tree at planting. */
+export const cutAwayThings = ['wrap', 'basket', 'ties', 'labels', 'nursery_stake', 'broken_branches'] as const;
+export type CutAway = (typeof cutAwayThings)[number];
+
+/** A root of another tree that was met in the pit. */
+export interface MetRoot {
+  readonly thickestMm: number;
+  readonly cut: boolean;
+}
+
+/** How a tree was really planted. Every fact that may be left out is unknown where it is, never fine. */
 export interface AsBuilt {
   readonly plantedOn: IsoDate;
   /** Flare above grade at one to four points around the trunk, after the soak; negative is below grade. */
   readonly flareAboveGradeMm: readonly number[];
+  /** The same before the soak, at the uphill edge: what it sank by trains the allowance for put-back soil. */
+  readonly flareBeforeSoakMm?: number | undefined;
+  /** Fill beside the ball that sank in the soak and was topped up. */
+  readonly toppedUpMm?: number | undefined;
   readonly holeWidthMm: number;
   readonly firstWaterL: number;
   /** Stakes that were set, to be taken off in time; left out where nobody said. */
@@ -19,9 +41,16 @@ export interface AsBuilt {
   readonly putBackMm?: number | undefined;
   /** Where its best face looks, degrees from north; left out where nobody said. */
   readonly bestFaceDeg?: number | undefined;
+  readonly roots?: RootWork | undefined;
+  readonly cutAway?: readonly CutAway[] | undefined;
+  readonly metRoot?: MetRoot | undefined;
+  readonly plumb?: PlumbState | undefined;
+  readonly mulchDepthMm?: number | undefined;
+  /** Why it was built otherwise than planned, in words. */
+  readonly departure?: string | undefined;
 }
 
-export type PlantingFinding = FindingOf<'flare' | 'hole' | 'water', DayReason>;
+export type PlantingFinding = FindingOf<'flare' | 'hole' | 'water' | 'roots' | 'trunk' | 'mulch' | 'stake', DayReason>;
 
 export interface AsBuiltJudgement {
   readonly level: Level;
@@ -30,7 +59,8 @@ export interface AsBuiltJudgement {
 
 /**
  * Judges a planting against its plan: flare, hole width and first water, each within the practice's
- * tolerance. Without a plan only what is wrong by itself (a flare below grade, an uneven ball) is judged.
+ * tolerance; and what else was said of it. Without a plan only what is wrong by itself is judged: a flare below grade,
+ * an uneven ball, a leaning trunk, a thick root of a neighbour that was cut.
  * @throws InvalidInputError for a measure outside `limits` or no flare point at all.
  */
 export function judgeAsBuilt(built: AsBuilt, plan: PitPlan | undefined, practice: Practice): AsBuiltJudgement {
@@ -40,6 +70,11 @@ export function judgeAsBuilt(built: AsBuilt, plan: PitPlan | undefined, practice
   requireWithin('firstWaterL', built.firstWaterL, limits.firstWaterL);
   if (built.putBackMm !== undefined) requireWithin('putBackMm', built.putBackMm, limits.putBackMm);
   if (built.bestFaceDeg !== undefined) requireWithin('bestFaceDeg', built.bestFaceDeg, limits.bearingDeg);
+  if (built.flareBeforeSoakMm !== undefined)
+    requireWithin('flareBeforeSoakMm', built.flareBeforeSoakMm, limits.flareAboveGradeMm);
+  if (built.toppedUpMm !== undefined) requireWithin('toppedUpMm', built.toppedUpMm, limits.putBackMm);
+  if (built.mulchDepthMm !== undefined) requireWithin('mulchDepthMm', built.mulchDepthMm, limits.mulchDepthMm);
+  if (built.metRoot) requireWithin('metRoot.thickestMm', built.metRoot.thickestMm, limits.rootDiameterMm);
   const findings = plan
     ? [...judgeFlare(built, plan, practice), judgeHole(built, plan, practice), judgeWater(built, plan, practice)]
     : [...judgeFlareAlone(built), finding('hole', 'watch', because('no_plan_to_compare', {}), 'none')];
@@ -50,7 +85,65 @@ export function judgeAsBuilt(built: AsBuilt, plan: PitPlan | undefined, practice
     const limitMm = practice.asBuilt.flareSpreadMm + slopedMm;
     findings.push(finding('flare', 'watch', because('flare_uneven', { spreadMm, limitMm }), 'level_the_ball'));
   }
+  findings.push(...saidBeside(built, practice));
   return { level: worstLevel(findings.map((f) => f.level)), findings };
+}
+
+/** What follows from the facts that may be left out: none says anything where nobody did. */
+function saidBeside(built: AsBuilt, practice: Practice): PlantingFinding[] {
+  return [
+    ...judgeSoak(built),
+    ...judgeRoots(built, practice),
+    ...judgeMetRoot(built, practice),
+    ...(built.plumb === 'leans' ? [finding('trunk', 'act', because('trunk_leans', {}), 'level_the_ball')] : []),
+    ...judgeMulch(built, practice),
+    ...judgeStakes(built, practice),
+  ];
+}
+
+function judgeSoak(built: AsBuilt): PlantingFinding[] {
+  const before = built.flareBeforeSoakMm;
+  const [sankMm, toppedUpMm] = [before === undefined ? 0 : before - lowestFlare(built), built.toppedUpMm ?? 0];
+  if (sankMm <= 0 && toppedUpMm === 0) return [];
+  return [finding('flare', 'good', because('soak_sank', { sankMm: Math.max(0, sankMm), toppedUpMm }), 'none')];
+}
+
+function judgeRoots({ roots }: AsBuilt, practice: Practice): PlantingFinding[] {
+  if (roots === undefined) return [];
+  const byRule = practice.roots.correction === 'leave';
+  if (roots === 'left' && !byRule) return [finding('roots', 'act', because('roots_left', {}), 'examine_roots')];
+  return [finding('roots', 'good', because(roots === 'corrected' ? 'roots_corrected' : 'roots_need_none', {}), 'none')];
+}
+
+/** A thick root of a neighbour holds that tree and feeds it: whoever cut it asks somebody qualified to look. */
+function judgeMetRoot({ metRoot }: AsBuilt, practice: Practice): PlantingFinding[] {
+  if (!metRoot) return [];
+  const facts = { thickestMm: metRoot.thickestMm, limitMm: practice.inspection.roots.referRootOverMm };
+  if (metRoot.thickestMm <= facts.limitMm) return [finding('roots', 'good', because('met_root_thin', facts), 'none')];
+  if (metRoot.cut) return [finding('roots', 'urgent', because('met_root_cut', facts), 'refer_arborist')];
+  return [finding('roots', 'watch', because('met_root_kept', facts), 'none')];
+}
+
+function judgeMulch({ mulchDepthMm: depthMm }: AsBuilt, practice: Practice): PlantingFinding[] {
+  if (depthMm === undefined) return [];
+  const { min: leastMm, max: mostMm } = practice.mulch.acceptedDepthMm;
+  const facts = { depthMm, leastMm, mostMm };
+  if (depthMm > mostMm) return [finding('mulch', 'act', because('mulch_laid_deep', facts), 'thin_mulch')];
+  if (depthMm < leastMm) return [finding('mulch', 'act', because('mulch_laid_thin', facts), 'top_up_mulch')];
+  return [finding('mulch', 'good', because('mulch_laid', facts), 'none')];
+}
+
+/** Where the rule says always or never; what it leaves to the wind is the plan's to say. */
+function judgeStakes({ stakes }: AsBuilt, practice: Practice): PlantingFinding[] {
+  if (stakes === undefined) return [];
+  const { when } = stakeRules[practice.staking.rule];
+  if (when === 'always' && stakes === 0) {
+    return [finding('stake', 'act', because('stakes_not_set', {}), 'mend_stake')];
+  }
+  if (when === 'never' && stakes > 0) {
+    return [finding('stake', 'watch', because('stakes_unasked', { stakes }), 'remove_stake')];
+  }
+  return [];
 }
 
 function finding(

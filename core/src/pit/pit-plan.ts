@@ -293,6 +293,10 @@ export function groundGaps(ground: GroundFacts, drainage: PercolationLimits): re
   return gaps;
 }
 
+/** How deep the hole is dug at its uphill edge, with what is put back under the ball by plan. mm */
+export const digDepthMm = ({ depthMm, fillUnderBallMm }: Pick<PitPlan, 'depthMm' | 'fillUnderBallMm'>): number =>
+  depthMm.value + fillUnderBallMm;
+
 /**
  * What to put back when a hole was dug too deep: the whole excess, firmed, and the settlement still to
  * allow for by standing the ball that much prouder. mm

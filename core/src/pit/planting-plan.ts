@@ -6,7 +6,7 @@ import { carryOf, type CarryPlan } from './carry';
 import { facingOf, type Facing } from './facing';
 import { labourOf, type Labour } from './labour';
 import { feedsOf, materialsOf, type Amounts, type MaterialCode } from './materials';
-import { pitPlan, type NoPitPlan, type PitPlan, type PitResult } from './pit-plan';
+import { digDepthMm, pitPlan, type NoPitPlan, type PitPlan, type PitResult } from './pit-plan';
 import { because, type PitReason } from './reasons';
 import { stakePlan, type StakePlan } from './stake-plan';
 import { plantingSteps, type PlantingStep } from './steps';
@@ -127,6 +127,6 @@ export function plantingPlan(input: PlantingInput): PlantingPlan | NoPitPlan {
 /** Rock that somebody found above the base of the pit, soil dug out below the ball included. */
 function rockIn(pit: PitPlan, assessment: Assessment | null): PitReason[] {
   const rockAtMm = assessment?.rockAtMm ?? null;
-  const depthMm = pit.depthMm.value + pit.fillUnderBallMm;
+  const depthMm = digDepthMm(pit);
   return rockAtMm !== null && rockAtMm < depthMm ? [because('rock_in_pit', { rockAtMm, depthMm })] : [];
 }

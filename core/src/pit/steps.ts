@@ -5,7 +5,7 @@ import type { Amendment } from './amendments';
 import type { CarryPlan } from './carry';
 import type { Facing } from './facing';
 import type { Amounts, Feeding } from './materials';
-import type { PitPlan } from './pit-plan';
+import { digDepthMm, type PitPlan } from './pit-plan';
 import type { StakePlan } from './stake-plan';
 
 export const stepCodes = [
@@ -140,7 +140,7 @@ function hole({ pit, practice, stakes, feeds }: StepsInput): Steps {
   const { cavedIn } = pitSides[sides];
   return [
     step('dig', {
-      depthMm: pit.depthMm.value + pit.fillUnderBallMm,
+      depthMm: digDepthMm(pit),
       widthMm: cavedIn ? pit.shape.bottomWidthMm : pit.widthMm.value,
       finishedMm: pit.widthMm.value,
       litres: pit.soil.dugL,

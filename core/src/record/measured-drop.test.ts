@@ -35,6 +35,13 @@ describe('how far a ball sank', () => {
     const records = [planting(100), look('2026-03-10', -20), look('2026-02-10', -38), look('2026-01-20', null)];
     expect(measuredDrop(records)).toEqual({ fillMm: 100, dropMm: 12 });
   });
+  it('begins before the soak, where somebody measured then', () => {
+    // 62 before the soak, 50 after it, 38 at the first look.
+    const built = planting(100);
+    const soaked = { ...built, facts: { ...built.facts, flareBeforeSoakMm: 62 } } as FieldRecord;
+    expect(measuredDrop([soaked])).toEqual({ fillMm: 100, dropMm: 12 });
+    expect(measuredDrop([soaked, look('2026-02-10', -38)])).toEqual({ fillMm: 100, dropMm: 24 });
+  });
   it('is unknown on undisturbed ground, before planting, and before a look', () => {
     expect(measuredDrop([planting(), look('2026-02-10', -38)])).toBeNull();
     expect(measuredDrop([planting(100)])).toBeNull();

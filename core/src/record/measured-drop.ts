@@ -2,8 +2,9 @@ import type { MeasuredDrop } from '../pit';
 import { ofKind, standing, type FieldRecord } from './record';
 
 /**
- * How far a ball that stands on put-back soil has sunk: the lowest flare as built less the flare of the first look
- * that measured it; `null` where nothing was put back or nobody measured since.
+ * How far a ball that stands on put-back soil has sunk: from the lowest flare before the soak, where somebody measured
+ * it, else after it, to the first look that measured the flare, else to after the soak; `null` where nothing was put
+ * back or it was measured once only.
  */
 export function measuredDrop(records: readonly FieldRecord[]): MeasuredDrop | null {
   const kept = standing(records);
@@ -12,7 +13,9 @@ export function measuredDrop(records: readonly FieldRecord[]): MeasuredDrop | nu
   const looks = ofKind(kept, 'inspection')
     .filter(({ facts }) => facts.flareDepthMm !== null && facts.inspectedOn >= built.plantedOn)
     .sort((a, b) => a.facts.inspectedOn.localeCompare(b.facts.inspectedOn));
+  const soakedMm = Math.min(...built.flareAboveGradeMm);
+  const beforeMm = built.flareBeforeSoakMm;
   const depthMm = looks[0]?.facts.flareDepthMm ?? null;
-  if (depthMm === null) return null;
-  return { fillMm: built.putBackMm, dropMm: Math.min(...built.flareAboveGradeMm) + depthMm };
+  if (depthMm !== null) return { fillMm: built.putBackMm, dropMm: (beforeMm ?? soakedMm) + depthMm };
+  return beforeMm === undefined ? null : { fillMm: built.putBackMm, dropMm: beforeMm - soakedMm };
 }

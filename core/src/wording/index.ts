@@ -5,3 +5,4 @@ export * from './say-reason';
 export * from './say-facts';
 export * from './say-step';
 export * from './say-amount';
+export * from './say-put-back';

@@ -15,6 +15,7 @@ import type {
   Wish,
 } from '../ground';
 import type { FingerClass, MulchContact, ProbeClass, StakeState } from '../inspect';
+import type { CutAway, PlumbState, RootWork } from '../day';
 import type { FitPart, Grade, NameSign, Rank } from '../match';
 import type { Hands, LabourTask } from '../pit';
 import type {
@@ -203,6 +204,11 @@ export const factNames: Readonly<Record<string, string>> = {
   kind: 'Stock kind',
   plantedOn: 'Planted on',
   stakes: 'Stakes set',
+  roots: 'Roots of the ball',
+  cutAway: 'Cut away',
+  metRoot: 'Root of a neighbour met',
+  plumb: 'Trunk from two sides',
+  departure: 'Otherwise than planned',
   inspectedOn: 'Inspected on',
   mulchContact: 'Mulch at the trunk',
   stake: 'Stake and tie',
@@ -237,6 +243,23 @@ export const factNames: Readonly<Record<string, string>> = {
   neighbourRoots: 'Roots of a neighbour in the pit',
   horizons: 'Layers',
   arrival: 'How it came',
+};
+
+export const rootWorkNames: Readonly<Record<RootWork, string>> = {
+  none_needed: 'none to correct',
+  corrected: 'corrected',
+  left: 'left as they were',
+};
+
+export const plumbNames: Readonly<Record<PlumbState, string>> = { upright: 'upright', leans: 'leans' };
+
+export const cutAwayNames: Readonly<Record<CutAway, string>> = {
+  wrap: 'wrap',
+  basket: 'basket',
+  ties: 'ties and rope',
+  labels: 'labels',
+  nursery_stake: 'nursery stake',
+  broken_branches: 'broken branches',
 };
 
 export const fingerNames: Readonly<Record<FingerClass, string>> = { finger_dry: 'Dry', finger_moist: 'Moist' };

@@ -22,6 +22,28 @@ export const daySentences: Sentences<DayReasonFacts> = {
   first_water_short: (f, s) => `First water ${s.L(f.actualL)}, ${s.L(f.missingL)} short of ${s.L(f.plannedL)}.`,
   first_water_unasked: (f, s) => `First water ${s.L(f.actualL)} where the plan asks for none.`,
   no_plan_to_compare: () => 'No pit plan stands to compare the planting with.',
+  soak_sank: (f, s) =>
+    [
+      f.sankMm > 0 && `Sank ${s.mm(f.sankMm)} in the soak.`,
+      f.toppedUpMm > 0 && `Fill beside the ball topped up by ${s.mm(f.toppedUpMm)}.`,
+    ]
+      .filter(Boolean)
+      .join(' '),
+  roots_corrected: () => 'Roots of the ball corrected.',
+  roots_need_none: () => 'No root of the ball needed a cut.',
+  roots_left: () => 'Circling roots were left as they were: they press on the trunk later.',
+  met_root_thin: (f, s) =>
+    `Roots of a neighbour in the pit up to ${s.mm(f.thickestMm)}, under the limit of ${s.mm(f.limitMm)}.`,
+  met_root_kept: (f, s) =>
+    `A neighbour’s root of ${s.mm(f.thickestMm)} was met and kept: over ${s.mm(f.limitMm)} nobody cuts it here.`,
+  met_root_cut: (f, s) =>
+    `A neighbour’s root of ${s.mm(f.thickestMm)} was cut, over the limit of ${s.mm(f.limitMm)}: it may hold that tree.`,
+  trunk_leans: () => 'The trunk leans, looked at from two sides.',
+  mulch_laid: (f, s) => `Mulch ${s.mm(f.depthMm)} deep, ${s.mm(f.leastMm)} to ${s.mm(f.mostMm)} is right.`,
+  mulch_laid_deep: (f, s) => `Mulch ${s.mm(f.depthMm)} deep, ${s.mm(f.mostMm)} at most.`,
+  mulch_laid_thin: (f, s) => `Mulch ${s.mm(f.depthMm)} deep, ${s.mm(f.leastMm)} at least.`,
+  stakes_not_set: () => 'No stake was set, where the practice always stakes.',
+  stakes_unasked: (f) => `${f.stakes === 1 ? '1 stake' : `${f.stakes} stakes`} set, where the practice stakes no tree.`,
   weather_thunder: (f, s) =>
     `${clock(f.hour)}: thunder ${s.n(f.km)} km off, nearer than ${s.n(f.limitKm)} km. Everybody under a roof.`,
   weather_heat_stops: (f, s) =>

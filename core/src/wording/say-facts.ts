@@ -1,16 +1,20 @@
 import { assignmentNames, type RecordFacts, type RecordKind } from '../record';
 import type { Horizon, IrrigationWater, NeighbourRoots, SiteThing } from '../ground';
+import type { MetRoot } from '../day';
 import type { AdventitiousRoots, Arrival } from '../stock';
 import type { RemedyCode } from '../practice';
 import { formatQuantity, type UnitSystem } from '../units';
 import { isMeasured, measuredFacts } from './measured';
 import {
   crownFaceNames,
+  cutAwayNames,
   factNames,
   fingerNames,
   mulchContactNames,
   ownerNames,
+  plumbNames,
   probeNames,
+  rootWorkNames,
   rubbingNames,
   siteThingNames,
   siteVerdictNames,
@@ -43,6 +47,9 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   face: crownFaceNames,
   verdict: siteVerdictNames,
   task: assignmentNames,
+  roots: rootWorkNames,
+  cutAway: cutAwayNames,
+  plumb: plumbNames,
 };
 
 /** The facts of a record as names and values in the reader's units; what was not looked at is left out. */
@@ -73,6 +80,8 @@ function sayFact(key: string, value: unknown, units: UnitSystem): string {
 const parts: Readonly<Record<string, (value: never, units: UnitSystem) => string>> = {
   adventitious: ({ count, thickestMm }: AdventitiousRoots, units) =>
     `${count}, up to ${formatQuantity(thickestMm, 'lengthMm', units)}`,
+  metRoot: ({ thickestMm, cut }: MetRoot, units) =>
+    `up to ${formatQuantity(thickestMm, 'lengthMm', units)}, ${cut ? 'cut' : 'kept'}`,
   irrigation: ({ saltDsM, sodiumSar }: IrrigationWater, units) =>
     [
       saltDsM === null ? '' : `salt ${formatQuantity(saltDsM, 'saltDsM', units)}`,

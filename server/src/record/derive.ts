@@ -17,7 +17,7 @@ import {
 import { contextOf, programmeBasis } from './spot-context';
 
 /** Raised whenever the core judges otherwise or keeps more: what was derived before is then worked out again. */
-const version = 7;
+const version = 8;
 
 /** Works out from the records where these spots stand, and stood. */
 export async function derive(db: Db, spotIds: readonly string[]): Promise<DerivedSpot[]> {

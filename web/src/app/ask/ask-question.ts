@@ -71,8 +71,13 @@ export class AskQuestion {
   });
   protected readonly options = computed(() => {
     const ask = this.ask();
-    return ask.kind === 'words' ? ask.options : [];
+    return ask.kind === 'words' || ask.kind === 'many' ? ask.options : [];
   });
+  protected readonly step = computed(() => {
+    const ask = this.ask();
+    return ask.kind === 'step' ? ask : null;
+  });
+  protected readonly chosen = computed(() => new Set(String(this.answer() ?? '').split(',')));
 
   constructor() {
     let before: string | null = null;
@@ -112,6 +117,13 @@ export class AskQuestion {
     this.next.emit();
   }
 
+  /** Takes one of several up, or drops it; none at all is an answer too. */
+  protected toggle(value: string): void {
+    const chosen = this.chosen();
+    const after = this.options().filter((one) => (one.value === value) !== chosen.has(one.value));
+    this.answered.emit(after.map((one) => one.value).join(','));
+  }
+
   protected pickNumber(value: number): void {
     this.fill(value);
     this.answered.emit(value);
@@ -121,6 +133,7 @@ export class AskQuestion {
   /** Takes what is typed and goes on; nothing typed is an answer not given. */
   take(): void {
     const ask = this.number();
+    if (this.ask().kind === 'many' && this.answer() === null) this.answered.emit('');
     if (!ask) return this.next.emit();
     const text = this.typed().trim();
     if (text === '') {

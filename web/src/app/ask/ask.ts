@@ -22,6 +22,19 @@ export type Ask = Asked &
         readonly kind: 'words';
         readonly options: readonly { readonly value: string; readonly name: string; readonly picture?: Drawing }[];
       }
+    | {
+        /** Several of them, or none; the answer is their values with commas between. */
+        readonly kind: 'many';
+        readonly options: readonly { readonly value: string; readonly name: string }[];
+      }
+    | {
+        /** Nothing is asked: what to do, what to check, what not to do. */
+        readonly kind: 'step';
+        readonly check: string;
+        readonly avoid: string;
+        readonly caution: string | null;
+        readonly picture: Drawing | null;
+      }
     | { readonly kind: 'photo' }
   );
 

@@ -5,6 +5,7 @@ import { Router, RouterLink } from '@angular/router';
 import {
   compassPoint,
   digCover,
+  digDepthMm,
   facingOf,
   formatQuantity,
   basisWith,
@@ -12,8 +13,15 @@ import {
   judgePlanting,
   overDug,
   plantingTime,
+  sayPutBack,
   sayReason,
+  plumbNames,
+  plumbStates,
+  rootWorkNames,
+  rootWorks,
   type PlantingFacts,
+  type PlumbState,
+  type RootWork,
 } from '@sombra/core';
 import { PitSectionView } from '../drawing/pit-section-view';
 import { ChoiceField } from '../fields/choice-field';
@@ -28,6 +36,15 @@ import { RecordForm } from '../spot/record-form';
 import { sendsRecords } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 
+const lessOften = [
+  'flareBeforeSoakMm',
+  'toppedUpMm',
+  'roots',
+  'metRoot',
+  'plumb',
+  'mulchDepthMm',
+  'departure',
+] as const;
 const points = ['first', 'second', 'third', 'fourth'] as const;
 
 /** How the tree was really planted, judged against its plan while it is typed. */
@@ -76,6 +93,20 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
           <s-measure-field formControlName="firstWaterL" [note]="plannedWords().water" />
           <s-measure-field formControlName="bestFaceDeg" [required]="false" [note]="faceNote()" />
           <s-choice-field formControlName="stakes" label="Stakes set" [choices]="stakeChoices" />
+          <details [open]="saysMore()">
+            <summary>More of how it was built</summary>
+            <s-measure-field formControlName="flareBeforeSoakMm" [required]="false" />
+            <s-measure-field formControlName="toppedUpMm" [required]="false" />
+            <s-choice-field formControlName="roots" label="Roots of the ball" [choices]="rootChoices" />
+            <s-measure-field formControlName="metRootMm" [required]="false" />
+            <s-choice-field formControlName="metRootCut" label="That root was" [choices]="cutChoices" />
+            <s-choice-field formControlName="plumb" label="Trunk from two sides" [choices]="plumbChoices" />
+            <s-measure-field formControlName="mulchDepthMm" [required]="false" />
+            <label class="words"
+              >Why it is otherwise than planned
+              <input class="form-control" formControlName="departure" maxlength="300" />
+            </label>
+          </details>
           <s-form-foot
             [act]="corrects() ? 'Store a correction' : 'Store as built'"
             [tried]="tried()"
@@ -148,6 +179,22 @@ export class DayBench extends RecordForm<'planting'> {
     /** Only to work out what to put back: what is put back is the fact that is kept. */
     dugDepthMm: new FormControl<number | null>(null),
     putBackMm: new FormControl<number | null>(null),
+    flareBeforeSoakMm: new FormControl<number | null>(null),
+    toppedUpMm: new FormControl<number | null>(null),
+    mulchDepthMm: new FormControl<number | null>(null),
+    metRootMm: new FormControl<number | null>(null),
+    metRootCut: new FormControl<'kept' | 'cut' | null>(null),
+    roots: new FormControl<RootWork | null>(null),
+    plumb: new FormControl<PlumbState | null>(null),
+    departure: new FormControl('', { nonNullable: true }),
+  });
+  protected readonly rootChoices = rootWorks.map((value) => ({ value, label: rootWorkNames[value] }));
+  protected readonly plumbChoices = plumbStates.map((value) => ({ value, label: plumbNames[value] }));
+  protected readonly cutChoices = (['kept', 'cut'] as const).map((value) => ({ value, label: value }));
+  /** What is less often said stands open where something was. */
+  protected readonly saysMore = computed(() => {
+    const facts = this.newest()?.facts;
+    return facts !== undefined && lessOften.some((name) => facts[name] !== undefined);
   });
   protected readonly stakeChoices = ['0', '1', '2', '3'].map((value) => ({
     value,
@@ -192,14 +239,8 @@ export class DayBench extends RecordForm<'planting'> {
     const dugDepthMm = this.form.getRawValue().dugDepthMm;
     if (dugDepthMm === null || this.form.get('dugDepthMm')?.invalid || life?.plan?.kind !== 'plan') return null;
     const { practice, plan } = life;
-    const plannedDepthMm = plan.depthMm.value + plan.fillUnderBallMm;
-    const { putBackMm, settlementMm } = overDug({ dugDepthMm, plannedDepthMm, practice });
-    if (putBackMm <= 0) return null;
-    const say = (mm: number) => formatQuantity(mm, 'lengthMm', this.session.units());
-    return (
-      `Dug ${say(putBackMm)} too deep: put ${say(putBackMm)} back and firm it in layers. ` +
-      `It still settles about ${say(settlementMm)}: stand the flare that much higher.`
-    );
+    const back = overDug({ dugDepthMm, plannedDepthMm: digDepthMm(plan), practice });
+    return back.putBackMm > 0 ? sayPutBack(back, this.session.units()) : null;
   });
 
   protected readonly plannedWords = computed(() => {
@@ -280,15 +321,22 @@ export class DayBench extends RecordForm<'planting'> {
       stakes: facts.stakes === undefined ? null : String(facts.stakes),
       putBackMm: facts.putBackMm ?? null,
       bestFaceDeg: facts.bestFaceDeg ?? null,
+      flareBeforeSoakMm: facts.flareBeforeSoakMm ?? null,
+      toppedUpMm: facts.toppedUpMm ?? null,
+      mulchDepthMm: facts.mulchDepthMm ?? null,
+      metRootMm: facts.metRoot?.thickestMm ?? null,
+      metRootCut: facts.metRoot ? (facts.metRoot.cut ? 'cut' : 'kept') : null,
+      roots: facts.roots ?? null,
+      plumb: facts.plumb ?? null,
+      departure: facts.departure ?? '',
     };
   }
 
   protected readFacts(): PlantingFacts | null {
     const v = this.form.getRawValue();
     const practice = this.store.life()?.practice;
-    const wrong = [...points, 'holeWidthMm', 'firstWaterL', 'putBackMm', 'bestFaceDeg'].some(
-      (name) => this.form.get(name)?.invalid,
-    );
+    const measured = ['holeWidthMm', 'firstWaterL', 'putBackMm', 'bestFaceDeg', 'flareBeforeSoakMm', 'toppedUpMm'];
+    const wrong = [...points, ...measured, 'mulchDepthMm', 'metRootMm'].some((name) => this.form.get(name)?.invalid);
     const flare = points.map((point) => v[point]).filter((mm) => mm !== null);
     if (wrong || !practice || !v.plantedOn || flare.length === 0 || v.holeWidthMm === null || v.firstWaterL === null)
       return null;
@@ -301,6 +349,15 @@ export class DayBench extends RecordForm<'planting'> {
       ...(v.stakes === null ? {} : { stakes: Number(v.stakes) }),
       ...(v.putBackMm === null || v.putBackMm === 0 ? {} : { putBackMm: v.putBackMm }),
       ...(v.bestFaceDeg === null ? {} : { bestFaceDeg: v.bestFaceDeg }),
+      ...(v.flareBeforeSoakMm === null ? {} : { flareBeforeSoakMm: v.flareBeforeSoakMm }),
+      ...(v.toppedUpMm === null ? {} : { toppedUpMm: v.toppedUpMm }),
+      ...(v.mulchDepthMm === null ? {} : { mulchDepthMm: v.mulchDepthMm }),
+      ...(v.metRootMm === null ? {} : { metRoot: { thickestMm: v.metRootMm, cut: v.metRootCut === 'cut' } }),
+      ...(v.roots === null ? {} : { roots: v.roots }),
+      ...(v.plumb === null ? {} : { plumb: v.plumb }),
+      ...(v.departure.trim() === '' ? {} : { departure: v.departure.trim() }),
+      // Said on a phone alone, and not lost by a correction at the desk.
+      ...(kept?.cutAway ? { cutAway: kept.cutAway } : {}),
       practiceId: kept?.practiceId ?? practice.id,
       practiceVersion: kept?.practiceVersion ?? practice.version,
     };

@@ -17,6 +17,12 @@ export function geodesicBearingDeg([fromLng, fromLat]: LngLat, [lng, lat]: LngLa
   return way.s12 === 0 ? 0 : ((way.azi1 ?? 0) + 360) % 360;
 }
 
+/** The place that lies so far away in a direction, metres and degrees from true north. */
+export function geodesicFrom([lng, lat]: LngLat, bearingDeg: number, lengthM: number): LngLat {
+  const { lat2 = lat, lon2 = lng } = Geodesic.WGS84.Direct(lat, lng, bearingDeg, lengthM);
+  return [lon2, lat2];
+}
+
 /** Area of a ring on the WGS 84 ellipsoid, m², whichever way round it is drawn; 0 for fewer than three corners. */
 export function geodesicAreaM2(ring: readonly LngLat[]): number {
   if (ring.length < 3) return 0;

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { formatQuantity, wholePlan } from '@sombra/core';
+import { digDepthMm, formatQuantity, wholePlan } from '@sombra/core';
 import type { Stop } from '../along/stops.service';
 import { PlantingSteps } from '../drawing/planting-steps';
 import { SessionService } from '../session/session.service';
@@ -56,7 +56,7 @@ export class StopPlan {
     const { pit, stakes } = plan;
     const mm = (value: number) => formatQuantity(value, 'lengthMm', this.session.units());
     return [
-      { name: 'Dig, at the uphill edge', value: mm(pit.depthMm.value + pit.fillUnderBallMm) },
+      { name: 'Dig, at the uphill edge', value: mm(digDepthMm(pit)) },
       { name: 'Wide', value: mm(pit.widthMm.value) },
       { name: 'Flare above grade', value: mm(pit.proudMm.value) },
       { name: 'First water', value: formatQuantity(pit.firstWaterL.value, 'volumeL', this.session.units()) },

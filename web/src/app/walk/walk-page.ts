@@ -17,6 +17,7 @@ import {
   formatQuantity,
   judgePlanting,
   sayReason,
+  type Move,
   type RecordFacts,
   type RecordKind,
 } from '@sombra/core';
@@ -37,7 +38,10 @@ import { SpotStore } from '../spot/spot-store';
 import { FindingsList } from '../ui/findings-list';
 import { sayProblem } from '../ui/problem';
 import { StopPlan } from './stop-plan';
-import { lookOf, lookQuestions, plantingOf, plantingQuestions } from './walk-questions';
+import { CompassService } from './compass.service';
+import { MoveIt } from './move-it';
+import { paces, plantingOf, plantingQuestions, type Pace } from './planting-questions';
+import { lookOf, lookQuestions } from './walk-questions';
 import { WhichTree } from './which-tree';
 
 interface Kept {
@@ -59,6 +63,11 @@ const hands = [
   { value: 'right', name: 'Right hand' },
 ] as const;
 const handKey = 'sombra.hand';
+const paceKey = 'sombra.pace';
+const keptPace = (): Pace => {
+  const kept = localStorage.getItem(paceKey) ?? '';
+  return kept in paces ? (kept as Pace) : 'led';
+};
 
 /**
  * A walk of several things: where one is, how many are left, the next by distance or by plan; at each which tree it is,
@@ -67,8 +76,8 @@ const handKey = 'sombra.hand';
 @Component({
   selector: 's-walk-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, AskQuestion, FindingsList, PhotoButton, StopPlan, WhichTree],
-  providers: [StopsService, WhereService, SpotStore, sendsRecords],
+  imports: [RouterLink, AskQuestion, FindingsList, MoveIt, PhotoButton, StopPlan, WhichTree],
+  providers: [StopsService, WhereService, CompassService, SpotStore, sendsRecords],
   templateUrl: './walk-page.html',
   styleUrl: './walk-page.scss',
   host: { '[class.left]': "hand() === 'left'" },
@@ -83,6 +92,8 @@ export class WalkPage {
   protected readonly reasons = usualReasons;
   protected readonly orders = orders;
   protected readonly hands = hands;
+  protected readonly paces = Object.entries(paces).map(([value, name]) => ({ value: value as Pace, name }));
+  private readonly compass = inject(CompassService);
   private readonly stopsHere = inject(StopsService);
   private readonly along = inject(AlongService);
   private readonly store = inject(SpotStore);
@@ -95,6 +106,8 @@ export class WalkPage {
   protected readonly names = assignmentNames;
   private readonly kept = signal<Kept>({ stopId: null, order: 'plan', set: [] });
   protected readonly order = computed(() => this.kept().order);
+  /** Whoever does not know the work yet is led; each device keeps how its person goes. */
+  protected readonly pace = signal<Pace>(keptPace());
   protected readonly hand = signal<'left' | 'right'>(localStorage.getItem(handKey) === 'left' ? 'left' : 'right');
 
   protected readonly stops = computed<readonly AssignedStop[]>(() => {
@@ -122,9 +135,11 @@ export class WalkPage {
   protected readonly questions = computed<readonly Ask[] | null>(() => {
     const [kind, life] = [this.assignment()?.kind, this.current()?.stop?.life];
     if (kind === 'looks' && life?.planting) return lookQuestions;
-    if (kind === 'planting' && life && !life.planting)
-      return plantingQuestions(life, this.answers(), this.session.units());
-    return null;
+    const work = this.current()?.stop?.detail?.rules.work;
+    if (kind !== 'planting' || !life || life.planting || !work) return null;
+    const headingDeg = this.compass.headingDeg();
+    const asked = { life, answers: this.answers(), units: this.session.units(), pace: this.pace(), work };
+    return plantingQuestions({ ...asked, headingDeg });
   });
   protected readonly bench = computed(() => {
     const kind = this.assignment()?.kind;
@@ -143,6 +158,8 @@ export class WalkPage {
     const { putBackMm } = built.facts;
     return judgePlanting(built.facts, putBackMm === undefined ? life : basisWith(life, { putBackMm })).findings;
   });
+  /** Something is not as planned: whoever stands there knows why. */
+  protected readonly departs = computed(() => (this.judged() ?? []).some(({ level }) => level !== 'good'));
   /** A question is open: all else makes room for it. */
   protected readonly asking = computed(() => this.ask() !== null);
   protected readonly photos = signal<readonly string[]>([]);
@@ -150,13 +167,17 @@ export class WalkPage {
   protected readonly cannot = signal(false);
   protected readonly reason = signal('');
 
-  /** Where nobody may dig today a planting is not begun. */
-  protected readonly noCover = computed(() => {
+  /** What covers digging here today; `null` where nothing is asked. */
+  protected readonly cover = computed(() => {
     const detail = this.current()?.stop?.detail;
     const today = this.session.today();
     if (this.assignment()?.kind !== 'planting' || !detail || today < detail.ticketsSince) return null;
-    const cover = digCover(detail.leave, today, detail.rules.ground);
-    if (cover.kind !== 'none') return null;
+    return digCover(detail.leave, today, detail.rules.ground);
+  });
+  /** Where nobody may dig today a planting is not begun. */
+  protected readonly noCover = computed(() => {
+    const cover = this.cover();
+    if (cover?.kind !== 'none') return null;
     return cover.because.map((reason) => sayReason(reason, this.session.units())).join(' ');
   });
 
@@ -210,6 +231,17 @@ export class WalkPage {
     if (order === 'near') this.where.follow();
   }
 
+  protected setPace(pace: Pace): void {
+    this.pace.set(pace);
+    localStorage.setItem(paceKey, pace);
+  }
+
+  /** What the short way leaves out is asked as well, for this tree. */
+  protected sayMore(): void {
+    this.pace.set('more');
+    this.keepBegun({ at: 0 });
+  }
+
   protected setHand(hand: 'left' | 'right'): void {
     this.hand.set(hand);
     localStorage.setItem(handKey, hand);
@@ -233,13 +265,23 @@ export class WalkPage {
 
   /** What was answered so far, to be read over and gone back to. */
   protected readonly said = computed(() =>
-    (this.questions() ?? []).map((ask, i) => ({ i, title: ask.title, value: this.sayAnswer(ask) })),
+    (this.questions() ?? []).flatMap((ask, i) =>
+      ask.kind === 'step' ? [] : [{ i, title: ask.title, value: this.sayAnswer(ask) }],
+    ),
   );
 
   private sayAnswer(ask: Ask): string {
     if (ask.kind === 'photo') return this.photos().length > 0 ? `${this.photos().length} taken` : 'none';
     const value = this.answers()[ask.key] ?? null;
     if (value === null) return 'not looked at';
+    if (ask.kind === 'many')
+      return (
+        ask.options
+          .filter((one) => String(value).split(',').includes(one.value))
+          .map(({ name }) => name)
+          .join(', ') || 'nothing'
+      );
+    if (ask.kind === 'step') return '';
     if (ask.kind === 'words') return ask.options.find((one) => one.value === value)?.name ?? '';
     const number = Number(value);
     const side = ask.signs ? ` ${number < 0 ? ask.signs.minus : ask.signs.plus}` : '';
@@ -301,6 +343,16 @@ export class WalkPage {
     this.cannot.set(false);
     this.reason.set('');
     this.keepWalk({ stopId: null });
+  }
+
+  /** A spot that cannot be dug, set aside on the device; the walk stays at it. */
+  protected async moveIt(facts: Move): Promise<void> {
+    await this.sender.send({ kind: 'move', facts, supersedes: null }, 'Moved, with its reason.');
+  }
+
+  /** Why it was built otherwise than planned. */
+  protected depart(text: string): void {
+    this.keepBegun({ answers: { ...this.answers(), departure: text } });
   }
 
   protected later(): void {

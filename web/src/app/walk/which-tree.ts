@@ -17,7 +17,6 @@ const farFromTreeM = 25;
   selector: 's-which-tree',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [TagReader],
-  providers: [CompassService],
   template: `
     @let one = stop();
     <div class="which">
