@@ -1,8 +1,7 @@
-import type { DayHours } from '@sombra/core';
+import type { DayHours, DayKind } from '@sombra/core';
 import * as z from 'zod';
 import { shortText } from './measures';
 
-export const dayKinds = ['volunteers', 'contractor', 'hand_out'] as const;
 export const dayStates = ['planned', 'called_off', 'closed'] as const;
 
 export const minuteOfDay = z.int().min(0).max(1440);
@@ -15,7 +14,7 @@ export const dayHoursSchema = z.strictObject({
   cleanUpMin: minuteOfDay,
 }) satisfies z.ZodType<DayHours>;
 
-/** What is arranged for a day, in words; the first six are asked for before it is ready. */
+/** What is arranged for a day, in words; some are asked for before it is ready, by its kind. */
 export const arrangementNames = {
   gathering: 'Gathering place',
   firstAid: 'First aid',
@@ -29,14 +28,11 @@ export const arrangementNames = {
   partners: 'Partners',
 } as const;
 export type ArrangementName = keyof typeof arrangementNames;
-export const arrangementsAsked: readonly ArrangementName[] = [
-  'gathering',
-  'firstAid',
-  'emergency',
-  'toilets',
-  'water',
-  'traffic',
-];
+export const arrangementsAsked: Readonly<Record<DayKind, readonly ArrangementName[]>> = {
+  volunteers: ['gathering', 'firstAid', 'emergency', 'toilets', 'water', 'traffic'],
+  contractor: ['gathering', 'emergency', 'water', 'traffic'],
+  hand_out: ['gathering', 'firstAid'],
+};
 const words = shortText(400).default('');
 export const arrangementsSchema = z.strictObject({
   gathering: words,

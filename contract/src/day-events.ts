@@ -1,4 +1,4 @@
-import { toolCodes, type ToolCode, type ToolCounts } from '@sombra/core';
+import { closeDownTasks, toolCodes, type ToolCode, type ToolCounts } from '@sombra/core';
 import * as z from 'zod';
 import { minuteOfDay } from './day-basics';
 import { entityId, instant, filledText, shortText } from './measures';
@@ -22,6 +22,8 @@ const dayEventFacts = {
   tools_back: z.strictObject({ team, counts: toolCountsSchema, note: shortText(200) }),
   incident: z.strictObject({ what: filledText(400), nearMiss: z.boolean(), called: shortText(200) }),
   message: z.strictObject({ team: team.nullable(), words: filledText(300) }),
+  close_down: z.strictObject({ task: z.enum(closeDownTasks), spotId: entityId.nullable() }),
+  handed_out: z.strictObject({ spotId: entityId, to: filledText(80) }),
   thunder: z.strictObject({ note: shortText(200) }),
   closed: z.strictObject({ hours: z.number().min(0).max(5000), note: shortText(1000) }),
 } as const;

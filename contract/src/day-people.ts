@@ -103,3 +103,4 @@ export type OpenRegistration = z.infer<typeof openRegistrationSchema>;
 export const answerRegistrationSchema = z.strictObject({ answer: z.enum(['confirm', 'cancel']) });
 
 export const waiverSchema = z.strictObject({ version: z.int().min(1), text: shortText(8000).min(20) });
+export type Waiver = z.infer<typeof waiverSchema>;

@@ -1,4 +1,5 @@
 import {
+  dayKinds,
   materialCodes,
   materials,
   sayAmount,
@@ -12,17 +13,11 @@ import {
   type WorkedDay,
 } from '@sombra/core';
 import * as z from 'zod';
-import {
-  arrangementNames,
-  arrangementsAsked,
-  arrangementsSchema,
-  dayHoursSchema,
-  dayKinds,
-  dayStates,
-} from './day-basics';
+import { arrangementNames, arrangementsAsked, arrangementsSchema, dayHoursSchema, dayStates } from './day-basics';
 import { dayEventSchema, toolCode, toolCountsSchema } from './day-events';
 import { dayPersonSchema, type DayPerson } from './day-people';
 import { entityId, isoDate, filledText, positionSchema, rowVersion } from './measures';
+import { weatherRulesSchema } from './rules';
 
 export const plannedTeamSchema = z.strictObject({
   leadId: entityId,
@@ -147,6 +142,7 @@ const builtSchema = z.object({
   level: z.enum(['good', 'watch', 'act', 'urgent']),
   findings: z.array(z.custom<Finding>()),
   firstWaterL: z.number(),
+  departure: z.string().nullable(),
   by: z.string(),
 });
 
@@ -182,6 +178,9 @@ export const dayDetailSchema = z.object({
   toolsThere: toolCountsSchema,
   /** In the material's own unit. */
   materialsMissing: z.array(z.object({ code: z.enum(materialCodes), missing: z.number() })),
+  /** Of the trees that were planted on the day, by their plans. */
+  materialsUsed: z.array(z.object({ code: z.enum(materialCodes), amount: z.number() })),
+  weatherRules: weatherRulesSchema,
   events: z.array(dayEventSchema),
   waiver: z.object({ version: z.int(), text: z.string() }).nullable(),
   mails: z.object({ waiting: z.int(), sent: z.int(), refused: z.int(), page: z.string().nullable() }),
@@ -191,6 +190,8 @@ export type DayDetail = z.infer<typeof dayDetailSchema>;
 /** A day as the core judges it; what materials are missing is said in the reader's units. */
 export function keptDayOf(detail: DayDetail, units: UnitSystem = 'metric'): KeptDay {
   return {
+    kind: detail.kind,
+    weather: detail.weatherRules,
     hours: detail.hours,
     capacity: detail.capacity,
     trees: detail.trees,
@@ -204,7 +205,7 @@ export function keptDayOf(detail: DayDetail, units: UnitSystem = 'metric'): Kept
       name: materials[code].name,
       missing: sayAmount(code, missing, units),
     })),
-    arrangementsMissing: arrangementsAsked
+    arrangementsMissing: arrangementsAsked[detail.kind]
       .filter((name) => detail.arrangements[name] === '')
       .map((name) => arrangementNames[name].toLowerCase()),
   };

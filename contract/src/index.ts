@@ -20,6 +20,7 @@ export * from './ground';
 export * from './match';
 export * from './files/species-row';
 export * from './stock';
+export * from './built-report';
 export * from './day';
 export * from './day-basics';
 export * from './day-events';

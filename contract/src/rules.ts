@@ -1,5 +1,6 @@
 import {
   defaultGroundRules,
+  defaultWeatherRules,
   defaultWorkRules,
   fitParts,
   handsKinds,
@@ -11,6 +12,7 @@ import {
   type GroundRules,
   type MaterialCode,
   type MatchRules,
+  type WeatherRules,
   type WorkRules,
 } from '@sombra/core';
 import * as z from 'zod';
@@ -117,6 +119,27 @@ const withHands = (kept: unknown): unknown =>
     ? { hands: defaultWorkRules.labour.hands, volunteers: kept, crews: kept }
     : kept;
 
+export const weatherRulesSchema = z
+  .strictObject({
+    thunderKm: z.number().min(0).max(50),
+    afterThunderMin: z.number().min(0).max(240),
+    heatBreaksC: z.number().min(20).max(60),
+    heatBreakMin: z.number().min(0).max(60).default(defaultWeatherRules.heatBreakMin),
+    heatStopC: z.number().min(20).max(60),
+    gustStopMs: z.number().min(3).max(40),
+    lightRainMm: z.number().min(0).max(50),
+    rainStopMm: z.number().min(0).max(100),
+    frozenSoilC: z.number().min(-10).max(5),
+  })
+  .refine(({ heatBreaksC, heatStopC }) => heatBreaksC < heatStopC, {
+    error: 'must be more than where rests in the heat begin',
+    path: ['heatStopC'],
+  })
+  .refine(({ lightRainMm, rainStopMm }) => lightRainMm < rainStopMm, {
+    error: 'must be more than what goes on all the same',
+    path: ['rainStopMm'],
+  }) satisfies z.ZodType<WeatherRules>;
+
 export const workRulesSchema = z.strictObject({
   labour: z.preprocess(
     withHands,
@@ -145,13 +168,15 @@ export const rulesSchema = z.strictObject({
   ground: groundRulesSchema,
   match: matchRulesSchema,
   work: workRulesSchema.default(defaultWorkRules),
+  weather: weatherRulesSchema.default(defaultWeatherRules),
 });
 /** What is stored is stored whole: rules that somebody's page does not know of are not set back by leaving them out. */
-export const saveRulesSchema = rulesSchema.extend({ work: workRulesSchema });
+export const saveRulesSchema = rulesSchema.extend({ work: workRulesSchema, weather: weatherRulesSchema });
 export interface Rules {
   readonly ground: GroundRules;
   readonly match: MatchRules;
   readonly work: WorkRules;
+  readonly weather: WeatherRules;
 }
 
 export const keptRulesSchema = z.object({ rules: rulesSchema, madeBy: z.string(), madeAt: z.string() });

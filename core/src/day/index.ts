@@ -1,4 +1,6 @@
 export * from './as-built';
+export * from './close-down';
+export * from './day-kinds';
 export * from './heat-index';
 export * from './helpers';
 export * from './labour-pace';

@@ -68,10 +68,10 @@ export interface Readiness {
 
 /**
  * Whether a day may be held as it stands, red lines first. Leave to dig, leave to plant, a tree to plant and somebody
- * who leads are red: no wish moves them; tools, materials, cards and arrangements want an act before the day.
+ * who leads are red: no wish moves them. What a kind of day has no part in is not asked; tools, materials, cards and arrangements want an act before the day.
  */
-export function judgeReadiness(facts: ReadinessFacts): Readiness {
-  const lines = readinessTopics.map((topic) => ({ topic, ...judges[topic](facts) }));
+export function judgeReadiness(facts: ReadinessFacts, topics: readonly ReadinessTopic[] = readinessTopics): Readiness {
+  const lines = topics.map((topic) => ({ topic, ...judges[topic](facts) }));
   const order: readonly Level[] = ['urgent', 'act', 'watch', 'good'];
   const sorted = [...lines].sort((a, b) => order.indexOf(a.level) - order.indexOf(b.level));
   return { level: worstLevel(lines.map(({ level }) => level)), lines: sorted };

@@ -77,10 +77,12 @@ export interface TeamRun {
   readonly cause: LateCause | null;
 }
 
-/** Work that stops for everybody: rain, thunder. */
+/** Work that stops for everybody: rain, thunder, a rest in the heat. */
 export interface Stop {
   readonly fromMin: number;
   readonly lengthMin: number;
+  /** A rest is drawn as the break it is; left out, work was stopped. */
+  readonly kind?: 'stopped' | 'break';
 }
 
 export interface RunAsked {
@@ -132,7 +134,7 @@ function runTeam(team: RunTeam, hours: DayHours, stops: readonly Stop[], nowMin:
     const stopped = stopsWithin(stops, from, from + minutes.likely);
     clock.stoppedMin += stopped.reduce((sum, one) => sum + one.lengthMin, 0);
     for (const one of stopped)
-      blocks.push({ kind: 'stopped', fromMin: one.fromMin, toMin: one.fromMin + one.lengthMin });
+      blocks.push({ kind: one.kind ?? 'stopped', fromMin: one.fromMin, toMin: one.fromMin + one.lengthMin });
     const waited = stopped.reduce((sum, one) => sum + one.lengthMin, 0);
     clock.at += minutes.likely + waited;
     clock.low += minutes.low + waited;

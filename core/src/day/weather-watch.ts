@@ -24,6 +24,8 @@ export interface WeatherRules {
   readonly afterThunderMin: number;
   /** From this heat index on work goes in short turns, with shade and water. */
   readonly heatBreaksC: number;
+  /** Rest in the shade, with water, in each hour that hot. */
+  readonly heatBreakMin: number;
   /** From this heat index on nobody digs. */
   readonly heatStopC: number;
   /** Gusts that stop lifting and staking. */
@@ -39,13 +41,14 @@ export interface WeatherRules {
 /**
  * 10 km and 30 min: outdoors-safety guidance of the US National Weather Service (lightning strikes that far from the
  * rain). Heat index 32 °C caution with breaks, 39 °C stop: the bands of its chart (extreme caution from 32, danger from
- * 39.4). Gusts of Beaufort 7 from 13.9 m/s. Rain: light up to 2.5 mm in an hour, heavy from 7.6 (American
+ * 39.4). Ten minutes of rest in an hour that hot: an estimate, between what outdoor-work codes ask. Gusts of Beaufort 7 from 13.9 m/s. Rain: light up to 2.5 mm in an hour, heavy from 7.6 (American
  * Meteorological Society, Glossary). Local codes go first.
  */
 export const defaultWeatherRules: WeatherRules = {
   thunderKm: 10,
   afterThunderMin: 30,
   heatBreaksC: 32,
+  heatBreakMin: 10,
   heatStopC: 39,
   gustStopMs: 13.9,
   lightRainMm: 2.5,

@@ -6,11 +6,13 @@ import {
   runOf,
   teamTaskOf,
   toolsOf,
+  heatBreaks,
   watchDay,
   type DayHelper,
   type DayTree,
   type KeptDay,
 } from './whole-day';
+import { defaultWeatherRules } from './weather-watch';
 import { plantingMin, usualDayHours as hours } from './timetable';
 
 const tree = (i: number, change: Partial<DayTree> = {}): DayTree => ({
@@ -40,6 +42,8 @@ const square = (n: number, metres = 0) =>
 const day = (change: Partial<KeptDay> = {}): KeptDay => {
   const trees = change.trees ?? [tree(1), tree(2)];
   return {
+    kind: 'volunteers',
+    weather: defaultWeatherRules,
     hours,
     capacity: 10,
     trees,
@@ -56,7 +60,52 @@ const day = (change: Partial<KeptDay> = {}): KeptDay => {
 };
 const team = (spotIds: string[]) => ({ leadId: 'Ann', helperIds: ['Ann', 'Ben', 'Cid'], spotIds });
 
+/** 34 °C at 50 % feels like more than 32 °C; the hours of the day are 9 to 13. */
+const hot = Array.from({ length: 24 }, (_, hour) => ({
+  hour,
+  rainMm: 0,
+  temperatureC: hour >= 11 ? 34 : 24,
+  humidityPct: 50,
+  gustMs: 3,
+  thunderKm: null,
+  soilC: 20,
+}));
+
+describe('rests in the heat', () => {
+  it('end each hour that is so hot, within the time of planting', () => {
+    // Planting goes from 9:25 to 12:30: of the hot hours from eleven on only one ends within it.
+    expect(heatBreaks(day({ forecast: hot }))).toEqual([{ fromMin: 11 * 60 + 50, lengthMin: 10, kind: 'break' }]);
+    const longer = { ...hours, endMin: 15 * 60 };
+    expect(heatBreaks(day({ forecast: hot, hours: longer })).map(({ fromMin }) => fromMin)).toEqual([710, 770, 830]);
+  });
+  it('take their time from the work: more people are needed, teams have less, and the run shows them', () => {
+    const [cool, warm] = [day(), day({ forecast: hot })];
+    expect(teamTaskOf(warm).minutes).toBe(teamTaskOf(cool).minutes - 10);
+    const [run] = runOf({
+      ...warm,
+      trees: [tree(1, { ruledH: 5 }), tree(2, { ruledH: 5 })],
+      teams: [team(['s1', 's2'])],
+    });
+    expect(run?.blocks.filter(({ kind }) => kind === 'break').map(({ fromMin }) => fromMin)).toContain(710);
+  });
+  it('are the programme’s to set', () => {
+    expect(heatBreaks(day({ forecast: hot, weather: { ...defaultWeatherRules, heatBreakMin: 0 } }))).toEqual([]);
+    expect(heatBreaks(day({ forecast: hot, weather: { ...defaultWeatherRules, heatBreaksC: 45 } }))).toEqual([]);
+  });
+});
+
 describe('a day as it is kept', () => {
+  it('asks a contractor’s day neither for people nor teams nor tools, and a hand-out not for materials', () => {
+    const topics = (kind: KeptDay['kind']) => readinessOf(day({ kind })).lines.map(({ topic }) => topic);
+    const [ours, contractor, handOut] = (['volunteers', 'contractor', 'hand_out'] as const).map(topics);
+    expect(ours).toEqual(expect.arrayContaining(['people', 'teams', 'tools', 'materials', 'cover']));
+    expect(contractor).toEqual(expect.arrayContaining(['cover', 'leave', 'stock', 'materials']));
+    for (const topic of ['people', 'teams', 'tools']) {
+      expect(contractor).not.toContain(topic);
+      expect(handOut).not.toContain(topic);
+    }
+    expect(handOut).toContain('cover');
+  });
   it('asks for as many people as its hours take in the time there is', () => {
     // Six person-hours in nine tenths of 170 minutes: 2.35 people.
     expect(peopleNeeded(day())).toMatchObject({ people: Math.ceil(6 / ((plantingMin(hours) / 60) * 0.9)), teams: 1 });

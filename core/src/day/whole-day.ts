@@ -1,10 +1,12 @@
+import { dayParts, type DayKind } from './day-kinds';
+import { heatIndexC } from './heat-index';
 import { defaultTeamRules, strengthOf, type Helper, type TeamRules } from './helpers';
 import { learnPace, shapeOfWork, type LabourPace, type WorkedDay } from './labour-pace';
 import { judgeReadiness, type Readiness, type ReadySpot } from './readiness';
 import type { PlannedTeam, TeamTask } from './team-plan';
 import { plantingMin, runOfDay, type DayHours, type HoursRange, type Stop, type TeamRun } from './timetable';
 import { sumTools, toolCodes, tools, toolsOfTeam, type ToolCounts, type ToolTree } from './tools';
-import { watchWeather, type HourOfWeather, type WeatherWatch } from './weather-watch';
+import { watchWeather, type HourOfWeather, type WeatherRules, type WeatherWatch } from './weather-watch';
 
 /** A tree of the day, with what its plan asks for. */
 export interface DayTree extends ReadySpot {
@@ -32,6 +34,9 @@ export interface DayHelper extends Helper {
 
 /** A planting day as it is kept: everything that is computed of it follows from this. */
 export interface KeptDay {
+  readonly kind: DayKind;
+  /** When weather stops or slows work here. */
+  readonly weather: WeatherRules;
   readonly hours: DayHours;
   readonly capacity: number;
   readonly trees: readonly DayTree[];
@@ -52,6 +57,21 @@ export const walkMPerMin = 70;
 const slackShare = 0.1;
 /** How long past the planned end people stay, h. An estimate. */
 const laterH = 2;
+
+/** Rests in the heat, at the end of each hour of the day that asks for one. */
+export function heatBreaks({ hours, forecast, weather }: Pick<KeptDay, 'hours' | 'forecast' | 'weather'>): Stop[] {
+  const lengthMin = Math.min(60, weather.heatBreakMin);
+  if (lengthMin <= 0) return [];
+  const [from, to] = [hours.beginMin + hours.demonstrationMin, hours.endMin - hours.cleanUpMin];
+  return forecast
+    .filter(({ temperatureC, humidityPct }) => heatIndexC(temperatureC, humidityPct) >= weather.heatBreaksC)
+    .map(({ hour }) => ({ fromMin: (hour + 1) * 60 - lengthMin, lengthMin, kind: 'break' as const }))
+    .filter(({ fromMin }) => fromMin >= from && fromMin < to);
+}
+
+/** Minutes of planting, less the rests that the heat asks for. */
+const workMin = (day: Pick<KeptDay, 'hours' | 'forecast' | 'weather'>): number =>
+  Math.max(0, plantingMin(day.hours) - heatBreaks(day).reduce((sum, { lengthMin }) => sum + lengthMin, 0));
 
 /** What one tree takes at the programme's own pace. Person-hours. */
 export function treeHours(tree: DayTree, pace: LabourPace): HoursRange {
@@ -75,7 +95,7 @@ export function teamTaskOf(day: KeptDay, rules: TeamRules = defaultTeamRules): T
       return tree ? [{ spotId: tree.spotId, hours: treeHours(tree, pace).likely, lifters: tree.lifters }] : [];
     }),
     walkMin: [...rows, last].map((from) => [...rows, last].map((to) => walk(from, to))),
-    minutes: plantingMin(day.hours),
+    minutes: workMin(day),
     rules,
   };
 }
@@ -95,7 +115,7 @@ export function peopleNeeded(day: KeptDay, rules: TeamRules = defaultTeamRules):
   const shape = shapeOfWork(open.map(({ ruledH: hours, heavySoil, heavyStock }) => ({ hours, heavySoil, heavyStock })));
   const range = pace.of(shape);
   const likely = open.reduce((sum, tree) => sum + treeHours(tree, pace).likely, 0);
-  const each = (plantingMin(day.hours) / 60) * (1 - slackShare);
+  const each = (workMin(day) / 60) * (1 - slackShare);
   const people = each > 0 ? Math.ceil(likely / each) : 0;
   const hours = { likely, low: ruledH * range.low, high: ruledH * range.high };
   return { people, teams: Math.ceil(people / rules.usual), hours };
@@ -120,14 +140,15 @@ export function toolsOf(day: KeptDay): { teams: readonly ToolCounts[]; all: Tool
 }
 
 /** The forecast against the hours of the day. */
-export function watchDay({ hours, forecast }: Pick<KeptDay, 'hours' | 'forecast'>): WeatherWatch {
+export function watchDay({ hours, forecast, weather }: Pick<KeptDay, 'hours' | 'forecast' | 'weather'>): WeatherWatch {
   const endHour = Math.ceil(hours.endMin / 60);
-  return watchWeather(forecast, {
+  const asked = {
     beginHour: Math.floor(hours.beginMin / 60),
     endHour,
     neededH: (hours.endMin - hours.beginMin) / 60,
     latestEndHour: Math.min(24, endHour + laterH),
-  });
+  };
+  return watchWeather(forecast, asked, weather);
 }
 
 export function readinessOf(day: KeptDay, rules: TeamRules = defaultTeamRules): Readiness {
@@ -136,7 +157,7 @@ export function readinessOf(day: KeptDay, rules: TeamRules = defaultTeamRules): 
   const inTeam = new Set(day.teams.flatMap(({ helperIds }) => helperIds));
   const planned = new Set(day.teams.flatMap(({ spotIds }) => spotIds));
   const wanted = toolsOf(day).all;
-  return judgeReadiness({
+  const facts = {
     spots: day.trees,
     people: {
       capacity: day.capacity,
@@ -158,7 +179,8 @@ export function readinessOf(day: KeptDay, rules: TeamRules = defaultTeamRules): 
     materials: day.materialsMissing,
     arrangementsMissing: day.arrangementsMissing,
     weather: watchDay(day).advice,
-  });
+  };
+  return judgeReadiness(facts, dayParts[day.kind].topics);
 }
 
 /** What if: fewer people in each team, work stopped for a while, a tool missing in one. */
@@ -201,7 +223,12 @@ export function runOf(
       ...slower,
     };
   });
-  return runOfDay({ hours: day.hours, teams, stops: asked.stops ?? [], nowMin: asked.nowMin ?? null });
+  return runOfDay({
+    hours: day.hours,
+    teams,
+    stops: [...heatBreaks(day), ...(asked.stops ?? [])],
+    nowMin: asked.nowMin ?? null,
+  });
 }
 
 export interface NextTree {

@@ -125,7 +125,7 @@ function api({ config, db, sessionPool, live, centre, seeker = directSeeker() }:
     secret: config.sessionSecret,
     publicUrl: config.publicUrl,
   };
-  router.use(openDayRoutes(db, sessionPool, doorway));
+  router.use(openDayRoutes(db, sessionPool, { doorway, storageFolder: config.storageFolder }));
   router.use('/open', limited);
   router.use(consentRoutes(db, config), invitationRoutes(db), setUpRoutes(db));
   router.use(requireUser);

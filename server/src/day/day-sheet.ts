@@ -1,6 +1,7 @@
 import { arrangementNames, keptDayOf, type ArrangementName, type DayDetail } from '@sombra/contract';
 import {
   clockOf,
+  dayParts,
   formatQuantity,
   nameOfTeam,
   runOf,
@@ -30,13 +31,16 @@ const safety = [
 const toolWords = (counts: ToolCounts): string =>
   toolCodes.flatMap((code) => (counts[code] ? [`${counts[code]} × ${tools[code].toLowerCase()}`] : [])).join(', ');
 
-/** The papers of a day: the day's sheet, one for each team, sign-in, safety and pick list; A4. */
-export function daySheets(detail: DayDetail, programme: string, units: UnitSystem): PDFKit.PDFDocument {
-  const doc = openDocument({
+export const openDaySheets = (detail: DayDetail, programme: string): PDFKit.PDFDocument =>
+  openDocument({
     size: 'A4',
     margin,
     info: { Title: plain(`${detail.title}, ${sayDay(detail.onDay)}`), Author: plain(programme) },
   });
+
+/** The papers of a day: the day's sheet, one for each team, sign-in, safety and pick list; A4. What its kind has no part in is left out. */
+export function drawDaySheets(doc: PDFKit.PDFDocument, detail: DayDetail, units: UnitSystem): void {
+  const parts = dayParts[detail.kind];
   const kept = keptDayOf(detail);
   const picks = toolsOf(kept);
   const runs = runOf(kept);
@@ -56,6 +60,7 @@ export function daySheets(detail: DayDetail, programme: string, units: UnitSyste
     if (words !== '') say(`${title}: ${words}`);
   }
   doc.moveDown();
+  if (!parts.teams) return drawTrees(doc, detail, units);
   head('Teams', 13);
   drawTable(
     doc,
@@ -141,6 +146,25 @@ export function daySheets(detail: DayDetail, programme: string, units: UnitSyste
     `Nearest emergency department: ${detail.arrangements.emergency || 'not written down'}. First aid: ${detail.arrangements.firstAid || 'not written down'}.`,
   );
   say('Local codes and the advice of licensed practitioners go before anything on this sheet.');
-  doc.end();
-  return doc;
+}
+
+/** Where no teams are made: every tree on one list, to be ticked as it is planted or taken home. */
+function drawTrees(doc: PDFKit.PDFDocument, { trees, kind }: DayDetail, units: UnitSystem): void {
+  drawTable(
+    doc,
+    [
+      { name: 'Tree', width: 60 },
+      { name: 'Place', width: 120 },
+      { name: 'Species', width: 130 },
+      { name: 'First water', width: 70, align: 'right' },
+      { name: dayParts[kind].handsOut ? 'Handed to' : 'Planted', width: 110 },
+    ],
+    trees.map(({ ref, place, species, waterL }) => [
+      ref,
+      place,
+      species ?? '',
+      formatQuantity(waterL, 'volumeL', units),
+      '',
+    ]),
+  );
 }

@@ -1,27 +1,27 @@
 import {
   keptDayOf,
   type DayDetail,
-  type NewDayEvent,
   type OpenDay,
   type OpenRegistration,
   type PrivateFacts,
   type Problem,
   type SeekProgress,
 } from '@sombra/contract';
-import { addDaysTo, readinessOf, type IsoDate, type Stock } from '@sombra/core';
+import { readinessOf, type IsoDate, type Stock } from '@sombra/core';
 import { randomUUID } from 'node:crypto';
 import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import { openMailbox, type Mailbox } from '../../testing/mailbox';
-import { openTestTown, Visitor, container, loam, planting, sending, type TestTown } from '../../testing/test-town';
+import { dayEvent, openDayTown, type DayTown } from '../../testing/day-town';
+import { Visitor, container, planting, sending, type TestTown } from '../../testing/test-town';
 import { sendMail } from '../mail/sending-service';
 import { smtpMail, type MailService } from '../adapters/mail';
-import { programmeToday } from '../programme/today';
 import { readWeather } from '../weather/reading-service';
 import { replaceLayer } from '../map/repository';
 import { walkMatrix } from '../streets/repository';
 import { SeasonKeys, seasonOf } from './season-key';
 
+let days: DayTown;
 let town: TestTown;
 let cora: Visitor;
 let leo: Visitor;
@@ -32,47 +32,17 @@ let stranger: Visitor;
 
 beforeAll(async () => {
   mail = await openMailbox();
-  town = await openTestTown();
-  cora = await Visitor.signedIn(town.url, 'cora');
-  leo = await Visitor.signedIn(town.url, 'leo');
+  days = await openDayTown();
+  ({ town, cora, leo, today, onDay } = days);
   stranger = new Visitor(town.url);
-  today = await programmeToday(town.db);
-  onDay = addDaysTo(today, 3);
 });
 afterAll(async () => {
   await town.stop();
   mail.stop();
 });
 
-let spots = 0;
-async function readySpot(): Promise<string> {
-  const { spotId } = await town.addSpot(`D-${String(++spots).padStart(4, '0')}`);
-  const records = [
-    { kind: 'ground', facts: loam },
-    { kind: 'stock', facts: container },
-  ] as const;
-  for (const [i, record] of records.entries()) {
-    const { status } = await cora.send('POST', '/api/records', sending(spotId, record, i + 1));
-    if (status >= 300) throw new Error(`${record.kind} was answered ${status}`);
-  }
-  return spotId;
-}
-
-async function makeDay(change: object = {}): Promise<DayDetail> {
-  const asked = {
-    id: randomUUID(),
-    title: 'Mole Street',
-    onDay,
-    kind: 'volunteers',
-    capacity: 10,
-    spotIds: [],
-    copyOf: null,
-    ...change,
-  };
-  const { status, body } = await cora.send<DayDetail>('POST', '/api/planting-days', asked);
-  expect(status).toBe(201);
-  return body;
-}
+const readySpot = () => days.readySpot();
+const makeDay = (change?: object) => days.makeDay(change);
 const read = async (id: string, who = cora) => (await who.send<DayDetail>('GET', `/api/planting-days/${id}`)).body;
 const openLink = async (id: string) =>
   (await cora.send<{ path: string }>('POST', `/api/planting-days/${id}/link`, { open: true })).body.path.replace(
@@ -113,14 +83,6 @@ const registration = (name: string, change: object = {}) => ({
   minors: [],
   website: '',
   ...change,
-});
-const event = <K extends NewDayEvent['kind']>(kind: K, facts: Extract<NewDayEvent, { kind: K }>['facts']) => ({
-  id: randomUUID(),
-  at: new Date().toISOString(),
-  device: 'test',
-  aheadMs: null,
-  kind,
-  facts,
 });
 async function sendAll(service: MailService): Promise<void> {
   while ((await sendMail(town.db, service)) > 0);
@@ -225,13 +187,13 @@ describe('who sees a day', () => {
   });
   it('is told by no clock that goes ahead, and reopens nothing that is closed', async () => {
     const day = await makeDay();
-    const ahead = { ...event('thunder', { note: '' }), at: '2099-01-01T00:00:00Z' };
+    const ahead = { ...dayEvent('thunder', { note: '' }), at: '2099-01-01T00:00:00Z' };
     await leo.send('POST', `/api/planting-days/${day.id}/events`, ahead);
-    await leo.send('POST', `/api/planting-days/${day.id}/events`, event('closed', { hours: 4, note: '' }));
+    await leo.send('POST', `/api/planting-days/${day.id}/events`, dayEvent('closed', { hours: 4, note: '' }));
     await leo.send(
       'POST',
       `/api/planting-days/${day.id}/events`,
-      event('weather_decided', { advice: 'go', beginMin: null, why: 'Late word.' }),
+      dayEvent('weather_decided', { advice: 'go', beginMin: null, why: 'Late word.' }),
     );
     const after = await read(day.id);
     expect([
@@ -250,7 +212,7 @@ describe('a phone whose clock is wrong', () => {
     const year = 365 * 86_400_000;
     const hourAgo = Date.now() - 3_600_000;
     const came = {
-      ...event('checked_in', { personId: ana.id }),
+      ...dayEvent('checked_in', { personId: ana.id }),
       at: new Date(hourAgo - year).toISOString(),
       aheadMs: -year,
     };
@@ -505,10 +467,10 @@ describe('what happens on a day', () => {
     });
     await leo.send('POST', `/api/planting-days/${day.id}/people`, ana);
     const keep = (one: object) => leo.send('POST', `/api/planting-days/${day.id}/events`, one);
-    const came = event('checked_in', { personId: ana.id });
+    const came = dayEvent('checked_in', { personId: ana.id });
     expect([(await keep(came)).status, (await keep(came)).status]).toEqual([201, 201]);
-    expect((await keep(event('checked_in', { personId: randomUUID() }))).status).toBe(404);
-    await keep(event('weather_decided', { advice: 'call_off', beginMin: null, why: 'Thunder all morning.' }));
+    expect((await keep(dayEvent('checked_in', { personId: randomUUID() }))).status).toBe(404);
+    await keep(dayEvent('weather_decided', { advice: 'call_off', beginMin: null, why: 'Thunder all morning.' }));
     const after = await read(day.id);
     expect([after.state, after.events.map(({ kind }) => kind), after.people[0]?.cameAt]).toEqual([
       'called_off',
@@ -525,7 +487,7 @@ describe('what happens on a day', () => {
     const planted = await leo.send('POST', '/api/records', sending(spotId, planting(today)));
     expect(planted.status).toBeLessThan(300);
     const hours = (tree?.ruledH ?? 0) * 1.5;
-    await leo.send('POST', `/api/planting-days/${day.id}/events`, event('closed', { hours, note: '' }));
+    await leo.send('POST', `/api/planting-days/${day.id}/events`, dayEvent('closed', { hours, note: '' }));
     const after = await read(day.id);
     expect(after.state).toBe('closed');
     expect(after.worked[0]?.workedH).toBeCloseTo(hours, 6);

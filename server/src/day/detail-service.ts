@@ -2,6 +2,7 @@ import { TZDate } from '@date-fns/tz';
 import type { DayDetail } from '@sombra/contract';
 import {
   digCover,
+  materialCodes,
   sayReason,
   shoppingList,
   spotLife,
@@ -61,13 +62,16 @@ function toolOf(life: SpotLife, plan: PlantingPlan): ToolTree {
   };
 }
 
-/** The trees of some spots as a day needs them. */
+/**
+ * The trees of some spots as a day needs them; `amounts` of what is open, one by one, and `used` by what was planted on
+ * that day, both by plan.
+ */
 export async function treesOfDay(
   db: Db,
   spotIds: readonly string[],
   onDay: IsoDate,
   units: UnitSystem = 'metric',
-): Promise<{ trees: Tree[]; amounts: Amounts[] }> {
+): Promise<{ trees: Tree[]; amounts: Amounts[]; used: Amounts }> {
   const spots = await spotsByIds(db, onDay, spotIds);
   const [programme, rules, zone] = [await programmeBasis(db), await currentRules(db), await timeZone(db)];
   const records = await recordsOfSpots(db, spotIds);
@@ -80,6 +84,7 @@ export async function treesOfDay(
   const onTheWay = await stockOnTheWay(db, spotIds);
   const { consented, permitted } = await leaveOn(db, spotIds, onDay);
   const amounts: Amounts[] = [];
+  const used: Amounts[] = [];
   const trees = spots.map(({ spotId, ref, place, species, lng, lat }): Tree => {
     const known = records.get(spotId) ?? [];
     const life = spotLife(
@@ -89,6 +94,7 @@ export async function treesOfDay(
     const found = wholePlan(life, { work: rules.work });
     const plan = found?.kind === 'plan' ? found : null;
     if (plan && !life.planting) amounts.push(plan.materials);
+    if (plan && life.planting?.record.facts.plantedOn === onDay) used.push(plan.materials);
     const cover = digCover(covers.get(spotId) ?? { tickets: [], clearances: [] }, onDay, rules.ground);
     const owner = life.assessment?.owner ?? null;
     const planting = life.planting?.record ?? null;
@@ -122,12 +128,13 @@ export async function treesOfDay(
         level: life.planting.judgement.level,
         findings: [...life.planting.judgement.findings],
         firstWaterL: life.planting.record.facts.firstWaterL,
+        departure: life.planting.record.facts.departure ?? null,
         by: known.find(({ id }) => id === life.planting?.record.id)?.recordedBy ?? '',
       },
       doneMin: planting?.facts.plantedOn === onDay ? minuteOf(planting.recordedAt, zone) : null,
     };
   });
-  return { trees, amounts };
+  return { trees, amounts, used: sumAmounts(used) };
 }
 
 /** Minutes since midnight where the programme is. */
@@ -178,13 +185,13 @@ export async function dayDetail(
   { simulatedWeather = false, mailPage = null, units = 'metric' }: DetailAsked = {},
 ): Promise<DayDetail> {
   const { spotIds, ...day } = await requireDay(db, id);
-  const { trees, amounts } = await treesOfDay(db, spotIds, day.onDay, units);
+  const { trees, amounts, used } = await treesOfDay(db, spotIds, day.onDay, units);
   const places = trees.map(({ position }) => position);
   const at = day.gathering ?? middle(places);
   const weather = await hoursNear(db, at, { date: day.onDay, timeZone: await timeZone(db) });
   const { metres, routed } = await walkMatrix(db, at ? [...places, at] : places);
   const { amounts: stored } = await store(db);
-  const { work } = await currentRules(db);
+  const { work, weather: weatherRules } = await currentRules(db);
   const short = shoppingList(sumAmounts(amounts, day.teams.length), stored, work.packs).filter(
     ({ packs }) => packs > 0,
   );
@@ -202,6 +209,11 @@ export async function dayDetail(
       code,
       missing: needed - inStore,
     })),
+    materialsUsed: materialCodes.flatMap((code) => {
+      const amount = used[code] ?? 0;
+      return amount > 0 ? [{ code, amount }] : [];
+    }),
+    weatherRules,
     events: await eventsOf(db, id),
     waiver: await currentWaiver(db),
     mails: { ...(await mailCounts(db, id)), page: mailPage },

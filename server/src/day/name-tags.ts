@@ -1,15 +1,21 @@
 import type { DayDetail } from '@sombra/contract';
 import { nameOfTeam } from '@sombra/core';
+import QRCode from 'qrcode';
 import { openDocument } from '../paper/document';
 import { plain } from '../paper/paint-drawing';
 
 const mm = 72 / 25.4;
 /** Two columns of four on A4; each is folded at its middle line, so that the name reads from both sides. */
 const tag = { width: 95 * mm, height: 66 * mm, columns: 2, rows: 4 };
+/** Read by a lead's phone at check-in. */
+const codePt = 15 * mm;
 const margin = { x: 10 * mm, y: 16 * mm };
 
-/** Name tags of everybody who comes: first name large, team, and what leads must see; upside down on the upper half. */
-export function nameTags({ title, people, teams }: DayDetail, programme: string): PDFKit.PDFDocument {
+/** Name tags of everybody who comes: first name large, team, and what leads must see, a code for check-in; upside down on the upper half. */
+export async function nameTags(
+  { id: dayId, title, people, teams }: DayDetail,
+  { programme, origin }: { readonly programme: string; readonly origin: string },
+): Promise<PDFKit.PDFDocument> {
   const doc = openDocument({
     size: 'A4',
     margin: 0,
@@ -18,6 +24,9 @@ export function nameTags({ title, people, teams }: DayDetail, programme: string)
   });
   const all = people.filter(({ state }) => state === 'confirmed');
   const perPage = tag.columns * tag.rows;
+  const codes = await Promise.all(
+    all.map(({ id }) => QRCode.toBuffer(`${origin}/days/${dayId}?person=${id}`, { margin: 1, width: 180 })),
+  );
   if (all.length === 0) doc.addPage().font('Helvetica').fontSize(12).text('Nobody is registered yet.', 50, 50);
   all.forEach((person, i) => {
     if (i % perPage === 0) doc.addPage();
@@ -41,6 +50,8 @@ export function nameTags({ title, people, teams }: DayDetail, programme: string)
       .stroke()
       .undash();
     half(doc, { x, y: y + tag.height / 2 }, person.name, words.join(' · '));
+    const code = codes[i];
+    if (code) doc.image(code, x + tag.width - codePt - 4, y + tag.height - codePt - 4, { width: codePt });
     doc.rotate(180, { origin: [x + tag.width / 2, y + tag.height / 4] });
     half(doc, { x, y }, person.name, words.join(' · '));
     doc.restore();

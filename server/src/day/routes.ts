@@ -1,6 +1,7 @@
 import {
   addHelperSchema,
   answerRegistrationSchema,
+  askReportSchema,
   changeDaySchema,
   changeHelperSchema,
   countToolSchema,
@@ -10,47 +11,58 @@ import {
   newDayEventSchema,
   newDaySchema,
   registerSchema,
+  reportBuiltSchema,
   seekTeamsSchema,
   waiverSchema,
   type SeekProgress,
 } from '@sombra/contract';
-import { Router, type Request } from 'express';
+import express, { Router, type Request } from 'express';
+import { NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
 import type pg from 'pg';
 import { z } from 'zod';
 import { deviceNow } from '../platform/device-time';
+import { originOf } from '../platform/origin';
 import { parse } from '../platform/problems';
 import { streamProgress } from '../platform/progress';
 import { forAct, userOf } from '../platform/sessions';
 import { countTries, spendTry } from '../platform/tries';
 import { findProgramme, timeZone } from '../programme/repository';
 import { programmeToday } from '../programme/today';
-import { daySheets } from './day-sheet';
+import { askForReport, builtReports, openReport, report, reportPhoto, takeReportBack } from './built-report-service';
+import { drawDaySheets, openDaySheets } from './day-sheet';
+import { writePacket } from './day-packet';
 import { dayDetail, requireDay, withoutNames } from './detail-service';
 import { calendarOf } from './letters';
 import { nameTags } from './name-tags';
 import { addHelper, changeHelper, privateFacts } from './helpers-service';
 import { answerRegistration, openDay, openRegistration, register } from './registration-service';
 import type { Doorway } from './told-service';
-import { plantingDays } from './repository';
+import { currentWaiver, plantingDays } from './repository';
 import { arrangeTeams, changeDay, keepEvent, keepToolCount, keepWaiver, makeDay, renewLink } from './service';
 import { seekForDay, type TeamSeeker } from './team-service';
 import { geojsonOf, gpxOf } from './way-files';
 
 const idSchema = z.object({ id: entityId });
 const tokenSchema = z.object({ token: z.string().regex(/^[\w-]{20,64}$/, 'must be a link of ours') });
+const onePhoto = express.raw({ type: () => true, limit: '12mb' });
 const linkSchema = z.strictObject({ open: z.boolean() });
 
 export interface DayParts {
   readonly doorway: Doorway;
   readonly seeker: TeamSeeker;
+  readonly storageFolder: string;
   readonly simulatedWeather: boolean;
   /** Where a simulated mail server shows what it took. */
   readonly mailPage: string | null;
 }
 
 /** Doors of people without an account. Counted by link, since a whole school may come from one address. */
-export function openDayRoutes(db: Knex, pool: pg.Pool, doorway: Doorway): Router {
+export function openDayRoutes(
+  db: Knex,
+  pool: pg.Pool,
+  { doorway, storageFolder }: Pick<DayParts, 'doorway' | 'storageFolder'>,
+): Router {
   const router = Router();
   const tries = countTries(pool, { keyPrefix: 'day-link', points: 600, windowS: 5 * 60 });
   const byLink = async (token: string) =>
@@ -77,10 +89,29 @@ export function openDayRoutes(db: Knex, pool: pg.Pool, doorway: Doorway): Router
     const { answer } = parse(answerRegistrationSchema, request.body);
     response.json(await answerRegistration(db, doorway, token, answer));
   });
+  router.get('/open/planted/:token', async (request, response) => {
+    const { token } = parse(tokenSchema, request.params);
+    await byLink(token);
+    response.json(await openReport(db, token));
+  });
+  router.post('/open/planted/:token', async (request, response) => {
+    const { token } = parse(tokenSchema, request.params);
+    await byLink(token);
+    response.json(await report(db, token, parse(reportBuiltSchema, request.body)));
+  });
+  router.put('/open/planted/:token/photo', onePhoto, async (request, response) => {
+    const { token } = parse(tokenSchema, request.params);
+    await byLink(token);
+    const bytes = Buffer.isBuffer(request.body) ? request.body : new Uint8Array();
+    response.json(await reportPhoto(db, token, { folder: storageFolder, bytes }));
+  });
   return router;
 }
 
-export function dayRoutes(db: Knex, { doorway, seeker, simulatedWeather, mailPage }: DayParts): Router {
+export function dayRoutes(
+  db: Knex,
+  { doorway, seeker, simulatedWeather, mailPage }: Omit<DayParts, 'storageFolder'>,
+): Router {
   const router = Router();
   const detailOf = async (request: Request, id = idOf(request.params)) => {
     const user = userOf(request);
@@ -141,13 +172,24 @@ export function dayRoutes(db: Knex, { doorway, seeker, simulatedWeather, mailPag
     const detail = await detailOf(request);
     const programme = await findProgramme(db);
     response.type('application/pdf');
-    daySheets(detail, programme?.name ?? 'Sombra', userOf(request).units).pipe(response);
+    const doc = openDaySheets(detail, programme?.name ?? 'Sombra');
+    drawDaySheets(doc, detail, userOf(request).units);
+    doc.pipe(response);
+    doc.end();
+  });
+  router.get('/planting-days/:id/packet.pdf', forAct('run_day'), async (request, response) => {
+    const detail = await detailOf(request);
+    const stopped = () => response.destroyed;
+    const asked = { origin: originOf(request), units: userOf(request).units, by: userOf(request).name, stopped };
+    response.type('application/pdf');
+    await writePacket(db, response, detail, asked);
   });
   router.get('/planting-days/:id/name-tags.pdf', forAct('run_day'), async (request, response) => {
     const detail = await detailOf(request);
     const programme = await findProgramme(db);
     response.type('application/pdf');
-    nameTags(detail, programme?.name ?? 'Sombra').pipe(response);
+    const tags = await nameTags(detail, { programme: programme?.name ?? 'Sombra', origin: originOf(request) });
+    tags.pipe(response);
   });
   router.get('/planting-days/:id/teams.gpx', forAct('see'), async (request, response) => {
     const detail = await detailOf(request);
@@ -169,9 +211,25 @@ export function dayRoutes(db: Knex, { doorway, seeker, simulatedWeather, mailPag
       .attachment('planting-day.ics')
       .send(calendarOf(about, { uid: day.id }));
   });
+  router.get('/spots/:id/built-reports', forAct('run_day'), async (request, response) => {
+    response.json(await builtReports(db, idOf(request.params)));
+  });
+  router.post('/spots/:id/built-reports', forAct('run_day'), async (request, response) => {
+    const ask = { ...parse(askReportSchema, request.body), spotId: idOf(request.params) };
+    response.status(201).json(await askForReport(db, userOf(request), ask));
+  });
+  router.post('/built-reports/:id/revoke', forAct('run_day'), async (request, response) => {
+    await takeReportBack(db, userOf(request), idOf(request.params));
+    response.status(204).end();
+  });
   router.put('/tools', forAct('count_store'), async (request, response) => {
     await keepToolCount(db, userOf(request), parse(countToolSchema, request.body));
     response.status(204).end();
+  });
+  router.get('/waiver', forAct('see'), async (_request, response) => {
+    const waiver = await currentWaiver(db);
+    if (!waiver) throw new NotFoundError('no waiver is written yet', 'waiver');
+    response.json(waiver);
   });
   router.put('/waiver', forAct('plan_day'), async (request, response) => {
     await keepWaiver(db, userOf(request), parse(waiverSchema, request.body));

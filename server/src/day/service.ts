@@ -11,6 +11,7 @@ import {
   addDaysTo,
   clockOf,
   ConflictError,
+  dayParts,
   InvalidInputError,
   NotFoundError,
   requireDayHours,
@@ -25,7 +26,7 @@ import type { Knex } from 'knex';
 import { asActor, type Db } from '../platform/db';
 import { hashOf, newToken } from '../platform/secrets';
 import { programmeToday } from '../programme/today';
-import { spotsByIds } from '../pit/repository';
+import { spotsByIds, takeFromStore } from '../pit/repository';
 import { announce } from '../record/repository';
 import { deriveAndKeep } from '../record/derive';
 import { dayDetail, requireDay, treesOfDay } from './detail-service';
@@ -160,7 +161,13 @@ function requireSoundTeams(detail: DayDetail, { teams }: Pick<KeepTeams, 'teams'
 export async function renewLink(db: Knex, user: User, id: string, open: boolean): Promise<{ path: string }> {
   const token = newToken();
   await asActor(db, user.name, async (trx) => {
-    await lockAt(trx, id, null);
+    const day = await lockAt(trx, id, null);
+    if (open && !dayParts[day.kind].people) {
+      const what = day.kind === 'contractor' ? 'A contractor’s day' : 'A hand-out';
+      throw new InvalidInputError('only a day of volunteers is registered for', 'open', {
+        title: `${what} has no registration: make it a day of volunteers first`,
+      });
+    }
     await setLink(trx, id, open ? hashOf(token) : null);
   });
   return { path: open ? `/join/${token}` : '' };
@@ -203,6 +210,7 @@ function sayDecision({ advice, beginMin, why }: Extract<NewDayEvent, { kind: 'we
 }
 
 async function requireKnown(trx: Db, day: KeptDayRow, event: NewDayEvent): Promise<void> {
+  if (event.kind === 'handed_out') await requireHandOut(trx, day, event.facts.spotId);
   if (event.kind === 'checked_in' || event.kind === 'went_home') {
     const people = await peopleOf(trx, day.id);
     if (!people.some(({ id }) => id === event.facts.personId)) {
@@ -213,10 +221,38 @@ async function requireKnown(trx: Db, day: KeptDayRow, event: NewDayEvent): Promi
   }
 }
 
-/** The hours a day took, beside those ruled for what was planted on it: the pace is learnt from them. */
+/** A tree leaves only for a spot that may be dug, by whom its ground belongs to, and once it was accepted itself. */
+async function requireHandOut(trx: Db, day: KeptDayRow, spotId: string): Promise<void> {
+  if (!dayParts[day.kind].handsOut) {
+    throw new InvalidInputError('only a hand-out gives trees to residents', 'facts.spotId', {
+      title: 'This day hands no trees out',
+    });
+  }
+  const { trees } = await treesOfDay(trx, day.spotIds.includes(spotId) ? [spotId] : [], day.onDay);
+  const tree = trees[0];
+  if (!tree) {
+    throw new NotFoundError('no spot of this day has this id', 'facts.spotId', {
+      title: 'This tree is not of this day',
+    });
+  }
+  const faults: readonly (string | false)[] = [
+    tree.planted && 'is planted already',
+    tree.cover === 'none' && `may not be dug on that day: ${tree.why}`,
+    tree.leaveMissing && 'lacks the consent or permit it asks for',
+    tree.stock !== 'accepted' && 'has no tree that was received and accepted',
+  ];
+  const fault = faults.find((one) => one !== false);
+  if (fault) throw new InvalidInputError(`${tree.ref} ${fault}`, 'facts.spotId', { title: `${tree.ref} ${fault}` });
+}
+
+/**
+ * The hours a day took, beside those ruled for what was planted on it: the pace is learnt from them. What was planted
+ * took its materials out of the store, once.
+ */
 async function closeDay(trx: Db, day: KeptDayRow, workedH: number): Promise<void> {
+  const { trees, used } = await treesOfDay(trx, day.spotIds, day.onDay);
+  if (day.state !== 'closed') await takeFromStore(trx, used);
   await setState(trx, day.id, 'closed');
-  const { trees } = await treesOfDay(trx, day.spotIds, day.onDay);
   const planted = trees.filter((tree) => tree.planted && tree.doneMin !== null && tree.ruledH > 0);
   const ruledH = planted.reduce((sum, tree) => sum + tree.ruledH, 0);
   if (ruledH === 0 || workedH <= 0) return;

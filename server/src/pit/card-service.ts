@@ -100,38 +100,42 @@ async function coverLines(
   return lines;
 }
 
+export interface CardsAsked {
+  readonly spots: readonly CardSpot[];
+  readonly onPage: 'one' | 'four';
+  readonly origin: string;
+  readonly units: UnitSystem;
+  readonly stopped: () => boolean;
+  readonly by: string;
+}
+
 /**
  * Writes cards into a stream, page by page as they are made and no faster than it takes them; `stopped` ends it early.
  * Four on an A4 sheet, or one on A5.
  */
-export async function writeCards(
-  db: Knex,
-  out: Writable,
-  asked: {
-    spots: readonly CardSpot[];
-    onPage: 'one' | 'four';
-    origin: string;
-    units: UnitSystem;
-    stopped: () => boolean;
-    by: string;
-  },
-): Promise<void> {
-  const [programme, today, rules] = [await programmeBasis(db), await programmeToday(db), await currentRules(db)];
-  const four = asked.onPage === 'four';
+export async function writeCards(db: Knex, out: Writable, asked: CardsAsked): Promise<void> {
   const doc = openDocument({
-    size: four ? 'A4' : 'A5',
+    size: asked.onPage === 'four' ? 'A4' : 'A5',
     margin: 0,
     autoFirstPage: false,
     info: { Title: 'Spot cards' },
   });
   doc.pipe(out);
+  await addCards(db, doc, asked, out);
+  doc.end();
+}
+
+/** Adds pages of cards to a document that goes into `out`. */
+export async function addCards(db: Knex, doc: PDFKit.PDFDocument, asked: CardsAsked, out: Writable): Promise<void> {
+  const [programme, today, rules] = [await programmeBasis(db), await programmeToday(db), await currentRules(db)];
+  const four = asked.onPage === 'four';
   for (let at = 0; at < asked.spots.length && !asked.stopped(); at += chunk) {
     const part = asked.spots.slice(at, at + chunk);
     const cards = await makeCards(db, part, { programme, rules, today, origin: asked.origin, units: asked.units });
     for (const [i, card] of cards.entries()) {
       if (asked.stopped()) break;
       const place = (at + i) % 4;
-      if (!four || place === 0) doc.addPage();
+      if (!four || place === 0) doc.addPage({ size: four ? 'A4' : 'A5', margin: 0 });
       if (four) placeQuarter(doc, place, card);
       else drawCard(doc, card);
       // Between cards others are answered, and the file goes no faster than it is taken.
@@ -144,7 +148,6 @@ export async function writeCards(
     });
     if (!asked.stopped()) await asActor(db, asked.by, (trx) => keepPrinted(trx, said, asked.by));
   }
-  doc.end();
 }
 
 function placeQuarter(doc: PDFKit.PDFDocument, place: number, card: Card): void {

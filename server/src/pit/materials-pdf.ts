@@ -15,6 +15,13 @@ const columns: readonly PaperColumn[] = [
 /** The shopping list on A4, with the spots it is for. */
 export function materialsPdf(sum: SeasonMaterials, programme: string, units: UnitSystem): PDFKit.PDFDocument {
   const doc = openDocument({ size: 'A4', margin, info: { Title: `Materials: ${sum.title}`, Author: programme } });
+  drawMaterials(doc, sum, units);
+  doc.end();
+  return doc;
+}
+
+/** Draws the list on the page as it stands. */
+export function drawMaterials(doc: PDFKit.PDFDocument, sum: SeasonMaterials, units: UnitSystem): void {
   doc
     .font('Times-Bold')
     .fontSize(18)
@@ -31,6 +38,4 @@ export function materialsPdf(sum: SeasonMaterials, programme: string, units: Uni
   doc.moveDown().font('Helvetica-Bold').text('For', margin);
   doc.font('Helvetica').text(sum.spots.map(({ ref }) => ref).join(', ') || 'no spot', { width: 500 });
   for (const { ref, why } of sum.without) doc.text(plain(`${ref} is not counted: ${why}`), { width: 500 });
-  doc.end();
-  return doc;
 }

@@ -73,6 +73,18 @@ export async function store(db: Db): Promise<{ amounts: Amounts; versions: Parti
   };
 }
 
+/** What was used leaves the store; where less was counted than was used, nothing is left. */
+export async function takeFromStore(trx: Db, used: Amounts): Promise<void> {
+  for (const [material, amount] of Object.entries(used)) {
+    await trx('material_store')
+      .where({ material })
+      .update({
+        amount: trx.raw('greatest(0, amount - ?)', [amount]),
+        version: trx.raw('version + 1'),
+      });
+  }
+}
+
 /** Returns false where somebody counted it since. */
 export async function keepStore(db: Db, { material, amount, version }: StoreAmount): Promise<boolean> {
   if (version === 0) {

@@ -2,6 +2,7 @@ import { cardsQuerySchema, materialsQuerySchema, storeSchema } from '@sombra/con
 import { NotFoundError } from '@sombra/core';
 import { Router } from 'express';
 import type { Knex } from 'knex';
+import { originOf } from '../platform/origin';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
 import { findProgramme } from '../programme/repository';
@@ -35,11 +36,10 @@ export function pitRoutes(db: Knex): Router {
     response.type('application/pdf').setHeader('x-cards', String(spots.length));
     let gone = false;
     response.on('close', () => (gone = true));
-    const origin = `${request.protocol}://${request.get('host') ?? ''}`;
     await writeCards(db, response, {
       spots,
       onPage: asked.layout === 'four' ? 'four' : 'one',
-      origin,
+      origin: originOf(request),
       units: userOf(request).units,
       stopped: () => gone,
       by: userOf(request).name,

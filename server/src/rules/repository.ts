@@ -1,5 +1,5 @@
 import { rulesSchema, type KeptRules, type Rules } from '@sombra/contract';
-import { defaultGroundRules, defaultMatchRules, defaultWorkRules, type IsoDate } from '@sombra/core';
+import { defaultGroundRules, defaultMatchRules, defaultWeatherRules, defaultWorkRules, type IsoDate } from '@sombra/core';
 import type { Db } from '../platform/db';
 
 interface RulesRow {
@@ -20,6 +20,7 @@ export async function currentRules(db: Db): Promise<Rules> {
         ground: defaultGroundRules,
         match: defaultMatchRules,
         work: defaultWorkRules,
+        weather: defaultWeatherRules,
       };
 }
 

@@ -76,6 +76,11 @@ export const routes: Routes = [
     loadComponent: () => import('./day/join-page').then((m) => m.JoinPage),
   },
   {
+    path: 'planted/:token',
+    title: 'Your tree · Sombra',
+    loadComponent: () => import('./day/planted-page').then((m) => m.PlantedPage),
+  },
+  {
     path: 'place/:token',
     title: 'Your place · Sombra',
     loadComponent: () => import('./day/place-page').then((m) => m.PlacePage),

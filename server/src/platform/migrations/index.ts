@@ -10,6 +10,7 @@ import { recordKindRows } from './007-record-kinds';
 import { nurseryRhythm } from './008-nursery-rhythm';
 import { field } from './009-field';
 import { plantingDay } from './010-planting-day';
+import { builtReport } from './011-built-report';
 
 export interface NamedMigration {
   readonly name: string;
@@ -28,6 +29,7 @@ const migrations: readonly NamedMigration[] = [
   nurseryRhythm,
   field,
   plantingDay,
+  builtReport,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {

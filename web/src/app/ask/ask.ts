@@ -6,6 +6,12 @@ interface Asked {
   readonly hint: string;
 }
 
+export interface AskOption {
+  readonly value: string;
+  readonly name: string;
+  readonly picture?: Drawing;
+}
+
 /** One question for a wet glove. Numbers are metric; a missing answer is `null`. */
 export type Ask = Asked &
   (
@@ -20,12 +26,12 @@ export type Ask = Asked &
       }
     | {
         readonly kind: 'words';
-        readonly options: readonly { readonly value: string; readonly name: string; readonly picture?: Drawing }[];
+        readonly options: readonly AskOption[];
       }
     | {
         /** Several of them, or none; the answer is their values with commas between. */
         readonly kind: 'many';
-        readonly options: readonly { readonly value: string; readonly name: string }[];
+        readonly options: readonly AskOption[];
       }
     | {
         /** Nothing is asked: what to do, what to check, what not to do. */

@@ -1,12 +1,24 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
 import type { DayDetail, DayPerson } from '@sombra/contract';
 import { nameOfTeam } from '@sombra/core';
 import { textOf } from '../fields/event-values';
+import { TagReader } from '../fields/tag-reader';
+import { ViewState } from '../ui/view-state.service';
 
 /** Who is here, by name, with a thumb: one tap is here, another one gone home. */
 @Component({
   selector: 's-check-in',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [TagReader],
   template: `
     <h2>{{ here() }} of {{ expected() }} are here</h2>
     <input
@@ -17,6 +29,12 @@ import { textOf } from '../fields/event-values';
       [value]="find()"
       (input)="find.set(textOf($event))"
     />
+    @if (mayRun()) {
+      <s-tag-reader (seen)="read($event)" />
+    }
+    @if (said(); as words) {
+      <p role="status">{{ words }}</p>
+    }
     <ul>
       @for (person of shown(); track person.id) {
         <li [class.here]="person.cameAt" [class.gone]="person.leftAt">
@@ -92,7 +110,12 @@ export class CheckIn {
   readonly came = output<DayPerson>();
   readonly left = output<DayPerson>();
   protected readonly textOf = textOf;
-  protected readonly find = signal('');
+  /** A name tag read by the phone's own camera opens the day with its person. */
+  private readonly view = inject(ViewState);
+  protected readonly find = linkedSignal(
+    () => this.people().find(({ id }) => id === this.view.text('person'))?.name ?? '',
+  );
+  protected readonly said = signal<string | null>(null);
   private readonly people = computed(() => this.day().people.filter(({ state }) => state !== 'cancelled'));
   protected readonly here = computed(() => this.people().filter(({ cameAt, leftAt }) => cameAt && !leftAt).length);
   protected readonly expected = computed(() => this.people().filter(({ state }) => state === 'confirmed').length);
@@ -103,6 +126,18 @@ export class CheckIn {
       .filter(({ name }) => plain(name).includes(words))
       .sort((a, b) => order(a) - order(b) || a.name.localeCompare(b.name));
   });
+
+  /** The code of a name tag: whoever it names is here. */
+  protected read(text: string): void {
+    const id = /[?&]person=([0-9a-f-]{36})/i.exec(text)?.[1]?.toLowerCase();
+    const person = this.people().find((one) => one.id === id);
+    if (!person) this.said.set('This code is of nobody of this day.');
+    else if (person.cameAt) this.said.set(`${person.name} is here already.`);
+    else {
+      this.said.set(`${person.name}, by the code.`);
+      this.came.emit(person);
+    }
+  }
 
   protected note(person: DayPerson): string {
     const team = this.day().teams.findIndex(({ helperIds }) => helperIds.includes(person.id));

@@ -33,6 +33,7 @@ import { FindingsList } from '../ui/findings-list';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
+import { BuiltReportsPanel, type ReportedFacts } from './built-reports';
 import { sendsRecords } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 
@@ -63,6 +64,7 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
     FindingsList,
     FormFoot,
     SpotHead,
+    BuiltReportsPanel,
   ],
   providers: [sendsRecords, FormDraft],
   template: `
@@ -142,6 +144,13 @@ const points = ['first', 'second', 'third', 'fourth'] as const;
           <s-findings [findings]="judged.findings" />
         } @else {
           <p class="quiet">The difference from plan is judged as soon as the values are complete.</p>
+        }
+        @if (store.detail(); as detail) {
+          <s-built-reports
+            [spotId]="detail.spot.id"
+            [planted]="store.life()?.planting !== null"
+            (taken)="takeReport($event)"
+          />
         }
         @if (drawn(); as planned) {
           <h2>The plan</h2>
@@ -330,6 +339,22 @@ export class DayBench extends RecordForm<'planting'> {
       plumb: facts.plumb ?? null,
       departure: facts.departure ?? '',
     };
+  }
+
+  /** What the keeper told goes into the form, to be looked at and stored, or not. */
+  protected takeReport(facts: ReportedFacts): void {
+    const [first = null, second = null, third = null, fourth = null] = facts.flareAboveGradeMm;
+    this.form.patchValue({
+      plantedOn: facts.plantedOn,
+      first,
+      second,
+      third,
+      fourth,
+      holeWidthMm: facts.holeWidthMm,
+      firstWaterL: facts.firstWaterL,
+      mulchDepthMm: facts.mulchDepthMm ?? null,
+    });
+    this.form.markAsDirty();
   }
 
   protected readFacts(): PlantingFacts | null {

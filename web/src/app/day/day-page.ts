@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { keptDayOf, type DayDetail, type Problem } from '@sombra/contract';
-import { peopleNeeded, readinessOf } from '@sombra/core';
+import { dayParts, peopleNeeded, readinessOf } from '@sombra/core';
 import { debounceTime, firstValueFrom } from 'rxjs';
 import { SessionService } from '../session/session.service';
 import { LevelMark } from '../ui/level-mark';
@@ -21,7 +21,7 @@ import { DayTools } from './day-tools';
 import { dayKindNames, dayStateNames } from './day-words';
 import { DaysService } from './days.service';
 
-const parts = [
+const allParts = [
   { key: 'ready', name: 'Readiness' },
   { key: 'plan', name: 'Plan' },
   { key: 'people', name: 'People' },
@@ -30,7 +30,7 @@ const parts = [
   { key: 'run', name: 'Run of the day' },
   { key: 'report', name: 'Report' },
 ] as const;
-type Part = (typeof parts)[number]['key'];
+type Part = (typeof allParts)[number]['key'];
 
 /** One planting day, from its red lines to the last tool counted back. */
 @Component({
@@ -66,7 +66,7 @@ type Part = (typeof parts)[number]['key'];
         }
       </div>
       <nav class="parts" aria-label="Parts of the day">
-        @for (one of parts; track one.key) {
+        @for (one of parts(); track one.key) {
           <a
             [routerLink]="[]"
             [queryParams]="{ part: one.key }"
@@ -110,14 +110,24 @@ export class DayPage {
   private readonly doors = inject(DaysService);
   private readonly session = inject(SessionService);
   private readonly view = inject(ViewState);
-  protected readonly parts = parts;
+  /** What a kind of day has no part in is not shown. */
+  protected readonly parts = computed(() => {
+    const { people = true, teams = true } = dayParts[this.day()?.kind ?? 'volunteers'];
+    const out: readonly Part[] = [
+      ...(people ? [] : ['people' as const]),
+      ...(teams ? [] : ['teams' as const, 'tools' as const]),
+    ];
+    return allParts.filter(({ key }) => !out.includes(key));
+  });
   protected readonly say = sayDate;
   protected readonly kindNames = dayKindNames;
   protected readonly stateNames = dayStateNames;
   protected readonly day = signal<DayDetail | null>(null);
   protected readonly problem = signal<Problem | null>(null);
   protected readonly part = computed<Part>(
-    () => parts.find(({ key }) => key === this.view.text('part'))?.key ?? 'ready',
+    () =>
+      this.parts().find(({ key }) => key === this.view.text('part'))?.key ??
+      (this.view.text('person') ? 'run' : 'ready'),
   );
   protected readonly ready = computed(() => {
     const day = this.day();

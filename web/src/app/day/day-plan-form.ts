@@ -11,7 +11,7 @@ import {
 } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { arrangementNames, arrangementsAsked, type ArrangementName, type DayDetail } from '@sombra/contract';
-import { clockOf, minutesOfClock } from '@sombra/core';
+import { clockOf, dayKinds, minutesOfClock, type DayKind } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { DayField } from '../fields/day-field';
 import { SessionService } from '../session/session.service';
@@ -19,6 +19,7 @@ import { ChosenService } from '../spot/chosen.service';
 import { readProblem, sayProblem } from '../ui/problem';
 import { ToastsService } from '../ui/toasts.service';
 
+import { dayKindNames } from './day-words';
 import { DaysService } from './days.service';
 
 const names = Object.keys(arrangementNames) as ArrangementName[];
@@ -44,6 +45,14 @@ const lengths = [
       <div class="two">
         <label>Called <input class="form-control" formControlName="title" maxlength="80" aria-label="Called" /></label>
         <s-day-field formControlName="onDay" label="Day" />
+        <label
+          >Kind
+          <select class="form-select" formControlName="kind" aria-label="Kind">
+            @for (kind of kinds; track kind) {
+              <option [value]="kind">{{ kindNames[kind] }}</option>
+            }
+          </select></label
+        >
         <label
           >Places
           <input class="form-control" type="number" min="0" max="500" formControlName="capacity" aria-label="Places"
@@ -71,7 +80,7 @@ const lengths = [
       <div class="two wide">
         @for (name of names; track name) {
           <label
-            >{{ titles[name] }}{{ asked.includes(name) ? '' : ' (if any)' }}
+            >{{ titles[name] }}{{ asked().includes(name) ? '' : ' (if any)' }}
             <textarea
               class="form-control"
               rows="2"
@@ -149,7 +158,9 @@ export class DayPlanForm {
   private readonly toasts = inject(ToastsService);
   protected readonly names = names;
   protected readonly titles = arrangementNames;
-  protected readonly asked = arrangementsAsked;
+  protected readonly asked = computed(() => arrangementsAsked[this.day().kind]);
+  protected readonly kinds = dayKinds;
+  protected readonly kindNames = dayKindNames;
   protected readonly times = times;
   protected readonly lengths = lengths;
   protected readonly busy = signal(false);
@@ -167,6 +178,7 @@ export class DayPlanForm {
   protected readonly form = new FormGroup({
     title: text(),
     onDay: text(),
+    kind: new FormControl<DayKind>('volunteers', { nonNullable: true }),
     capacity: new FormControl(0, { nonNullable: true }),
     gatherMin: text(),
     beginMin: text(),
@@ -184,16 +196,19 @@ export class DayPlanForm {
       const day = this.day();
       untracked(() => this.fill(day));
     });
+    // Whoever may not plan reads it, and finds so before typing.
+    effect(() => (this.mayPlan() ? this.form.enable({ emitEvent: false }) : this.form.disable({ emitEvent: false })));
   }
 
   private fill(day: DayDetail): void {
     const same = this.filledFrom?.id === day.id;
     if (same && (this.form.dirty || this.filledFrom?.version === day.version)) return;
-    const { title, onDay, capacity, hours, arrangements } = day;
+    const { title, onDay, kind, capacity, hours, arrangements } = day;
     this.filledFrom = { id: day.id, version: day.version };
     this.form.reset({
       title,
       onDay,
+      kind,
       capacity,
       ...hours,
       gatherMin: clockOf(hours.gatherMin),
@@ -224,12 +239,12 @@ export class DayPlanForm {
     this.busy.set(true);
     this.fault.set(null);
     try {
-      const { id, kind, gathering } = this.day();
+      const { id, gathering } = this.day();
       const changed = await firstValueFrom(
         this.doors.change(id, {
           title: now.title,
           onDay: now.onDay,
-          kind,
+          kind: now.kind,
           capacity: now.capacity,
           hours: {
             gatherMin,

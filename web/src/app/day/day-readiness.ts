@@ -66,8 +66,11 @@ import { topicCures, topicNames } from './day-words';
     <s-because [reasons]="pace().because" />
     <p class="papers">
       @if (mayRun()) {
+        <a class="btn btn-outline-primary" target="_blank" [href]="file('packet.pdf')">All papers, PDF</a>
         <a class="btn btn-outline-primary" target="_blank" [href]="file('sheets.pdf')">Sheets, PDF</a>
-        <a class="btn btn-outline-primary" target="_blank" [href]="file('name-tags.pdf')">Name tags, PDF</a>
+        @if (day().kind === 'volunteers') {
+          <a class="btn btn-outline-primary" target="_blank" [href]="file('name-tags.pdf')">Name tags, PDF</a>
+        }
       }
       <a class="btn btn-outline-primary" download [href]="file('day.ics')">Calendar</a>
       <a class="btn btn-outline-primary" download [href]="file('teams.gpx')">Ways, GPX</a>

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { DayDetail, DayEvent } from '@sombra/contract';
-import { clockOf, formatNumber, formatQuantity, learnPace } from '@sombra/core';
+import { clockOf, formatNumber, formatQuantity, learnPace, materials, sayAmount } from '@sombra/core';
 import { SessionService } from '../session/session.service';
 import { BecauseList } from '../ui/because-list';
 import { FindingsList } from '../ui/findings-list';
@@ -70,6 +70,18 @@ import { LevelMark } from '../ui/level-mark';
         hole.
       </p>
     }
+    @if (used()) {
+      <h2>Materials used, by plan</h2>
+      <p>{{ used() }}. Closing the day takes them out of the store.</p>
+    }
+    @if (departures().length > 0) {
+      <h2>Otherwise than planned</h2>
+      <ul>
+        @for (one of departures(); track one.ref) {
+          <li>{{ one.ref }}: {{ one.why }}</li>
+        }
+      </ul>
+    }
     @if (trouble().length > 0) {
       <h2>Incidents and near misses</h2>
       <ul>
@@ -118,6 +130,16 @@ export class DayReport {
   protected readonly left = computed(() => this.trees().flatMap(({ planted, ref }) => (planted ? [] : [ref])));
   protected readonly trouble = computed(() =>
     this.day().events.filter((event): event is Extract<DayEvent, { kind: 'incident' }> => event.kind === 'incident'),
+  );
+  protected readonly used = computed(() =>
+    this.day()
+      .materialsUsed.map(
+        ({ code, amount }) => `${materials[code].name.toLowerCase()} ${sayAmount(code, amount, this.session.units())}`,
+      )
+      .join(', '),
+  );
+  protected readonly departures = computed(() =>
+    this.trees().flatMap(({ ref, built }) => (built?.departure ? [{ ref, why: built.departure }] : [])),
   );
   protected readonly thanks = computed(() =>
     this.day()

@@ -14,7 +14,9 @@ import { keptDayOf, type DayDetail, type DayEvent } from '@sombra/contract';
 import {
   causeWords,
   clockOf,
+  dayParts,
   dayRun,
+  heatBreaks,
   judgeHour,
   nameOfTeam,
   nextTreeFor,
@@ -25,6 +27,7 @@ import {
   tools,
   toolsOf,
   watchDay,
+  type CloseDownItem,
   type ToolCounts,
 } from '@sombra/core';
 import { firstValueFrom, timer } from 'rxjs';
@@ -32,15 +35,19 @@ import { v7 as uuidv7 } from 'uuid';
 import { DrawingView } from '../drawing/drawing-view';
 import { elementWidth } from '../drawing/element-width';
 import { numberOf, textOf } from '../fields/event-values';
+import type { Sent } from '../offline/send-queue';
 import { AssignmentsService } from '../offline/assignments.service';
 import { SessionService } from '../session/session.service';
 import { BecauseList } from '../ui/because-list';
 import { readProblem, sayProblem } from '../ui/problem';
 import { ToastsService } from '../ui/toasts.service';
 import { CheckIn } from './check-in';
+import { CloseDown, closeDownWords } from './close-down';
 import { minuteOf } from './day-words';
 import { DaysService, type Happened } from './days.service';
+import { HandOuts } from './hand-outs';
 import { moved, withoutEmpty } from './team-moves';
+import { ToolsCount, type ToolsCounted } from './tools-count';
 
 const minuteMs = 60_000;
 const adviceNames = { go: 'Go', delay: 'Begin later', call_off: 'Call it off', unknown: 'Not known yet' } as const;
@@ -57,7 +64,7 @@ const talk = [
 @Component({
   selector: 's-day-run-board',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DrawingView, BecauseList, CheckIn],
+  imports: [DrawingView, BecauseList, CheckIn, CloseDown, HandOuts, ToolsCount],
   templateUrl: './day-run-board.html',
   styleUrl: './day-run-board.scss',
 })
@@ -86,6 +93,9 @@ export class DayRunBoard {
   protected readonly mayRun = computed(() => this.session.may('run_day'));
   private readonly kept = computed(() => keptDayOf(this.day(), this.session.units()));
   protected readonly watch = computed(() => watchDay(this.kept()));
+  protected readonly parts = computed(() => dayParts[this.day().kind]);
+  /** Rests that the heat asks for, as they stand in the run. */
+  protected readonly rests = computed(() => heatBreaks(this.kept()));
   protected readonly isToday = computed(() => this.day().onDay === this.session.today());
   protected readonly nowMin = computed(() => {
     if (!this.isToday()) return null;
@@ -106,7 +116,7 @@ export class DayRunBoard {
     dayRun({
       hours: this.day().hours,
       runs: this.runs(),
-      weather: this.day().forecast.map((hour) => judgeHour(hour)),
+      weather: this.day().forecast.map((hour) => judgeHour(hour, this.day().weatherRules)),
       nowMin: this.nowMin(),
       widthPx: Math.max(560, this.width()),
     }),
@@ -145,7 +155,7 @@ export class DayRunBoard {
   protected readonly thunder = computed(() => {
     const heard = this.eventsOf('thunder').at(-1);
     if (!heard) return null;
-    const left = thunderWaitMin(Date.parse(heard.at), this.now());
+    const left = thunderWaitMin(Date.parse(heard.at), this.now(), this.day().weatherRules);
     return left > 0 ? left : null;
   });
   protected readonly log = computed(() =>
@@ -210,6 +220,10 @@ export class DayRunBoard {
         return `${event.facts.nearMiss ? 'Near miss' : 'Incident'}: ${event.facts.what}${event.facts.called ? ` Called: ${event.facts.called}.` : ''}`;
       case 'message':
         return `To ${event.facts.team === null ? 'all teams' : teamOf(event.facts.team)}: ${event.facts.words}`;
+      case 'close_down':
+        return `Done: ${this.sayTask(event.facts)}.`;
+      case 'handed_out':
+        return `${this.refOf(event.facts.spotId)} handed to ${event.facts.to}.`;
       case 'thunder':
         return 'Thunder heard: everybody under a roof.';
       case 'closed':
@@ -217,7 +231,8 @@ export class DayRunBoard {
     }
   }
 
-  protected async happened(what: Happened, name: string): Promise<void> {
+  /** Keeps it, here or at the server, and says which. */
+  protected async happened(what: Happened, name: string): Promise<Sent<unknown>['kind'] | 'failed'> {
     this.busy.set(true);
     this.fault.set(null);
     try {
@@ -228,8 +243,10 @@ export class DayRunBoard {
           sent.kind === 'stored' ? `${name}.` : `${name}: kept on this device, sent when there is a network.`,
         );
       this.changed.emit();
+      return sent.kind;
     } catch (error) {
       this.fault.set(sayProblem(readProblem(error)));
+      return 'failed';
     } finally {
       this.busy.set(false);
     }
@@ -247,11 +264,25 @@ export class DayRunBoard {
   protected brief(team: number): void {
     void this.happened({ kind: 'briefed', facts: { team, points: [...talk] } }, 'Briefed');
   }
-  protected out(team: number, counts: ToolCounts): void {
-    void this.happened({ kind: 'tools_out', facts: { team, counts, own: '' } }, 'Tools counted out');
+  protected out(team: number, { counts, words }: ToolsCounted): void {
+    void this.happened({ kind: 'tools_out', facts: { team, counts, own: words } }, 'Tools counted out');
   }
-  protected back(team: number, counts: ToolCounts): void {
-    void this.happened({ kind: 'tools_back', facts: { team, counts, note: '' } }, 'Tools counted back');
+  protected back(team: number, { counts, words }: ToolsCounted): void {
+    void this.happened({ kind: 'tools_back', facts: { team, counts, note: words } }, 'Tools counted back');
+  }
+  protected tick(item: CloseDownItem): void {
+    void this.happened({ kind: 'close_down', facts: item }, 'Ticked');
+  }
+  protected handOut({ spotId, to, done }: { spotId: string; to: string; done: () => void }): void {
+    void this.happened({ kind: 'handed_out', facts: { spotId, to } }, 'Handed out').then((sent) => {
+      if (sent === 'stored') done();
+    });
+  }
+  private refOf(spotId: string | null): string {
+    return this.day().trees.find((tree) => tree.spotId === spotId)?.ref ?? '';
+  }
+  private sayTask({ task, spotId }: CloseDownItem): string {
+    return [this.refOf(spotId), closeDownWords[task].toLowerCase()].filter(Boolean).join(' ');
   }
   protected thunderHeard(): void {
     void this.happened({ kind: 'thunder', facts: { note: '' } }, 'Thunder');

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import { dayKinds, type PlantingDays, type Problem, type SpotLine } from '@sombra/contract';
-import { addDaysTo } from '@sombra/core';
+import type { PlantingDays, Problem, SpotLine } from '@sombra/contract';
+import { addDaysTo, dayKinds, type DayKind } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
 import { DayField } from '../fields/day-field';
@@ -15,6 +15,7 @@ import { sayDate } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { dayKindNames, dayStateNames } from './day-words';
 import { DaysService } from './days.service';
+import { WaiverForm } from './waiver-form';
 
 const mostSpots = 1000;
 
@@ -22,7 +23,7 @@ const mostSpots = 1000;
 @Component({
   selector: 's-days-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, StateNote, ReactiveFormsModule, DayField],
+  imports: [RouterLink, StateNote, ReactiveFormsModule, DayField, WaiverForm],
   templateUrl: './days-page.html',
   styleUrl: './day-page.scss',
 })
@@ -49,7 +50,7 @@ export class DaysPage {
   protected readonly form = new FormGroup({
     onDay: new FormControl(addDaysTo(this.session.today(), 14), { nonNullable: true }),
     capacity: new FormControl(12, { nonNullable: true }),
-    kind: new FormControl<(typeof dayKinds)[number]>('volunteers', { nonNullable: true }),
+    kind: new FormControl<DayKind>('volunteers', { nonNullable: true }),
     copyOf: new FormControl('', { nonNullable: true }),
   });
 

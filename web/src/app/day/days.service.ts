@@ -8,6 +8,7 @@ import {
   plantingDaysSchema,
   privateSchema,
   seekProgressSchema,
+  waiverSchema,
   type AddHelper,
   type ChangeDay,
   type ChangeHelper,
@@ -21,6 +22,7 @@ import {
   type PrivateFacts,
   type Register,
   type SeekProgress,
+  type Waiver,
 } from '@sombra/contract';
 import type { ToolCode } from '@sombra/core';
 import { map, type Observable } from 'rxjs';
@@ -81,6 +83,13 @@ export class DaysService {
   }
   countTool(tool: ToolCode, count: number): Observable<unknown> {
     return this.http.put('/api/tools', { tool, count });
+  }
+
+  waiver(): Observable<Waiver> {
+    return this.http.get('/api/waiver').pipe(map((body) => waiverSchema.parse(body)));
+  }
+  saveWaiver(waiver: Waiver): Observable<unknown> {
+    return this.http.put('/api/waiver', waiver);
   }
 
   happened(dayId: string, what: Happened, name: string): Promise<Sent<unknown>> {

@@ -1,12 +1,17 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import type { KeptRules, Rules } from '@sombra/contract';
-import { defaultGroundRules, defaultMatchRules, defaultWorkRules } from '@sombra/core';
+import { defaultGroundRules, defaultMatchRules, defaultWeatherRules, defaultWorkRules } from '@sombra/core';
 import { of, throwError } from 'rxjs';
 import { PageRig } from '../../../testing/page-rig';
 import { GroundService } from './ground.service';
 import { RulesPage } from './rules-page';
 
-const rules: Rules = { ground: defaultGroundRules, match: defaultMatchRules, work: defaultWorkRules };
+const rules: Rules = {
+  ground: defaultGroundRules,
+  match: defaultMatchRules,
+  work: defaultWorkRules,
+  weather: defaultWeatherRules,
+};
 const kept: KeptRules = { rules, madeBy: 'Sombra', madeAt: '2026-01-01T00:00:00.000Z' };
 
 let rig: PageRig<RulesPage>;

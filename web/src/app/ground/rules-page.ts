@@ -115,6 +115,17 @@ const packNumbers: readonly NumberRule[] = materialCodes
     name: `${materials[code].name}, by the ${materials[code].pack.word}`,
     unit: materials[code].unit === 'piece' ? 'pieces' : materials[code].unit,
   }));
+const weatherNumbers: readonly NumberRule[] = [
+  { path: 'weather.thunderKm', name: 'Thunder nearer than this stops work', unit: 'km' },
+  { path: 'weather.afterThunderMin', name: 'Nobody goes out after the last thunder for', unit: 'min' },
+  { path: 'weather.heatBreaksC', name: 'Rests in the shade from a heat index of', unit: '°C' },
+  { path: 'weather.heatBreakMin', name: 'Rest in each hour that hot', unit: 'min' },
+  { path: 'weather.heatStopC', name: 'Nobody digs from a heat index of', unit: '°C' },
+  { path: 'weather.gustStopMs', name: 'No lifting and staking from gusts of', unit: 'm/s' },
+  { path: 'weather.lightRainMm', name: 'Rain that goes on all the same, up to', unit: 'mm an hour' },
+  { path: 'weather.rainStopMm', name: 'Rain that stops work, from', unit: 'mm an hour' },
+  { path: 'weather.frozenSoilC', name: 'Soil is frozen at', unit: '°C' },
+];
 const draftName = 'rules';
 
 /** The programme's rules for places, species and work: shipped sensible, edited by the administrator, local codes above them. */
@@ -204,6 +215,7 @@ export class RulesPage {
   protected readonly labourNumbers = labourNumbers;
   protected readonly standNumbers = standNumbers;
   protected readonly packNumbers = packNumbers;
+  protected readonly weatherNumbers = weatherNumbers;
   protected readonly weights = fitParts.map((part) => ({
     path: `match.weights.${part}`,
     name: fitPartNames[part],
@@ -285,7 +297,16 @@ export class RulesPage {
 
   private nameOf(path: string): string {
     const pace = labourNumbers.flatMap(({ numbers }) => numbers);
-    const all = [groundNumbers, ticketNumbers, matchNumbers, pace, standNumbers, packNumbers, this.weights];
+    const all = [
+      groundNumbers,
+      ticketNumbers,
+      matchNumbers,
+      pace,
+      standNumbers,
+      packNumbers,
+      weatherNumbers,
+      this.weights,
+    ];
     return all.flat().find((rule) => rule.path === path)?.name ?? path.split('.').slice(1).join(' ');
   }
 

@@ -7,7 +7,7 @@ import { AlongService } from '../offline/along.service';
 import { SessionService } from '../session/session.service';
 import { CompassService } from './compass.service';
 import { readTag } from './tag-code';
-import { TagReader } from './tag-reader';
+import { TagReader } from '../fields/tag-reader';
 
 /** Further from the tree than this, and further than the position is unsure, it may be another one. m */
 const farFromTreeM = 25;
