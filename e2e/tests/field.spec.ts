@@ -1,11 +1,12 @@
 import type { Page } from '@playwright/test';
-import type { Assign, Delivery, DeliveryList, Session, SpotList } from '@sombra/contract';
+import type { Delivery, DeliveryList, Session } from '@sombra/contract';
 import { cp, mkdir, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
-import { createHash, randomUUID } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import qr from 'qrcode';
 import { root } from '../../scripts/root.mjs';
+import { Desk, ready } from '../rig/desk';
 import { Phone } from '../rig/phone';
 import { expect, knownAs, signIn, test, type Town } from '../rig/town';
 import { Wire } from '../rig/wire';
@@ -17,48 +18,6 @@ const png = Buffer.from(
 );
 const picture = { name: 'tree.png', mimeType: 'image/png', buffer: png };
 
-/** What the coordinator sends out, by the doors the desk uses. */
-class Desk {
-  private constructor(
-    private readonly page: Page,
-    private readonly town: Town,
-    private readonly session: Session,
-  ) {}
-
-  static async of(page: Page, town: Town): Promise<Desk> {
-    return new Desk(page, town, (await (await page.request.get(`${town.url}/api/session`)).json()) as Session);
-  }
-  async get<T>(door: string): Promise<T> {
-    return (await (await this.page.request.get(this.town.url + door)).json()) as T;
-  }
-  async refs(query: string, count: number): Promise<{ id: string; ref: string }[]> {
-    const { lines } = await this.get<SpotList>(`/api/spots?${query}&limit=${count}`);
-    return lines.map(({ spotId, ref }) => ({ id: spotId, ref }));
-  }
-  async assign(role: string, change: Partial<Assign>): Promise<string> {
-    const people = await this.get<{ id: string; role: string }[]>('/api/assignments/people');
-    const data = {
-      id: randomUUID(),
-      kind: 'looks',
-      title: 'Round',
-      userId: people.find((one) => one.role === role)?.id,
-      until: this.session.today,
-      spotIds: [],
-      deliveryId: null,
-      ...change,
-    };
-    const headers = { 'x-csrf-token': this.session.csrfToken };
-    const answer = await this.page.request.post(`${this.town.url}/api/assignments`, { headers, data });
-    expect(await answer.text()).toContain(data.id);
-    return data.id;
-  }
-}
-
-const ready = async (page: Page, town: { url: string }) => {
-  await page.goto(`${town.url}/along`);
-  await expect(page.getByText(/^Ready for \d+ trees?, [\d.]+ MB, \d\d:\d\d$/)).toBeVisible({ timeout: 90_000 });
-  await expect(page.getByText(/the map around them/)).toBeVisible();
-};
 const count = async (town: Town, kind: string): Promise<number> => {
   const [row] = await town.query<{ n: number }>('select count(*)::int as n from field_record where kind = $1', [kind]);
   return row?.n ?? 0;

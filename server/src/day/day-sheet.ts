@@ -81,6 +81,10 @@ export function drawDaySheets(doc: PDFKit.PDFDocument, detail: DayDetail, units:
   head('Tools and containers', 13);
   say(toolWords(picks.all) || 'None.');
 
+  doc.moveDown();
+  head('Drop-off, each tree tagged to its spot', 13);
+  say(dropOff(detail));
+
   detail.teams.forEach((team, i) => {
     doc.addPage();
     head(`Team ${nameOfTeam(nameOf(team.leadId), i)}`);
@@ -146,6 +150,14 @@ export function drawDaySheets(doc: PDFKit.PDFDocument, detail: DayDetail, units:
     `Nearest emergency department: ${detail.arrangements.emergency || 'not written down'}. First aid: ${detail.arrangements.firstAid || 'not written down'}.`,
   );
   say('Local codes and the advice of licensed practitioners go before anything on this sheet.');
+}
+
+/** Trees in the order the teams come to them: the first of each team, then the second of each. */
+function dropOff({ teams, trees }: Pick<DayDetail, 'teams' | 'trees'>): string {
+  const most = Math.max(0, ...teams.map(({ spotIds }) => spotIds.length));
+  const order = Array.from({ length: most }, (_, i) => teams.flatMap(({ spotIds }) => spotIds[i] ?? [])).flat();
+  const refs = order.map((id) => trees.find(({ spotId }) => spotId === id)?.ref ?? '');
+  return refs.length === 0 ? 'No team has a tree yet.' : `${refs.join(', ')}.`;
 }
 
 /** Where no teams are made: every tree on one list, to be ticked as it is planted or taken home. */

@@ -140,7 +140,10 @@ export class DayPage {
     const open = day.trees.filter(({ planted }) => !planted).length;
     const { hours, people } = peopleNeeded(keptDayOf(day, this.session.units()));
     const range = `${Math.round(hours.low)}–${Math.round(hours.high)}`;
-    return `${open} of ${day.trees.length} trees to plant, about ${Math.round(hours.likely)} person-hours (${range}), ${people} people`;
+    const trees = `${open} of ${day.trees.length} trees to plant`;
+    const { teams, handsOut } = dayParts[day.kind];
+    if (handsOut) return trees;
+    return `${trees}, about ${Math.round(hours.likely)} person-hours (${range})${teams ? `, ${people} people` : ''}`;
   });
 
   constructor() {

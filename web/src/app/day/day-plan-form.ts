@@ -135,8 +135,10 @@ const lengths = [
     label {
       display: block;
     }
-    .form-control {
+    .form-control,
+    .form-select {
       min-height: 44px;
+      margin: 0;
     }
     .spots {
       display: flex;
@@ -197,7 +199,10 @@ export class DayPlanForm {
       untracked(() => this.fill(day));
     });
     // Whoever may not plan reads it, and finds so before typing.
-    effect(() => (this.mayPlan() ? this.form.enable({ emitEvent: false }) : this.form.disable({ emitEvent: false })));
+    effect(() => {
+      const mayPlan = this.mayPlan();
+      untracked(() => (mayPlan ? this.form.enable({ emitEvent: false }) : this.form.disable({ emitEvent: false })));
+    });
   }
 
   private fill(day: DayDetail): void {

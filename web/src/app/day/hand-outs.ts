@@ -114,11 +114,11 @@ export class HandOuts {
       to: to.get(tree.spotId) ?? (tree.planted ? 'planted' : null),
       lacks:
         tree.cover === 'none'
-          ? `No: ${tree.why}`
+          ? tree.why
           : tree.leaveMissing
-            ? 'No: consent or permit is missing'
+            ? 'The consent or permit it asks for is missing.'
             : tree.stock !== 'accepted'
-              ? 'Yes, but no tree was received and accepted'
+              ? 'Yes, but no tree was received and accepted.'
               : '',
     }));
   });

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import type { OpenReport } from '@sombra/contract';
 import { formatQuantity } from '@sombra/core';
+import { format } from 'date-fns';
 import { firstValueFrom } from 'rxjs';
 import { DayField } from '../fields/day-field';
 import { MeasureField } from '../fields/measure-field';
@@ -57,7 +58,7 @@ import { BuiltReportsService } from './built-reports.service';
               </p>
             }
             <form [formGroup]="form" (submit)="send($event)" novalidate>
-              <s-day-field formControlName="plantedOn" label="Planted on" [latest]="session.today()" />
+              <s-day-field formControlName="plantedOn" label="Planted on" [latest]="today" />
               <s-measure-field
                 formControlName="flareMm"
                 fact="flareAboveGradeMm"
@@ -104,13 +105,15 @@ import { BuiltReportsService } from './built-reports.service';
 export class PlantedPage {
   readonly token = input.required<string>();
   private readonly doors = inject(BuiltReportsService);
-  protected readonly session = inject(SessionService);
+  private readonly session = inject(SessionService);
   protected readonly say = sayDate;
   protected readonly tree = signal<OpenReport | null>(null);
   protected readonly fault = signal<string | null>(null);
   protected readonly busy = signal(false);
+  /** Nobody is signed in here: the day is that of this device. */
+  protected readonly today = format(new Date(), 'yyyy-MM-dd');
   protected readonly form = new FormGroup({
-    plantedOn: new FormControl(this.session.today(), { nonNullable: true }),
+    plantedOn: new FormControl(this.today, { nonNullable: true }),
     flareMm: new FormControl<number | null>(null),
     holeWidthMm: new FormControl<number | null>(null),
     firstWaterL: new FormControl<number | null>(null),

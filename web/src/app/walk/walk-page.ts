@@ -26,6 +26,7 @@ import { AskQuestion } from '../ask/ask-question';
 import type { Answer, Answers, Ask } from '../ask/ask';
 import { benchOf, StopsService, type AssignedStop } from '../along/stops.service';
 import { WhereService } from '../along/where.service';
+import { TeamWord } from '../day/team-word';
 import { textOf } from '../fields/event-values';
 import { PhotoButton } from '../fields/photo-button';
 import { shrinkPhoto } from '../fields/shrink-photo';
@@ -76,7 +77,7 @@ const keptPace = (): Pace => {
 @Component({
   selector: 's-walk-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, AskQuestion, FindingsList, MoveIt, PhotoButton, StopPlan, WhichTree],
+  imports: [RouterLink, AskQuestion, FindingsList, MoveIt, PhotoButton, StopPlan, TeamWord, WhichTree],
   providers: [StopsService, WhereService, CompassService, SpotStore, sendsRecords],
   templateUrl: './walk-page.html',
   styleUrl: './walk-page.scss',
