@@ -105,6 +105,8 @@ export const dayTreeSchema = z.object({
   cover: z.enum(['ticket', 'clearance', 'none']),
   leaveMissing: z.boolean(),
   stock: z.enum(['accepted', 'not_here', 'refused', 'unmeasured']),
+  heldDryDays: z.int().nullable(),
+  wateredEveryDays: z.number().nullable(),
   planned: z.boolean(),
   planted: z.boolean(),
   cardChanged: z.boolean(),

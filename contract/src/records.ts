@@ -206,7 +206,7 @@ export const plantingSchema = z.strictObject({
   stakes: z.int().min(0).max(6).optional(),
   putBackMm: measure('putBackMm').optional(),
   bestFaceDeg: measure('bearingDeg').optional(),
-  flareBeforeSoakMm: measure('flareAboveGradeMm').optional(),
+  flareBeforeSoakMm: z.array(measure('flareAboveGradeMm')).min(1).max(4).optional(),
   toppedUpMm: measure('putBackMm').optional(),
   roots: z.enum(rootWorks).optional(),
   cutAway: z.array(z.enum(cutAwayThings)).max(cutAwayThings.length).optional(),

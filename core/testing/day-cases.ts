@@ -6,6 +6,8 @@ export const readySpot = (ref: string, change: Partial<ReadySpot> = {}): ReadySp
   cover: 'ticket',
   leaveMissing: false,
   stock: 'accepted',
+  heldDryDays: null,
+  wateredEveryDays: null,
   planned: true,
   planted: false,
   cardChanged: false,

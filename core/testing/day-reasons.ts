@@ -45,7 +45,7 @@ function ofReadiness(): DayReason[] {
     spots: [
       { ...spot, cover: 'none', leaveMissing: true, stock: 'not_here', planned: false, cardChanged: true },
       { ...spot, stock: 'refused', carded: false },
-      { ...spot, stock: 'unmeasured' },
+      { ...spot, stock: 'unmeasured', heldDryDays: 9 },
     ],
     people: { capacity: 9, confirmed: 2, withoutWaiver: 1, leads: 1, needed: 6, leadsNeeded: 2 },
     teams: { teams: 2, spotsLeft: 1, peopleLeft: 3 },
@@ -77,7 +77,7 @@ function ofBuilt(): DayReason[] {
   const always = { ...fieldDefault, staking: { ...fieldDefault.staking, rule: 'always' as const } };
   const never = { ...fieldDefault, staking: { ...fieldDefault.staking, rule: 'never' as const } };
   const said: Partial<AsBuilt>[] = [
-    { flareBeforeSoakMm: 52, toppedUpMm: 20, roots: 'corrected', plumb: 'leans', mulchDepthMm: 75 },
+    { flareBeforeSoakMm: [52], toppedUpMm: 20, roots: 'corrected', plumb: 'leans', mulchDepthMm: 75 },
     { roots: 'left', metRoot: { thickestMm: 80, cut: true }, mulchDepthMm: 200 },
     { roots: 'none_needed', metRoot: { thickestMm: 80, cut: false }, mulchDepthMm: 5 },
     { metRoot: { thickestMm: 12, cut: true } },

@@ -93,7 +93,7 @@ describe('as built against the plan', () => {
   });
 
   it('says how far the ball sank in the soak, by the lowest point', () => {
-    const { findings } = judge({ flareAboveGradeMm: [48, 40], flareBeforeSoakMm: 52, toppedUpMm: 15 });
+    const { findings } = judge({ flareAboveGradeMm: [48, 40], flareBeforeSoakMm: [60, 52], toppedUpMm: 15 });
     expect(findings.find(({ because }) => because.code === 'soak_sank')?.because.facts).toEqual({
       sankMm: 12,
       toppedUpMm: 15,

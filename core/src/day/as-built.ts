@@ -29,8 +29,8 @@ export interface AsBuilt {
   readonly plantedOn: IsoDate;
   /** Flare above grade at one to four points around the trunk, after the soak; negative is below grade. */
   readonly flareAboveGradeMm: readonly number[];
-  /** The same before the soak, at the uphill edge: what it sank by trains the allowance for put-back soil. */
-  readonly flareBeforeSoakMm?: number | undefined;
+  /** The same before the soak, at one to four points: what it sank by trains the allowance for put-back soil. */
+  readonly flareBeforeSoakMm?: readonly number[] | undefined;
   /** Fill beside the ball that sank in the soak and was topped up. */
   readonly toppedUpMm?: number | undefined;
   readonly holeWidthMm: number;
@@ -70,8 +70,7 @@ export function judgeAsBuilt(built: AsBuilt, plan: PitPlan | undefined, practice
   requireWithin('firstWaterL', built.firstWaterL, limits.firstWaterL);
   if (built.putBackMm !== undefined) requireWithin('putBackMm', built.putBackMm, limits.putBackMm);
   if (built.bestFaceDeg !== undefined) requireWithin('bestFaceDeg', built.bestFaceDeg, limits.bearingDeg);
-  if (built.flareBeforeSoakMm !== undefined)
-    requireWithin('flareBeforeSoakMm', built.flareBeforeSoakMm, limits.flareAboveGradeMm);
+  built.flareBeforeSoakMm?.forEach((mm, i) => requireWithin(`flareBeforeSoakMm[${i}]`, mm, limits.flareAboveGradeMm));
   if (built.toppedUpMm !== undefined) requireWithin('toppedUpMm', built.toppedUpMm, limits.putBackMm);
   if (built.mulchDepthMm !== undefined) requireWithin('mulchDepthMm', built.mulchDepthMm, limits.mulchDepthMm);
   if (built.metRoot) requireWithin('metRoot.thickestMm', built.metRoot.thickestMm, limits.rootDiameterMm);
@@ -102,8 +101,11 @@ function saidBeside(built: AsBuilt, practice: Practice): PlantingFinding[] {
 }
 
 function judgeSoak(built: AsBuilt): PlantingFinding[] {
-  const before = built.flareBeforeSoakMm;
-  const [sankMm, toppedUpMm] = [before === undefined ? 0 : before - lowestFlare(built), built.toppedUpMm ?? 0];
+  const before = built.flareBeforeSoakMm ?? [];
+  const [sankMm, toppedUpMm] = [
+    before.length === 0 ? 0 : Math.min(...before) - lowestFlare(built),
+    built.toppedUpMm ?? 0,
+  ];
   if (sankMm <= 0 && toppedUpMm === 0) return [];
   return [finding('flare', 'good', because('soak_sank', { sankMm: Math.max(0, sankMm), toppedUpMm }), 'none')];
 }

@@ -45,6 +45,17 @@ describe('readiness of a day', () => {
   ])('asks for an act for %s', (_name, change, topic) => {
     expect(judge(change).lines.find((line) => line.topic === topic)?.level).toBe('act');
   });
+  it.each([
+    // Twice as long as it was used to, or twice three days where nobody knows.
+    [{ heldDryDays: 4, wateredEveryDays: 2 }, 'good'],
+    [{ heldDryDays: 5, wateredEveryDays: 2 }, 'act'],
+    [{ heldDryDays: 6, wateredEveryDays: null }, 'good'],
+    [{ heldDryDays: 7, wateredEveryDays: null }, 'act'],
+    [{ heldDryDays: 90, wateredEveryDays: null, planted: true }, 'good'],
+  ] as const)('looks whether a tree that waits lives: %j is %s', (held, level) => {
+    const { lines } = judge({ spots: [readySpot('A-1', held), readySpot('A-2')] });
+    expect(lines.find(({ topic }) => topic === 'stock')?.level).toBe(level);
+  });
   it('asks nothing more of a spot that is planted', () => {
     expect(
       judge({ spots: [readySpot('A-1', { planted: true, cover: 'none', stock: 'not_here' }), readySpot('A-2')] }).level,

@@ -27,6 +27,10 @@ export interface ReadySpot {
   /** An owner who has not consented, a road permit that is not there on the day. */
   readonly leaveMissing: boolean;
   readonly stock: 'accepted' | 'not_here' | 'refused' | 'unmeasured';
+  /** Days since a tree that waits in store was watered, or came; `null` where it does not wait there. */
+  readonly heldDryDays: number | null;
+  /** How often the nursery watered it; `null` where nobody asked. Days. */
+  readonly wateredEveryDays: number | null;
   readonly planned: boolean;
   readonly planted: boolean;
   /** The plan is another one than the card that was printed. */
@@ -77,6 +81,13 @@ export function judgeReadiness(facts: ReadinessFacts, topics: readonly Readiness
   return { level: worstLevel(lines.map(({ level }) => level)), lines: sorted };
 }
 
+/** A ball out of the ground dries in a few days where nobody says how its nursery watered. An estimate. */
+const usuallyWateredDays = 3;
+
+/** Held for twice as long as it was used to without water: whether it lives is to be looked at before the day. */
+const isThirsty = ({ heldDryDays, wateredEveryDays }: ReadySpot): boolean =>
+  heldDryDays !== null && heldDryDays > 2 * (wateredEveryDays ?? usuallyWateredDays);
+
 type Judged = Omit<ReadinessLine, 'topic'>;
 const open = ({ spots }: ReadinessFacts): readonly ReadySpot[] => spots.filter(({ planted }) => !planted);
 
@@ -125,8 +136,11 @@ const judges: Readonly<Record<ReadinessTopic, (facts: ReadinessFacts) => Judged>
           });
     // A tree that only nobody measured yet is at hand; one that is not here cannot be planted.
     const red = wrong.some(({ stock }) => stock !== 'unmeasured');
-    const level = wrong.length === 0 ? 'good' : red ? 'urgent' : 'act';
-    return { level, because: [because_], refs: wrong.map(({ ref }) => ref) };
+    const thirsty = open(facts).filter(isThirsty);
+    const days = Math.max(0, ...thirsty.map(({ heldDryDays }) => heldDryDays ?? 0));
+    const dry = thirsty.length > 0 ? [because('ready_stock_thirsty', { count: thirsty.length, days })] : [];
+    const level = wrong.length === 0 ? (dry.length > 0 ? 'act' : 'good') : red ? 'urgent' : 'act';
+    return { level, because: [because_, ...dry], refs: [...wrong, ...thirsty].map(({ ref }) => ref) };
   },
   plans: (facts) =>
     bySpots(

@@ -44,6 +44,7 @@ export interface DayReasonFacts {
   ready_leave_missing: { count: number };
   ready_stock: { trees: number };
   ready_stock_missing: { notHere: number; refused: number; unmeasured: number };
+  ready_stock_thirsty: { count: number; days: number };
   ready_plans: Record<string, never>;
   ready_no_plan: { count: number };
   ready_people: { confirmed: number; capacity: number; needed: number };

@@ -135,6 +135,16 @@ describe('a day as it is kept', () => {
     const start = hours.beginMin + hours.demonstrationMin;
     expect([(all?.finishMin ?? 0) - start, (two?.finishMin ?? 0) - start]).toEqual([60, 90]);
   });
+  it('is late by a team half of which is gone at noon, and says that it is the work and not the tools', () => {
+    const teams = [team(['s1', 's2'])];
+    const trees = [tree(1, { ruledH: 4 }), tree(2, { ruledH: 4 })];
+    const came = three.map((one) => ({ ...one, came: true }));
+    const [whole] = runOf(day({ teams, trees, helpers: came }));
+    // Eight person-hours: 160 minutes of three, 240 of two, and 185 there are.
+    const [half] = runOf(day({ teams, trees, helpers: came.map((one) => ({ ...one, gone: one.id === 'Cid' })) }));
+    expect([whole?.lateMin, half?.cause]).toEqual([0, 'too_much']);
+    expect(half?.lateMin).toBeGreaterThan(50);
+  });
   it('asks tools of its teams, or as the work would be shared out', () => {
     const tool = {
       soil: 'clay' as const,

@@ -38,7 +38,7 @@ describe('how far a ball sank', () => {
   it('begins before the soak, where somebody measured then', () => {
     // 62 before the soak, 50 after it, 38 at the first look.
     const built = planting(100);
-    const soaked = { ...built, facts: { ...built.facts, flareBeforeSoakMm: 62 } } as FieldRecord;
+    const soaked = { ...built, facts: { ...built.facts, flareBeforeSoakMm: [70, 62] } } as FieldRecord;
     expect(measuredDrop([soaked])).toEqual({ fillMm: 100, dropMm: 12 });
     expect(measuredDrop([soaked, look('2026-02-10', -38)])).toEqual({ fillMm: 100, dropMm: 24 });
   });

@@ -14,7 +14,8 @@ export function measuredDrop(records: readonly FieldRecord[]): MeasuredDrop | nu
     .filter(({ facts }) => facts.flareDepthMm !== null && facts.inspectedOn >= built.plantedOn)
     .sort((a, b) => a.facts.inspectedOn.localeCompare(b.facts.inspectedOn));
   const soakedMm = Math.min(...built.flareAboveGradeMm);
-  const beforeMm = built.flareBeforeSoakMm;
+  const before = built.flareBeforeSoakMm ?? [];
+  const beforeMm = before.length > 0 ? Math.min(...before) : undefined;
   const depthMm = looks[0]?.facts.flareDepthMm ?? null;
   if (depthMm !== null) return { fillMm: built.putBackMm, dropMm: (beforeMm ?? soakedMm) + depthMm };
   return beforeMm === undefined ? null : { fillMm: built.putBackMm, dropMm: beforeMm - soakedMm };

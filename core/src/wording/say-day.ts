@@ -78,6 +78,8 @@ export const daySentences: Sentences<DayReasonFacts> = {
       .filter(([count]) => Number(count) > 0)
       .map(([count, what]) => `${count} ${what}`)
       .join(', ')}.`,
+  ready_stock_thirsty: (f) =>
+    `${f.count === 1 ? '1 tree' : `${f.count} trees`} held without water for up to ${days(f.days)}: water, and look whether buds and bark live.`,
   ready_plans: () => 'Every tree has its pit plan.',
   ready_no_plan: (f) => `${spots(f.count)} without a pit plan.`,
   ready_people: (f) =>

@@ -1,6 +1,7 @@
 import { TZDate } from '@date-fns/tz';
 import type { DayDetail } from '@sombra/contract';
 import {
+  daysBetween,
   digCover,
   materialCodes,
   sayReason,
@@ -22,6 +23,7 @@ import { cardsPrinted, planHash } from '../pit/printed-cards-repository';
 import { spotsByIds, store } from '../pit/repository';
 import type { Db } from '../platform/db';
 import { timeZone } from '../programme/repository';
+import { programmeToday } from '../programme/today';
 import { offersOf } from '../record/plans-repository';
 import { recordsOfSpots } from '../record/repository';
 import { contextOf, programmeBasis } from '../record/spot-context';
@@ -34,6 +36,7 @@ import {
   currentWaiver,
   eventsOf,
   findDay,
+  heldTrees,
   leaveOn,
   stockOnTheWay,
   toolStore,
@@ -82,6 +85,8 @@ export async function treesOfDay(
   );
   const cards = await cardsPrinted(db, spotIds);
   const onTheWay = await stockOnTheWay(db, spotIds);
+  const held = await heldTrees(db, spotIds);
+  const today = await programmeToday(db);
   const { consented, permitted } = await leaveOn(db, spotIds, onDay);
   const amounts: Amounts[] = [];
   const used: Amounts[] = [];
@@ -114,6 +119,7 @@ export async function treesOfDay(
           : life.stock
             ? 'accepted'
             : (onTheWay.get(spotId) ?? 'unmeasured'),
+      ...waits(held.get(spotId), today),
       planned: plan !== null,
       planted: planting !== null,
       cardChanged: plan !== null && card !== undefined && card !== planHash(plan),
@@ -136,6 +142,12 @@ export async function treesOfDay(
   });
   return { trees, amounts, used: sumAmounts(used) };
 }
+
+/** How long a tree that waits in store has been without water. */
+const waits = (kept: { wateredOn: IsoDate; everyDays: number | null } | undefined, today: IsoDate) => ({
+  heldDryDays: kept ? Math.max(0, daysBetween(kept.wateredOn, today)) : null,
+  wateredEveryDays: kept?.everyDays ?? null,
+});
 
 /** Minutes since midnight where the programme is. */
 function minuteOf(instant: string, zone: string): number {

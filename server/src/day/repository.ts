@@ -309,6 +309,24 @@ export async function stockOnTheWay(db: Db, spotIds: readonly string[]): Promise
   return states;
 }
 
+/** Trees for these spots that came and wait: when water was last given to their delivery, and how its nursery did. */
+export async function heldTrees(
+  db: Db,
+  spotIds: readonly string[],
+): Promise<Map<string, { readonly wateredOn: IsoDate; readonly everyDays: number | null }>> {
+  const { rows } = await db.raw<{ rows: { id: string; watered_on: string; every: number | null }[] }>(
+    `select spot.id, greatest(delivery.arrived_on, max(water.on_day))::text as watered_on,
+       delivery.watered_every_days as every
+     from spot join delivery_lot lot on jsonb_exists(lot.spots, spot.ref)
+     join delivery on delivery.id = lot.delivery_id
+     left join delivery_water water on water.delivery_id = delivery.id
+     where spot.id = any(?::uuid[]) and lot.verdict in ('accept', 'correct', 'hold')
+     group by spot.id, delivery.id order by watered_on`,
+    [[...spotIds]],
+  );
+  return new Map(rows.map(({ id, watered_on, every }) => [id, { wateredOn: watered_on, everyDays: every }]));
+}
+
 /** Of these spots, those with an owner's yes, and those with a permit on a day. */
 export async function leaveOn(
   db: Db,

@@ -48,6 +48,11 @@ const lessOften = [
 ] as const;
 const points = ['first', 'second', 'third', 'fourth'] as const;
 
+const beforeSoak = (first: number, kept: PlantingFacts | undefined): number[] => [
+  first,
+  ...(kept?.flareBeforeSoakMm?.slice(1) ?? []),
+];
+
 /** How the tree was really planted, judged against its plan while it is typed. */
 @Component({
   selector: 's-day-bench',
@@ -330,7 +335,7 @@ export class DayBench extends RecordForm<'planting'> {
       stakes: facts.stakes === undefined ? null : String(facts.stakes),
       putBackMm: facts.putBackMm ?? null,
       bestFaceDeg: facts.bestFaceDeg ?? null,
-      flareBeforeSoakMm: facts.flareBeforeSoakMm ?? null,
+      flareBeforeSoakMm: facts.flareBeforeSoakMm?.[0] ?? null,
       toppedUpMm: facts.toppedUpMm ?? null,
       mulchDepthMm: facts.mulchDepthMm ?? null,
       metRootMm: facts.metRoot?.thickestMm ?? null,
@@ -374,7 +379,8 @@ export class DayBench extends RecordForm<'planting'> {
       ...(v.stakes === null ? {} : { stakes: Number(v.stakes) }),
       ...(v.putBackMm === null || v.putBackMm === 0 ? {} : { putBackMm: v.putBackMm }),
       ...(v.bestFaceDeg === null ? {} : { bestFaceDeg: v.bestFaceDeg }),
-      ...(v.flareBeforeSoakMm === null ? {} : { flareBeforeSoakMm: v.flareBeforeSoakMm }),
+      // Points that a phone measured and nobody changed here stay as they are.
+      ...(v.flareBeforeSoakMm === null ? {} : { flareBeforeSoakMm: beforeSoak(v.flareBeforeSoakMm, kept) }),
       ...(v.toppedUpMm === null ? {} : { toppedUpMm: v.toppedUpMm }),
       ...(v.mulchDepthMm === null ? {} : { mulchDepthMm: v.mulchDepthMm }),
       ...(v.metRootMm === null ? {} : { metRoot: { thickestMm: v.metRootMm, cut: v.metRootCut === 'cut' } }),

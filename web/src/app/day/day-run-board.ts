@@ -60,6 +60,9 @@ const talk = [
   'Traffic, wires, heat, drink',
 ] as const;
 
+/** What goes wrong most: one tap says it, a second one keeps it. */
+const usualTrouble = ['Cut', 'Fall', 'Strained back', 'Struck by a tool', 'Traffic', 'A line was hit', 'Heat'] as const;
+
 /** The day as it happens: teams against time, who is here, tools out, weather, and what went wrong. */
 @Component({
   selector: 's-day-run-board',
@@ -78,6 +81,7 @@ export class DayRunBoard {
   protected readonly textOf = textOf;
   protected readonly clock = clockOf;
   protected readonly talk = talk;
+  protected readonly usualTrouble = usualTrouble;
   protected readonly adviceNames = adviceNames;
   protected readonly advices = ['go', 'delay', 'call_off'] as const;
   protected readonly tools = tools;

@@ -85,6 +85,7 @@ describe('the answers as a planting', () => {
       ...needed,
       flare3Mm: 55,
       flareBeforeSoakMm: 52,
+      before3Mm: 61,
       toppedUpMm: 15,
       putBackMm: 60,
       roots: 'corrected',
@@ -99,7 +100,7 @@ describe('the answers as a planting', () => {
     });
     expect(said).toMatchObject({
       flareAboveGradeMm: [40, 55],
-      flareBeforeSoakMm: 52,
+      flareBeforeSoakMm: [52, 61],
       toppedUpMm: 15,
       putBackMm: 60,
       roots: 'corrected',

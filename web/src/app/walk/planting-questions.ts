@@ -41,6 +41,8 @@ export interface PlantingAsked {
 
 /** Of the measured points the first is the uphill edge; then around the trunk. */
 const flareKeys = ['flareAboveGradeMm', 'flare2Mm', 'flare3Mm', 'flare4Mm'] as const;
+const beforeKeys = ['flareBeforeSoakMm', 'before2Mm', 'before3Mm', 'before4Mm'] as const;
+const around = ['uphill', 'a quarter on', 'opposite', 'the last quarter'] as const;
 const flareSigns = { signs: { plus: 'above grade', minus: 'below it' } };
 
 /** Where a question stands among the steps: behind the first of these that this tree has. */
@@ -120,20 +122,18 @@ function placedQuestions({ life, answers, units, headingDeg }: PlantingAsked): P
     [askMany(), 'unwrap', 'unwrap_before', 'prune_broken'],
     [askFace(life, headingDeg), 'place', 'plumb'],
     [askWords('plumb', 'Trunk, looked at from two sides', plumbNames), 'plumb', 'place'],
-    [
-      askNumber('flareBeforeSoakMm', 'At the highest point of the grade, before the soak.', flare, flareSigns),
+    ...flareQuestions(beforeKeys, 'flareBeforeSoakMm', { flare, downhill }).map((ask): Placed => [
+      ask,
       'measure_flare',
       'bank',
       'mound',
-    ],
+    ]),
     [askWords('stakes', 'Stakes set', { 0: 'none', 1: '1', 2: '2', 3: '3' }), 'stake_after', 'stake_before'],
-    ...flareKeys.map((key, i): Placed => {
-      const hint =
-        i === 0 ? 'After the soak, at the highest point of the grade.' : 'After the soak, a quarter further around.';
-      const title = `Flare above grade, ${['uphill', 'a quarter on', 'opposite', 'the last quarter'][i]}`;
-      const likely = i === 2 ? downhill : flare;
-      return [askNumber('flareAboveGradeMm', hint, likely, { ...flareSigns, key, title }), 'final_soak', 'make_berm'];
-    }),
+    ...flareQuestions(flareKeys, 'flareAboveGradeMm', { flare, downhill }).map((ask): Placed => [
+      ask,
+      'final_soak',
+      'make_berm',
+    ]),
     [
       askNumber('toppedUpMm', 'Soil added where fill beside the ball sank in the soak.', [0, 10, 20, 30, 50]),
       'final_soak',
@@ -147,6 +147,23 @@ function placedQuestions({ life, answers, units, headingDeg }: PlantingAsked): P
     ],
     [askPhoto('photo', 'Photo', 'The tree as it stands now.'), 'label', 'guard', 'mulch'],
   ];
+}
+
+/** Four points around the trunk, before the soak or after it; on a slope the one opposite stands higher by plan. */
+function flareQuestions(
+  keys: readonly string[],
+  fact: 'flareBeforeSoakMm' | 'flareAboveGradeMm',
+  { flare, downhill }: { readonly flare: readonly number[]; readonly downhill: readonly number[] },
+): Ask[] {
+  const when = fact === 'flareAboveGradeMm' ? 'After' : 'Before';
+  return keys.map((key, i) =>
+    askNumber(
+      fact,
+      i === 0 ? `${when} the soak, at the highest point of the grade.` : `${when} the soak, a quarter further around.`,
+      i === 2 ? downhill : flare,
+      { ...flareSigns, key, title: `Flare above grade, ${around[i]}` },
+    ),
+  );
 }
 
 /** What a hole dug too deep asks for, before the tree goes in; none where it is not. */
@@ -211,6 +228,7 @@ export function plantingOf(
     const value = answers[key];
     return typeof value === 'string' && value !== '' ? value : null;
   };
+  const before = beforeKeys.flatMap((key) => number(key) ?? []);
   const [stakes, face, thickestMm, cut] = [
     word('stakes'),
     word('bestFaceDeg'),
@@ -226,7 +244,7 @@ export function plantingOf(
       ...said('stakes', stakes === null ? null : Number(stakes)),
       ...said('putBackMm', number('putBackMm') || null),
       ...said('bestFaceDeg', face === null ? null : Number(face)),
-      ...said('flareBeforeSoakMm', number('flareBeforeSoakMm')),
+      ...said('flareBeforeSoakMm', before.length > 0 ? before : null),
       ...said('toppedUpMm', number('toppedUpMm')),
       ...said('roots', word('roots') as RootWork | null),
       ...said('cutAway', (word('cutAway')?.split(',') as CutAway[] | undefined) ?? null),

@@ -61,6 +61,7 @@ export class StopPlan {
       { name: 'Flare above grade', value: mm(pit.proudMm.value) },
       { name: 'First water', value: formatQuantity(pit.firstWaterL.value, 'volumeL', this.session.units()) },
       { name: 'Stakes', value: String(stakes?.stakes ?? 0) },
+      { name: 'Weighs about', value: formatQuantity(pit.massKg.value, 'massKg', this.session.units()) },
       { name: 'Lifted by', value: plan.carry.means === 'people' ? `${plan.carry.people} people` : plan.carry.means },
     ];
   });
