@@ -14,6 +14,7 @@ export * from './files/spot-row';
 export * from './map';
 export * from './season';
 export * from './views';
+export * from './water';
 export * from './find';
 export * from './rules';
 export * from './ground';

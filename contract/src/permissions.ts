@@ -41,7 +41,6 @@ export const permissions = {
   keep_own: { words: 'change one’s own name, password and units, and keep views', roles: everyone },
   record: { words: 'record what was seen or done in the field', roles: [...field, 'waterer'] },
   ...recordActs,
-  record_watering: { words: 'record a watering as done', roles: [...field, 'waterer'] },
   answer_clock: { words: 'say when a record was made whose device did not know', roles: coordinator },
   add_spot: { words: 'add a spot', roles: leads },
   withdraw_spots: { words: 'withdraw spots and bring them back', roles: coordinator },

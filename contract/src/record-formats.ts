@@ -3,6 +3,8 @@ const steps: Readonly<Record<number, (sent: Readonly<Record<string, unknown>>) =
   {
     // Every fact that came since may be missing: only the number of the format and the clock are new.
     1: (sent) => sent,
+    // A kind that came since, and facts of a planting that may be missing.
+    2: (sent) => sent,
   };
 
 /** Reads a sent record of any format this version knows as one of today's; what is none is left to the schema. */

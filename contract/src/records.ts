@@ -33,6 +33,7 @@ import {
   type Retraction,
   type Stock,
   type VerdictFacts,
+  type Watering,
   choices,
   recordKinds,
   clockStates,
@@ -270,6 +271,11 @@ export const remedySchema = z.strictObject({
   doneOn: isoDate,
 }) satisfies z.ZodType<RemedyDone>;
 
+export const wateringSchema = z.strictObject({
+  wateredOn: isoDate,
+  litres: measure('wateringL'),
+}) satisfies z.ZodType<Watering>;
+
 const reasonText = z
   .string()
   .trim()
@@ -346,6 +352,7 @@ const factsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordFacts[K]> } = 
   planting: plantingSchema,
   inspection: inspectionSchema,
   remedy: remedySchema,
+  watering: wateringSchema,
   move: moveSchema,
   not_done: notDoneSchema,
   both_stand: bothStandSchema,

@@ -30,7 +30,7 @@ export const deviceTimeHeader = 'x-device-time';
  * The version of the shapes of records, which each carries as it is sent. Raise it where facts of before must be read
  * otherwise, with a line in `record-formats.ts` that does so and stored samples of the one before.
  */
-export const recordFormat = 2;
+export const recordFormat = 3;
 
 /** How far ahead of the server's the device knew its clock to be when it made something, ms; `null` where unknown. */
 export const aheadMsSchema = z.int().min(-mostAheadMs).max(mostAheadMs).nullable().default(null);

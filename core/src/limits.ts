@@ -35,6 +35,7 @@ export const limits = {
   holeDepthMm: { min: 0, max: 3000, unit: 'mm' },
   holeWidthMm: { min: 150, max: 9000, unit: 'mm' },
   firstWaterL: { min: 0, max: 2000, unit: 'L' },
+  wateringL: { min: 1, max: 2000, unit: 'L' },
   mulchDepthMm: { min: 0, max: 600, unit: 'mm' },
   flareDepthMm: { min: -200, max: 600, unit: 'mm' },
   rootDiameterMm: { min: 1, max: 400, unit: 'mm' },

@@ -62,6 +62,7 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'POST /api/imports/preview': 'import_file',
   'POST /api/imports': 'import_file',
   'GET /api/exports/trees.:format': 'see',
+  'GET /api/water/basis': 'see',
   'GET /api/season': 'see',
   'GET /api/season/outlook': 'see',
   'GET /api/find': 'see',

@@ -8,3 +8,4 @@ export * from './pit-top';
 export * from './circling-scale';
 export * from './look-pictures';
 export * from './day-run';
+export * from './moisture-ribbon';

@@ -53,7 +53,15 @@ export type Role =
   | 'run_weather'
   | 'run_limit'
   | 'run_now'
-  | 'run_late';
+  | 'run_late'
+  | 'moisture_line'
+  | 'moisture_band'
+  | 'moisture_ahead'
+  | 'moisture_stress'
+  | 'moisture_drowned'
+  | 'moisture_dose'
+  | 'moisture_reading'
+  | 'moisture_error';
 
 export type Point = readonly [x: number, y: number];
 

@@ -7,7 +7,10 @@ const waterings: ReadonlySet<string> = new Set(['water_now', 'water_soon', 'give
 const servedBy: Readonly<Record<AssignmentKind, (records: readonly FieldRecord[]) => readonly FieldRecord[]>> = {
   test_holes: (records) => ofKind(records, 'percolation'),
   planting: (records) => ofKind(records, 'planting'),
-  watering: (records) => ofKind(records, 'remedy').filter(({ facts }) => waterings.has(facts.remedy)),
+  watering: (records) => [
+    ...ofKind(records, 'watering'),
+    ...ofKind(records, 'remedy').filter(({ facts }) => waterings.has(facts.remedy)),
+  ],
   looks: (records) => ofKind(records, 'inspection'),
   delivery: () => [],
 };

@@ -9,6 +9,7 @@ export * from './whole-plan';
 export * from './decision';
 export * from './spot-life';
 export * from './spot-periods';
+export * from './tree-water';
 export * from './assignment';
 export * from './assignment-kinds';
 export * from './contradiction';

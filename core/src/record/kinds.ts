@@ -13,6 +13,13 @@ export interface PlantingFacts extends AsBuilt {
   readonly practiceVersion: number;
 }
 
+/** Water that somebody brought to a tree. */
+export interface Watering {
+  readonly wateredOn: IsoDate;
+  /** Poured, whatever of it missed the ball. */
+  readonly litres: number;
+}
+
 export interface RemedyDone {
   readonly remedy: RemedyCode;
   readonly doneOn: IsoDate;
@@ -83,6 +90,7 @@ export interface RecordFacts {
   planting: PlantingFacts;
   inspection: Inspection;
   remedy: RemedyDone;
+  watering: Watering;
   move: Move;
   not_done: NotDoneFacts;
   both_stand: BothStandFacts;
@@ -226,6 +234,17 @@ export const recordTable: { readonly [K in RecordKind]: RecordKindRow<RecordFact
     by: 'field',
     stage: 'inspect',
     day: 'doneOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  watering: {
+    name: 'Watered',
+    act: 'record a watering',
+    by: 'everyone_in_the_field',
+    stage: 'inspect',
+    day: 'wateredOn',
     of: 'tree',
     when: 'planted',
     versioned: false,

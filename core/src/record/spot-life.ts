@@ -65,7 +65,8 @@ export function spotLife(
   const planting = judgedPlanting(kept, basis);
   const inspections = judgedInspections(kept, { planting, basis, looks });
   const done = ofKind(kept, 'remedy');
-  const remedies = planting ? openRemedies(planting, inspections, done, care) : [];
+  const watered = ofKind(kept, 'watering').map(({ facts }) => facts.wateredOn);
+  const remedies = planting ? openRemedies(planting, inspections, { done, watered }, care) : [];
   const nextLook = planting ? lookAfter(planting, inspections, care) : null;
   const decisions = planting
     ? [
@@ -164,11 +165,15 @@ interface OpenFinding {
   readonly decision: Decision;
 }
 
+/** What water itself puts right. */
+const isWater = (remedy: RemedyCode | null): boolean =>
+  remedy === 'water_now' || remedy === 'water_soon' || remedy === 'give_rest_of_soak';
+
 /** For each thing looked at, the latest look rules; a remedy done since then closes its finding. */
 function openRemedies(
   planting: JudgedPlanting,
   inspections: readonly JudgedInspection[],
-  done: readonly RecordOfKind<'remedy'>[],
+  { done, watered }: { readonly done: readonly RecordOfKind<'remedy'>[]; readonly watered: readonly IsoDate[] },
   practice: Practice,
 ): Decision[] {
   const latest = new Map<string, OpenFinding[]>();
@@ -176,14 +181,18 @@ function openRemedies(
   latest.set(
     'as_built',
     planting.judgement.findings.map((f) => ({
-      aspect: 'as_built',
+      aspect: f.aspect,
       foundOn: plantedOn,
       decision: remedyDecision(f, addDaysTo(plantedOn, remedyDays(f.remedy, f.level, practice))),
     })),
   );
   for (const { record, verdict } of inspections) {
     const aspects = new Set(verdict.findings.map((f) => f.aspect));
-    if (aspects.has('flare')) latest.delete('as_built');
+    const built = aspects.has('flare') ? [] : (latest.get('as_built') ?? []);
+    latest.set(
+      'as_built',
+      built.filter(({ aspect }) => !aspects.has(aspect as typeof aspects extends Set<infer A> ? A : never)),
+    );
     for (const aspect of aspects) {
       const found = verdict.findings.filter((f) => f.aspect === aspect);
       latest.set(
@@ -201,6 +210,7 @@ function openRemedies(
     .filter(
       ({ decision, foundOn }) => !done.some((d) => d.facts.remedy === decision.remedy && d.facts.doneOn >= foundOn),
     )
+    .filter(({ decision, foundOn }) => !isWater(decision.remedy) || !watered.some((day) => day >= foundOn))
     .map(({ decision }) => decision);
 }
 

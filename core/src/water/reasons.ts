@@ -1,3 +1,4 @@
+import type { IsoDate } from '../calendar';
 import type { BallMedium, SoilClass } from '../ground';
 import type { DormantWatering, RoutineRule } from '../practice';
 import { becauseOf, type ReasonOf } from '../reason';
@@ -25,6 +26,14 @@ export interface WaterReasonFacts {
   soak_leaches: { saltDsM: number; morePct: number };
   soak_by_ball_store: { doses: number; doseL: number; medium: BallMedium };
   soak_dormant_wet: Record<string, never>;
+  ball_half_by: { day: IsoDate; holdsL: number; perDayL: number };
+  ball_half_now: { sharePct: number; errorPct: number };
+  ball_after_forecast: { until: IsoDate };
+  ball_keeps: { withinDays: number };
+  ball_not_forecast: Record<string, never>;
+  ball_drowned: { since: IsoDate };
+  ball_found_drier: { day: IsoDate; foundPct: number; expectedPct: number };
+  ball_found_wetter: { day: IsoDate; foundPct: number; expectedPct: number };
 }
 
 export type WaterReason = ReasonOf<WaterReasonFacts>;

@@ -32,6 +32,7 @@ import {
 } from '../stock';
 import { fall } from '../../testing/checked-case';
 import { dayReasons } from '../../testing/day-reasons';
+import { treeWaterReasons } from '../../testing/water-cases';
 import { remedyWords } from './say-remedy';
 import { reasonCodes, sayReason } from './say-reason';
 
@@ -537,6 +538,7 @@ function manyReasons(): Reason[] {
     ...ofStock(),
     ...ofPlantings(),
     ...dayReasons(),
+    ...treeWaterReasons(),
     ...ofLooks(),
     ...ofLives(),
   ];

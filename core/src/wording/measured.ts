@@ -55,6 +55,7 @@ export const measuredFacts = {
   toppedUpMm: length('Sunken fill topped up by', 'putBackMm'),
   metRootMm: length('Thickest root of a neighbour in the pit', 'rootDiameterMm'),
   firstWaterL: as('volumeL', 'First water', 'firstWaterL'),
+  litres: as('volumeL', 'Water given', 'wateringL'),
   flareDepthMm: length('Flare below the surface', 'flareDepthMm'),
   mulchDepthMm: length('Mulch depth', 'mulchDepthMm'),
   fromDeg: as('bearingDeg', 'Presses from', 'bearingDeg'),

@@ -210,6 +210,7 @@ export const factNames: Readonly<Record<string, string>> = {
   plumb: 'Trunk from two sides',
   departure: 'Otherwise than planned',
   inspectedOn: 'Inspected on',
+  wateredOn: 'Watered on',
   mulchContact: 'Mulch at the trunk',
   stake: 'Stake and tie',
   probe: 'Probe at ball depth',

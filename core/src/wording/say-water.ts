@@ -28,6 +28,17 @@ export const waterSentences: Sentences<WaterReasonFacts> = {
     `The water holds salt, ${s.n(f.saltDsM, 1)} dS/m: ${s.pct(f.morePct)} more, so that some runs through and takes it down.`,
   soak_by_ball_store: (f, s) =>
     `${f.doses} × ${s.L(f.doseL)}: what ${f.medium === 'container_mix' ? 'container mix' : 'the nursery soil of the ball'} takes from wilting to saturation.`,
+  ball_half_by: (f, s) =>
+    `Half of what the tree can drink, ball and soil within reach, is gone by then: about ${s.L(f.perDayL)} a day; the ball holds ${s.L(f.holdsL)}.`,
+  ball_half_now: (f, s) => `The ball is at ${s.pct(f.sharePct)} of what it holds, give or take ${s.n(f.errorPct)}.`,
+  ball_after_forecast: (f) => `The forecast ends on ${f.until}: from there as last year, without rain.`,
+  ball_keeps: (f) => `What the tree can drink does not come down to half within ${days(f.withinDays)}.`,
+  ball_not_forecast: () => 'No weather is known ahead.',
+  ball_drowned: (f) => `More than half of the ball’s air is filled with water since ${f.since}: roots suffocate.`,
+  ball_found_drier: (f, s) =>
+    `${f.day}: found at ${s.pct(f.foundPct)} where ${s.pct(f.expectedPct)} was expected. Look whether water misses the ball, or another tree’s roots drink there.`,
+  ball_found_wetter: (f, s) =>
+    `${f.day}: found at ${s.pct(f.foundPct)} where ${s.pct(f.expectedPct)} was expected. Look for a leak, watering nobody recorded, or a pit that holds water.`,
   soak_by_pit_air: (f, s) =>
     `${f.doses} × ${s.L(f.doseL)}: the air ${soilNames[f.soil]} holds around bare roots, filled.`,
   soak_no_berm: () => 'No berm is built here that could be filled.',

@@ -35,6 +35,7 @@ import { stockRoutes } from '../stock/routes';
 import { practiceRoutes } from '../practice/routes';
 import { rulesRoutes } from '../rules/routes';
 import { seasonRoutes } from '../season/routes';
+import { waterRoutes } from '../water/routes';
 import { spotRoutes } from '../town/routes';
 import { ticketRoutes } from '../tickets/routes';
 import { viewRoutes } from '../views/routes';
@@ -147,6 +148,7 @@ function api({ config, db, sessionPool, live, centre, seeker = directSeeker() }:
       mailPage: config.mail?.page ?? null,
     }),
     ticketRoutes(db, centre),
+    waterRoutes(db),
   );
   router.use(matchRoutes(db, config.nurseries ? httpNurseries(config.nurseries.url) : null));
   router.use(noSuchDoor);

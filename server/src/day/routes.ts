@@ -31,7 +31,7 @@ import { findProgramme, timeZone } from '../programme/repository';
 import { programmeToday } from '../programme/today';
 import { askForReport, builtReports, openReport, report, reportPhoto, takeReportBack } from './built-report-service';
 import { drawDaySheets, openDaySheets } from './day-sheet';
-import { writePacket } from './day-packet';
+import { writePacket } from './packet-service';
 import { dayDetail, requireDay, withoutNames } from './detail-service';
 import { calendarOf } from './letters';
 import { nameTags } from './name-tags';

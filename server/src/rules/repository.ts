@@ -1,5 +1,11 @@
 import { rulesSchema, type KeptRules, type Rules } from '@sombra/contract';
-import { defaultGroundRules, defaultMatchRules, defaultWeatherRules, defaultWorkRules, type IsoDate } from '@sombra/core';
+import {
+  defaultGroundRules,
+  defaultMatchRules,
+  defaultWeatherRules,
+  defaultWorkRules,
+  type IsoDate,
+} from '@sombra/core';
 import type { Db } from '../platform/db';
 
 interface RulesRow {

@@ -259,7 +259,12 @@ export class AlongService {
   /** What the screens away from the desk ask for besides spots. */
   private async takeAnswers(assigned: readonly Assignment[], role: Role): Promise<void> {
     const deliveries = assigned.flatMap(({ deliveryId }) => (deliveryId ? [deliveryId] : []));
-    const urls = ['/api/map', '/api/planting-days', ...deliveries.map((id) => `/api/deliveries/${id}`)];
+    const urls = [
+      '/api/map',
+      '/api/water/basis',
+      '/api/planting-days',
+      ...deliveries.map((id) => `/api/deliveries/${id}`),
+    ];
     if (role === 'crew_lead' || deliveries.length > 0) {
       const list = deliveryListSchema.parse(await this.fetchAnswer('/api/deliveries'));
       const open = list.deliveries.filter(({ undecided }) => undecided > 0).slice(0, mostDeliveries);

@@ -25,6 +25,7 @@ import { SessionService } from '../session/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { SpotStore } from '../spot/spot-store';
+import { WaterPanel } from '../water/water-panel';
 
 interface Entry {
   readonly id: string;
@@ -43,7 +44,7 @@ interface Entry {
 @Component({
   selector: 's-tree-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, PitSectionView, BecauseList, LevelMark, FindingsList, SpotHead],
+  imports: [RouterLink, PitSectionView, BecauseList, LevelMark, FindingsList, SpotHead, WaterPanel],
   providers: [SpotStore, RecordSender],
   template: `
     @if (store.problem(); as fault) {
@@ -94,6 +95,9 @@ interface Entry {
                 <a class="btn btn-primary" [routerLink]="['/inspect', detail.spot.id]">Inspect now</a>
               }
             </p>
+          }
+          @if (view.tense() === 'today') {
+            <s-water-panel />
           }
           @if (store.planned(); as planned) {
             <h2>As planned</h2>

@@ -1,0 +1,235 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  resource,
+  signal,
+  viewChild,
+  type ElementRef,
+} from '@angular/core';
+import { displays, formatQuantity, limits, moistureRibbon, treeWater, type NextWater } from '@sombra/core';
+import { firstValueFrom } from 'rxjs';
+import { DrawingView } from '../drawing/drawing-view';
+import { elementWidth } from '../drawing/element-width';
+import { textOf } from '../fields/event-values';
+import { TypedQuantity } from '../fields/typed-quantity';
+import { SessionService } from '../session/session.service';
+import { RecordSender } from '../spot/record-sender';
+import { SpotStore } from '../spot/spot-store';
+import { BecauseList } from '../ui/because-list';
+import { sayProblem } from '../ui/problem';
+import { sayDay } from '../ui/say-date';
+import { WaterBasisService } from './water-basis.service';
+
+const shownDays = 30;
+
+/** The water of one tree through its season: how full its ball is, when it next asks for water and how much, and why. */
+@Component({
+  selector: 's-water-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DrawingView, BecauseList],
+  providers: [RecordSender],
+  template: `
+    @if (store.life()?.planting) {
+      <h2>Water</h2>
+      @if (water(); as now) {
+        <p class="next" role="status">
+          <b>{{ nextWords() }}</b>
+        </p>
+        <s-because [reasons]="now.because" />
+        <div class="ribbon" #box>
+          @if (drawing(); as drawn) {
+            <s-drawing [drawing]="drawn" />
+          }
+        </div>
+        @if (mayWater()) {
+          <div class="give">
+            <label
+              >Watered today, {{ unit() }}
+              <input
+                class="form-control"
+                inputmode="decimal"
+                [value]="typed.text()"
+                (input)="type(textOf($event))"
+                aria-label="Watered today"
+              />
+            </label>
+            <button type="button" class="btn btn-outline-primary" [disabled]="sender.busy()" (click)="give()">
+              Store the watering
+            </button>
+          </div>
+          @if (fault() ?? serverFault(); as text) {
+            <p class="problem" role="alert">{{ text }}</p>
+          }
+        }
+        <details>
+          <summary>
+            Day by day: {{ now.stressDays }} of stress, {{ now.waterloggedDays }} waterlogged, of {{ now.days.length }}
+          </summary>
+          <div class="scroll" tabindex="0" role="region" aria-label="Water day by day">
+            <table class="plain">
+              <thead>
+                <tr>
+                  <th scope="col">Day</th>
+                  <th scope="col" class="num">Ball</th>
+                  <th scope="col" class="num">±</th>
+                  <th scope="col" class="num">Rain</th>
+                  <th scope="col" class="num">Given</th>
+                  <th scope="col" class="num">Used</th>
+                  <th scope="col" class="num">Run off</th>
+                  <th scope="col"></th>
+                </tr>
+              </thead>
+              <tbody>
+                @for (line of lines(); track line.day) {
+                  <tr>
+                    <th scope="row">{{ line.day }}</th>
+                    <td class="num">{{ line.share }}</td>
+                    <td class="num">{{ line.error }}</td>
+                    <td class="num">{{ line.rain }}</td>
+                    <td class="num">{{ line.given }}</td>
+                    <td class="num">{{ line.used }}</td>
+                    <td class="num">{{ line.drained }}</td>
+                    <td>{{ line.words }}</td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+          </div>
+        </details>
+        <p class="quiet">
+          An estimate from weather, ball and soil; a probe at ball depth decides. Restrictions on watering come first.
+        </p>
+      } @else if (basis.isLoading()) {
+        <p class="quiet" role="status">Working out its water…</p>
+      } @else {
+        <p class="quiet">
+          Its water cannot be followed: no weather since it was planted is known, or no stock was measured.
+        </p>
+      }
+    }
+  `,
+  styles: `
+    .next {
+      font-size: 1.15rem;
+      margin: 0;
+    }
+    .ribbon {
+      border: 1px solid var(--line);
+      background: var(--sheet);
+      margin: 0.5rem 0;
+      overflow: hidden;
+    }
+    .give {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0.6rem;
+      align-items: end;
+    }
+    .give .form-control {
+      width: 8rem;
+    }
+    .form-control,
+    .btn {
+      min-height: 48px;
+    }
+    summary {
+      min-height: 44px;
+      padding-top: 0.6rem;
+    }
+    .scroll {
+      overflow-x: auto;
+      max-height: 22rem;
+    }
+  `,
+})
+export class WaterPanel {
+  protected readonly store = inject(SpotStore);
+  protected readonly sender = inject(RecordSender);
+  private readonly session = inject(SessionService);
+  private readonly doors = inject(WaterBasisService);
+  protected readonly textOf = textOf;
+  private readonly box = viewChild<ElementRef<HTMLElement>>('box');
+  private readonly width = elementWidth(this.box, 560);
+  protected readonly fault = signal<string | null>(null);
+  protected readonly serverFault = computed(() => {
+    const problem = this.sender.problem();
+    return problem && sayProblem(problem);
+  });
+  protected readonly typed = new TypedQuantity(() => ({ quantity: 'volumeL', units: this.session.units() }));
+  protected readonly unit = computed(() => displays.volumeL[this.session.units()].unit);
+  protected readonly mayWater = computed(() => this.session.may('record_watering'));
+
+  protected readonly basis = resource({
+    params: () => (this.store.life()?.planting ? true : undefined),
+    loader: () => firstValueFrom(this.doors.basis()).catch(() => null),
+  });
+  protected readonly water = computed(() => {
+    const [life, detail, basis] = [this.store.life(), this.store.detail(), this.basis.value()];
+    if (!life || !detail || !basis) return null;
+    const species = basis.species.find(({ botanical }) => botanical === detail.tree?.species) ?? null;
+    const { station, recorded, forecast } = basis;
+    const weather = { station, recorded, forecast };
+    return treeWater({ records: this.store.records(), basis: life, species, weather, today: this.session.today() });
+  });
+  protected readonly drawing = computed(() => {
+    const water = this.water();
+    if (!water) return null;
+    const size = { widthPx: Math.max(320, this.width()), heightPx: 210 };
+    return moistureRibbon({ water, today: this.session.today(), units: this.session.units(), ...size });
+  });
+  protected readonly nextWords = computed(() => {
+    const water = this.water();
+    return water ? this.sayNext(water.next) : '';
+  });
+  protected readonly lines = computed(() => {
+    const litres = (value: number) => (value < 0.05 ? '' : formatQuantity(value, 'volumeL', this.session.units()));
+    return (this.water()?.days ?? [])
+      .slice(-shownDays)
+      .reverse()
+      .map((day) => ({
+        day: sayDay(day.day),
+        share: `${Math.round(day.share * 100)} %`,
+        error: `${Math.round(day.errorShare * 100)}`,
+        rain: litres(day.rainL),
+        given: litres(day.dosesL),
+        used: litres(day.usedL + day.evaporatedL),
+        drained: litres(day.drainedL),
+        words: day.waterlogged ? 'waterlogged' : day.stressed ? 'stress' : '',
+      }));
+  });
+
+  private sayNext(next: NextWater): string {
+    switch (next.kind) {
+      case 'water': {
+        const litres = formatQuantity(next.litres, 'volumeL', this.session.units());
+        return next.on <= this.session.today() ? `Water now, ${litres}` : `Water by ${sayDay(next.on)}, ${litres}`;
+      }
+      case 'never_dries':
+        return `No water needed within ${next.withinDays} days`;
+      case 'not_forecast':
+        return 'No water needed today';
+      case 'drowned':
+        return 'Stop watering: the ball drowns';
+    }
+  }
+
+  protected type(text: string): void {
+    this.typed.type(text);
+    this.fault.set(null);
+  }
+
+  protected async give(): Promise<void> {
+    const litres = this.typed.value();
+    const { min, max } = limits.wateringL;
+    if (litres === null || litres < min || litres > max) {
+      const say = (value: number) => formatQuantity(value, 'volumeL', this.session.units());
+      this.fault.set(`Watered today must be within ${say(min)} to ${say(max)}, got ${this.typed.text() || 'nothing'}.`);
+      return;
+    }
+    const facts = { wateredOn: this.session.today(), litres };
+    if (await this.sender.send({ kind: 'watering', facts, supersedes: null }, 'Watering stored.'))
+      this.typed.fill(null);
+  }
+}
