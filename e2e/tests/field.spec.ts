@@ -161,7 +161,7 @@ test('a day without any network: delivery, test hole, planting, looks and photos
     const steps = await town.query<{ step: string }>(
       `select step from spot_photo where step is not null order by step`,
     );
-    expect(steps.map(({ step }) => step)).toEqual(['looks.end', 'planting.end']);
+    expect(steps.map(({ step }) => step)).toEqual(['looks.photo', 'planting.firstWaterL']);
   } finally {
     await phone.throwAway();
     line.cut();

@@ -6,7 +6,7 @@ test('the water of a tree: its ribbon, a watering stored and taken back, what ca
   town,
 }) => {
   const list = (await (
-    await page.request.get(`${town.url}/api/spots?planted=yes&place=Tramway%20Avenue&limit=50`)
+    await page.request.get(`${town.url}/api/spots?planted=yes&place=Tramway%20Avenue&limit=200`)
   ).json()) as SpotList;
   const tree = list.lines.find(({ plantedOn }) => plantedOn !== null && plantedOn > '2025-01-01');
   await page.goto(`${town.url}/tree/${tree?.treeId}`);

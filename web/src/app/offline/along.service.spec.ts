@@ -34,6 +34,7 @@ const info = { layers: [], pmtiles: null, centre: [-25.4, 36.9], bounds: null, s
 function answerTheRest(): void {
   http.match('/api/map').forEach((one) => one.flush(info));
   http.match('/api/planting-days').forEach((one) => one.flush([]));
+  http.match('/api/water/basis').forEach((one) => one.flush({ recorded: [], forecast: [], species: [] }));
   http.match('/api/deliveries').forEach((one) => one.flush({ deliveries: [], awaited: [], claims: [] }));
   http.match(({ url }) => url.startsWith('/api/map/base/')).forEach((one) => one.flush(new ArrayBuffer(8)));
 }

@@ -1,5 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { BenchRig, container, detailOf, kept, loam, planted, treeId } from '../../../testing/bench-rig';
+import type { WaterBasis } from '@sombra/contract';
+import { addDaysTo } from '@sombra/core';
 import { TreePage } from './tree-page';
 
 const unseen = {
@@ -11,6 +13,23 @@ const unseen = {
   circlingRoots: null,
 };
 
+/** Warm and dry from the planting on. */
+const weather: WaterBasis = {
+  station: { latDeg: 36.9, elevationM: 20 },
+  recorded: Array.from({ length: 157 }, (_, i) => ({
+    day: addDaysTo('2026-01-10', i),
+    rainMm: 0,
+    tMinC: 12,
+    tMaxC: 24,
+    humidityMinPct: null,
+    humidityMaxPct: null,
+    windMs: null,
+    radiationMj: null,
+  })),
+  forecast: [],
+  species: [],
+};
+
 /** The tree's page brings a store of its own: answer what it asks. */
 async function show(records: readonly object[]): Promise<BenchRig<TreePage>> {
   const rig = new BenchRig<TreePage>();
@@ -19,6 +38,12 @@ async function show(records: readonly object[]): Promise<BenchRig<TreePage>> {
     fixture.detectChanges();
     await Promise.resolve();
     rig.http.expectOne(`/api/trees/${treeId}`).flush(detailOf(records));
+    // A planted tree asks for the weather once it is worked out.
+    for (let i = 0; i < 5; i++) {
+      fixture.detectChanges();
+      await Promise.resolve();
+      rig.http.match('/api/water/basis').forEach((asked) => asked.flush(weather));
+    }
   });
   return rig;
 }
@@ -56,6 +81,22 @@ describe("a tree's page", () => {
     expect(rig.element.querySelectorAll('li.corrected')).toHaveLength(1);
     expect(rig.text).toContain('99 mm');
     expect(rig.text).toContain('corrected later');
+  });
+
+  it('asks for water once months were dry, and takes a watering with what it was typed as', async () => {
+    const rig = await show([kept('ground', loam), kept('stock', container), kept('planting', planted)]);
+    expect(rig.text).toContain('Water now');
+    const field = rig.element.querySelector<HTMLInputElement>('input[aria-label="Watered today"]');
+    const type = async (text: string) => {
+      if (!field) throw new Error('no field');
+      field.value = text;
+      field.dispatchEvent(new Event('input'));
+      await rig.press('Store the watering');
+    };
+    await type('0');
+    expect(rig.text).toContain('Watered today must be within');
+    await type('40');
+    expect(rig.outbox.sent.map(({ record }) => record.facts)).toEqual([{ wateredOn: '2026-06-15', litres: 40 }]);
   });
 
   it('says when there is nothing to do', async () => {

@@ -1,9 +1,8 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import { waterBasisSchema, type WaterBasis } from '@sombra/contract';
-import { map, shareReplay, timer, type Observable } from 'rxjs';
+import { map, shareReplay, throwError, catchError, type Observable } from 'rxjs';
 
-export const waterBasisUrl = '/api/water/basis';
 /** Weather comes by the day: read once an hour it is as new as any. */
 const freshMs = 3_600_000;
 
@@ -11,19 +10,21 @@ const freshMs = 3_600_000;
 @Injectable({ providedIn: 'root' })
 export class WaterBasisService {
   private readonly http = inject(HttpClient);
-  private kept: Observable<WaterBasis> | null = null;
+  private kept: { readonly at: number; readonly basis$: Observable<WaterBasis> } | null = null;
 
   basis(): Observable<WaterBasis> {
-    this.kept ??= this.http.get(waterBasisUrl).pipe(
-      map((body): WaterBasis => waterBasisSchema.parse(body)),
-      shareReplay({ bufferSize: 1, refCount: false, windowTime: freshMs }),
-    );
-    const asked = this.kept;
-    // What failed is asked again; what is old is read anew.
-    asked.subscribe({ error: () => (this.kept = null) });
-    timer(freshMs).subscribe(() => {
-      if (this.kept === asked) this.kept = null;
-    });
-    return asked;
+    if (!this.kept || Date.now() - this.kept.at > freshMs) {
+      const basis$ = this.http.get('/api/water/basis').pipe(
+        map((body): WaterBasis => waterBasisSchema.parse(body)),
+        // What failed is asked again by whoever comes next.
+        catchError((error: unknown) => {
+          this.kept = null;
+          return throwError(() => error);
+        }),
+        shareReplay(1),
+      );
+      this.kept = { at: Date.now(), basis$ };
+    }
+    return this.kept.basis$;
   }
 }
