@@ -95,7 +95,9 @@ import { LevelMark } from '../ui/level-mark';
     }
     <h2>Thanks to</h2>
     <p>{{ thanks() || 'nobody was checked in' }}</p>
-    <p class="quiet">The first looks of every planted tree stand on their lists already; when it asks for water stands on its page.</p>
+    <p class="quiet">
+      The first looks of every planted tree stand on their lists already; when it asks for water stands on its page.
+    </p>
   `,
   styles: `
     dl {
