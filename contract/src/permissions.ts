@@ -1,4 +1,5 @@
 import {
+  ofWatering,
   recordKinds,
   recordTable,
   type Recorders,
@@ -75,11 +76,9 @@ export const acts = Object.keys(permissions) as readonly Act[];
 export const may = (role: Role, act: Act): boolean =>
   role === 'administrator' || (permissions[act].roles as readonly Role[]).includes(role);
 
-const waterings: readonly RemedyCode[] = ['water_now', 'water_soon', 'skip_water', 'give_rest_of_soak'];
-
 /** The act of marking a remedy as done: those who water may say so of water alone. */
 export const actOfRemedy = (remedy: RemedyCode): Act =>
-  waterings.includes(remedy) ? 'record_watering' : 'record_remedy';
+  ofWatering.includes(remedy) ? 'record_watering' : 'record_remedy';
 
 /** The act of recording these facts, or of taking them back. */
 export const actOfRecord = (record: { readonly kind: RecordKind; readonly facts: RecordFacts[RecordKind] }): Act =>

@@ -29,3 +29,8 @@ export type RemedyCode =
   | 'cut_stem_roots'
   | 'cut_stubs'
   | 'refit_guard';
+
+/** Remedies that bring water; whoever pours it has done them. */
+export const givesWater: readonly RemedyCode[] = ['water_now', 'water_soon', 'give_rest_of_soak'];
+/** All that is said of watering, to give less among it. */
+export const ofWatering: readonly RemedyCode[] = [...givesWater, 'skip_water'];

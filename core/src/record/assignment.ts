@@ -1,7 +1,6 @@
+import { ofWatering } from '../practice';
 import type { AssignmentKind } from './assignment-kinds';
 import { ofKind, standing, type FieldRecord } from './record';
-
-const waterings: ReadonlySet<string> = new Set(['water_now', 'water_soon', 'give_rest_of_soak', 'skip_water']);
 
 /** The records that say of a spot that what was asked there was done. */
 const servedBy: Readonly<Record<AssignmentKind, (records: readonly FieldRecord[]) => readonly FieldRecord[]>> = {
@@ -9,7 +8,7 @@ const servedBy: Readonly<Record<AssignmentKind, (records: readonly FieldRecord[]
   planting: (records) => ofKind(records, 'planting'),
   watering: (records) => [
     ...ofKind(records, 'watering'),
-    ...ofKind(records, 'remedy').filter(({ facts }) => waterings.has(facts.remedy)),
+    ...ofKind(records, 'remedy').filter(({ facts }) => ofWatering.includes(facts.remedy)),
   ],
   looks: (records) => ofKind(records, 'inspection'),
   delivery: () => [],

@@ -9,7 +9,7 @@ import {
   type NextLook,
 } from '../inspect';
 import { groundGaps, guardOf, stemRootsKept, surplusLeft } from '../pit';
-import { stubUses, type Practice, type RemedyCode } from '../practice';
+import { givesWater, stubUses, type Practice, type RemedyCode } from '../practice';
 import { worstLevel, type Level } from '../reason';
 import type { Stock } from '../stock';
 import { contradictionDecisions } from './contradiction';
@@ -165,10 +165,6 @@ interface OpenFinding {
   readonly decision: Decision;
 }
 
-/** What water itself puts right. */
-const isWater = (remedy: RemedyCode | null): boolean =>
-  remedy === 'water_now' || remedy === 'water_soon' || remedy === 'give_rest_of_soak';
-
 /** For each thing looked at, the latest look rules; a remedy done since then closes its finding. */
 function openRemedies(
   planting: JudgedPlanting,
@@ -187,11 +183,11 @@ function openRemedies(
     })),
   );
   for (const { record, verdict } of inspections) {
-    const aspects = new Set(verdict.findings.map((f) => f.aspect));
+    const aspects = new Set<string>(verdict.findings.map((f) => f.aspect));
     const built = aspects.has('flare') ? [] : (latest.get('as_built') ?? []);
     latest.set(
       'as_built',
-      built.filter(({ aspect }) => !aspects.has(aspect as typeof aspects extends Set<infer A> ? A : never)),
+      built.filter(({ aspect }) => !aspects.has(aspect)),
     );
     for (const aspect of aspects) {
       const found = verdict.findings.filter((f) => f.aspect === aspect);
@@ -210,7 +206,10 @@ function openRemedies(
     .filter(
       ({ decision, foundOn }) => !done.some((d) => d.facts.remedy === decision.remedy && d.facts.doneOn >= foundOn),
     )
-    .filter(({ decision, foundOn }) => !isWater(decision.remedy) || !watered.some((day) => day >= foundOn))
+    .filter(
+      ({ decision, foundOn }) =>
+        !givesWater.some((one) => one === decision.remedy) || !watered.some((day) => day >= foundOn),
+    )
     .map(({ decision }) => decision);
 }
 

@@ -1,7 +1,7 @@
 import { addDaysTo, daysBetween, type IsoDate } from '../calendar';
 import type { WindExposure } from '../ground';
 import { crownSpreadM, middlingCrown, treeSizeAt, type Grade, type Species } from '../match';
-import type { RemedyCode } from '../practice';
+import { givesWater } from '../practice';
 import { inPlantingWindow } from '../season';
 import {
   balance,
@@ -40,7 +40,6 @@ export const waterFromShare = 0.5;
 const aheadDays = 60;
 /** Where nobody said how moist its ball came. */
 const cameAs = { moist: 0.9, dry: 0.4, unknown: 0.7, errorShare: 0.25 } as const;
-const watersOf: readonly RemedyCode[] = ['water_now', 'water_soon', 'give_rest_of_soak'];
 
 export interface WaterWeather {
   readonly station: Station;
@@ -159,7 +158,7 @@ function dosesOf(
   for (const { facts } of waterings) add(facts.wateredOn, facts.litres * doseReaches);
   const measured = new Set(waterings.map(({ facts }) => facts.wateredOn));
   for (const { facts } of ofKind(kept, 'remedy')) {
-    if (watersOf.includes(facts.remedy) && !measured.has(facts.doneOn)) add(facts.doneOn, holdsL);
+    if (givesWater.includes(facts.remedy) && !measured.has(facts.doneOn)) add(facts.doneOn, holdsL);
   }
   return doses;
 }

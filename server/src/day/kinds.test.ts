@@ -62,7 +62,10 @@ describe('a hand-out', () => {
     expect([refused.status, refused.body.title]).toEqual([400, expect.stringMatching(/may not be dug on that day/)]);
     await cleared(spotId);
     expect((await happened(made.id, dayEvent('handed_out', { spotId: randomUUID(), to: 'R. Vale' }))).status).toBe(404);
-    expect((await happened(made.id, dayEvent('handed_out', { spotId, to: 'R. Vale' }))).status).toBe(201);
+    const given = dayEvent('handed_out', { spotId, to: 'R. Vale' });
+    expect([(await happened(made.id, given)).status, (await happened(made.id, given)).status]).toEqual([201, 201]);
+    const twice = await happened(made.id, dayEvent('handed_out', { spotId, to: 'S. Moor' }));
+    expect([twice.status, twice.body.title]).toEqual([409, 'This tree was handed to R. Vale already']);
     expect((await day.read(made.id)).events.map(({ kind }) => kind)).toEqual(['handed_out']);
   });
 });

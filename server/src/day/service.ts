@@ -36,6 +36,7 @@ import {
   bookedElsewhere,
   countTool,
   currentWaiver,
+  eventsOf,
   insertDay,
   insertEvent,
   insertWaiver,
@@ -210,7 +211,7 @@ function sayDecision({ advice, beginMin, why }: Extract<NewDayEvent, { kind: 'we
 }
 
 async function requireKnown(trx: Db, day: KeptDayRow, event: NewDayEvent): Promise<void> {
-  if (event.kind === 'handed_out') await requireHandOut(trx, day, event.facts.spotId);
+  if (event.kind === 'handed_out') await requireHandOut(trx, day, event);
   if (event.kind === 'checked_in' || event.kind === 'went_home') {
     const people = await peopleOf(trx, day.id);
     if (!people.some(({ id }) => id === event.facts.personId)) {
@@ -222,10 +223,22 @@ async function requireKnown(trx: Db, day: KeptDayRow, event: NewDayEvent): Promi
 }
 
 /** A tree leaves only for a spot that may be dug, by whom its ground belongs to, and once it was accepted itself. */
-async function requireHandOut(trx: Db, day: KeptDayRow, spotId: string): Promise<void> {
+async function requireHandOut(
+  trx: Db,
+  day: KeptDayRow,
+  { id, facts: { spotId } }: Extract<NewDayEvent, { kind: 'handed_out' }>,
+): Promise<void> {
   if (!dayParts[day.kind].handsOut) {
     throw new InvalidInputError('only a hand-out gives trees to residents', 'facts.spotId', {
       title: 'This day hands no trees out',
+    });
+  }
+  const given = (await eventsOf(trx, day.id)).find((one) => one.kind === 'handed_out' && one.facts.spotId === spotId);
+  // Sent again it is the same one, whatever became of the tree since.
+  if (given?.id === id) return;
+  if (given?.kind === 'handed_out') {
+    throw new ConflictError('this tree was handed out already', 'facts.spotId', {
+      title: `This tree was handed to ${given.facts.to} already`,
     });
   }
   const { trees } = await treesOfDay(trx, day.spotIds.includes(spotId) ? [spotId] : [], day.onDay);

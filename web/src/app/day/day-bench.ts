@@ -19,6 +19,7 @@ import {
   plumbStates,
   rootWorkNames,
   rootWorks,
+  type AsBuilt,
   type PlantingFacts,
   type PlumbState,
   type RootWork,
@@ -47,6 +48,12 @@ const lessOften = [
   'departure',
 ] as const;
 const points = ['first', 'second', 'third', 'fourth'] as const;
+
+/** What a planting and a keeper's report both say, in the fields of the form. */
+function asTyped({ plantedOn, flareAboveGradeMm, holeWidthMm, firstWaterL, mulchDepthMm }: AsBuilt) {
+  const [first = null, second = null, third = null, fourth = null] = flareAboveGradeMm;
+  return { plantedOn, first, second, third, fourth, holeWidthMm, firstWaterL, mulchDepthMm: mulchDepthMm ?? null };
+}
 
 const beforeSoak = (first: number, kept: PlantingFacts | undefined): number[] => [
   first,
@@ -323,21 +330,13 @@ export class DayBench extends RecordForm<'planting'> {
   protected stored(): object {
     const facts = this.newest()?.facts;
     if (!facts) return { plantedOn: this.session.today() };
-    const [first = null, second = null, third = null, fourth = null] = facts.flareAboveGradeMm;
     return {
-      plantedOn: facts.plantedOn,
-      first,
-      second,
-      third,
-      fourth,
-      holeWidthMm: facts.holeWidthMm,
-      firstWaterL: facts.firstWaterL,
+      ...asTyped(facts),
       stakes: facts.stakes === undefined ? null : String(facts.stakes),
       putBackMm: facts.putBackMm ?? null,
       bestFaceDeg: facts.bestFaceDeg ?? null,
       flareBeforeSoakMm: facts.flareBeforeSoakMm?.[0] ?? null,
       toppedUpMm: facts.toppedUpMm ?? null,
-      mulchDepthMm: facts.mulchDepthMm ?? null,
       metRootMm: facts.metRoot?.thickestMm ?? null,
       metRootCut: facts.metRoot ? (facts.metRoot.cut ? 'cut' : 'kept') : null,
       roots: facts.roots ?? null,
@@ -348,17 +347,7 @@ export class DayBench extends RecordForm<'planting'> {
 
   /** What the keeper told goes into the form, to be looked at and stored, or not. */
   protected takeReport(facts: ReportedFacts): void {
-    const [first = null, second = null, third = null, fourth = null] = facts.flareAboveGradeMm;
-    this.form.patchValue({
-      plantedOn: facts.plantedOn,
-      first,
-      second,
-      third,
-      fourth,
-      holeWidthMm: facts.holeWidthMm,
-      firstWaterL: facts.firstWaterL,
-      mulchDepthMm: facts.mulchDepthMm ?? null,
-    });
+    this.form.patchValue(asTyped(facts));
     this.form.markAsDirty();
   }
 
