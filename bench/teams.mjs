@@ -1,40 +1,14 @@
 // npm run bench:teams: teams for a planting day. Small days beside the optimum HiGHS proves, of every way to share the
 // trees out among teams that stand; a large one (60 people, 60 spots) beside the plan without a search and beside a
 // reference run of ten times as many tries. Prints costs as ratios and the time of a search.
-import { build } from 'esbuild';
 import loadHighs from 'highs';
-import { mkdtempSync, rmSync } from 'node:fs';
-import path from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { pathToFileURL } from 'node:url';
-import { root } from '../scripts/root.mjs';
+import { loadCore } from './core.mjs';
 import { dice, ms } from './rig.mjs';
 
-async function loadCore() {
-  const folder = mkdtempSync(path.join(root, 'node_modules/.sombra-bench-'));
-  try {
-    const outfile = path.join(folder, 'teams.mjs');
-    await build({
-      stdin: {
-        contents: `export { seekTeams, simplePlan, scoreTeams, defaultTeamRules } from './core/src/day';
-          export { runModel } from './server/src/match/run-model';`,
-        resolveDir: root,
-        loader: 'ts',
-      },
-      bundle: true,
-      format: 'esm',
-      platform: 'node',
-      target: 'node20',
-      external: ['highs', 'date-fns', 'suncalc', 'd3-scale'],
-      alias: { '@sombra/core': path.join(root, 'core/src/index.ts') },
-      outfile,
-      logLevel: 'error',
-    });
-    return await import(pathToFileURL(outfile));
-  } finally {
-    rmSync(folder, { recursive: true, force: true });
-  }
-}
+const core = `export { seekTeams, simplePlan, scoreTeams, defaultTeamRules } from './core/src/day';
+  export { runModel } from './server/src/match/run-model';`;
 
 const helper = (id, skill) => ({
   id,
@@ -147,7 +121,7 @@ export async function teams({
   spots = 60,
   large = 160_000,
 } = {}) {
-  const { seekTeams, simplePlan, scoreTeams, defaultTeamRules, runModel } = await loadCore();
+  const { seekTeams, simplePlan, scoreTeams, defaultTeamRules, runModel } = await loadCore(core);
   const highs = await loadHighs();
   const next = dice();
   const gaps = [];

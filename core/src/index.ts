@@ -7,6 +7,7 @@ export * from './ground';
 export * from './stock';
 export * from './practice';
 export * from './water';
+export * from './weather';
 export * from './match';
 export * from './season';
 export * from './pit';

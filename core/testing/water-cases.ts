@@ -11,7 +11,7 @@ import {
   type TreeWater,
 } from '../src/record';
 import { mildWinterWindows } from '../src/season';
-import type { WeatherDay } from '../src/water';
+import type { WeatherDay } from '../src/weather';
 
 let made = 0;
 export const rec = <K extends RecordKind>(kind: K, facts: RecordFacts[K]): FieldRecord => {

@@ -1,5 +1,5 @@
 import { requireWithin } from '../errors';
-import { crownSpreadM } from './crown';
+import { crownSpreadM, type CrownGrowth } from './crown';
 import { matureHeightM, matureSpreadM, type GrowthClass, type Species } from './species';
 
 /**
@@ -21,6 +21,14 @@ export interface TreeSize {
 /** Height to which a street tree's crown is raised while young. m */
 const raisedToM = 2.5;
 
+/** How a crown of this species fills out. */
+export const crownGrowthOf = (species: Species): CrownGrowth => ({
+  spreadShareAtPlanting: 0.35,
+  matureSpreadM: matureSpreadM(species),
+  ratePerYear: growthRatePerYear[species.growth],
+  settlingYears,
+});
+
 /**
  * Size of a tree so many years after planting, by the species' typical mature size.
  * @throws InvalidInputError for years outside 0–300 or a planting height outside 0.2–25 m
@@ -32,8 +40,7 @@ export function treeSizeAt(species: Species, tree: { heightAtPlantingM: number; 
   const startM = Math.min(tree.heightAtPlantingM, matureM);
   const growing = Math.max(0, tree.years - settlingYears);
   const heightM = matureM - (matureM - startM) * Math.exp(-ratePerYear * growing);
-  const spread = { spreadShareAtPlanting: 0.35, matureSpreadM: matureSpreadM(species), ratePerYear, settlingYears };
-  return { heightM, crownM: crownSpreadM(tree, spread), clearM: Math.min(raisedToM, heightM * 0.4) };
+  return { heightM, crownM: crownSpreadM(tree, crownGrowthOf(species)), clearM: Math.min(raisedToM, heightM * 0.4) };
 }
 
 /** What a growing tree can run into at a spot; `null` for what is not there. m */

@@ -10,6 +10,7 @@ export * from './decision';
 export * from './spot-life';
 export * from './spot-periods';
 export * from './tree-water';
+export * from './kept-water';
 export * from './assignment';
 export * from './assignment-kinds';
 export * from './contradiction';

@@ -1,5 +1,5 @@
 import { addDaysTo } from '../calendar';
-import type { WeatherDay } from '../water';
+import type { WeatherDay } from '../weather';
 import { mondayOf, seasonWeeks } from './weeks';
 
 const day = (on: string, rainMm: number): WeatherDay => ({

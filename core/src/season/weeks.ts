@@ -1,5 +1,5 @@
 import { addDaysTo, addMonthsTo, daysBetween, type IsoDate } from '../calendar';
-import { referenceEtMm, type Station, type WeatherDay } from '../water';
+import { referenceEtMm, type Station, type WeatherDay } from '../weather';
 
 /** Depths of one week, mm of water, with the range they may fall in; for a recorded week all three agree. */
 export interface WeekDepth {

@@ -87,6 +87,7 @@ const mostError = 0.35;
 const fullError = 0.1;
 /** A share of the demand met under which a day counts as one of stress. */
 const metShare = 0.95;
+const mostAmount = 1e6;
 /** Rain that the crown keeps and gives back to the air. mm, an estimate for a young crown. */
 export const interceptionMm = 1;
 
@@ -111,15 +112,27 @@ export function balance(
   for (const reading of readings) byDay.set(reading.day, [...(byDay.get(reading.day) ?? []), reading]);
   let state = from;
   return days.map((day) => {
-    const next = oneDay(ball, state, day, byDay.get(day.day) ?? []);
+    const next = balanceDay(ball, state, day, byDay.get(day.day) ?? noReadings);
     state = next;
     return next;
   });
 }
 
-function oneDay(ball: WaterStore, before: WaterState, day: WaterDay, readings: readonly WaterReading[]): BalancedDay {
-  for (const key of ['demandL', 'evaporationL', 'rainMm', 'dosesL', 'grownL'] as const) {
-    requireWithin(key, day[key], { min: 0, max: 1e6, unit: key === 'rainMm' ? 'mm' : 'L' });
+const noReadings: readonly WaterReading[] = [];
+const amounts = ['demandL', 'evaporationL', 'rainMm', 'dosesL', 'grownL'] as const;
+
+/** One day of `balance`, with the readings of that day. */
+export function balanceDay(
+  ball: WaterStore,
+  before: WaterState,
+  day: WaterDay,
+  readings: readonly WaterReading[],
+): BalancedDay {
+  for (const key of amounts) {
+    // Asked of every tree every day: what is right is passed at once.
+    if (!(day[key] >= 0 && day[key] <= mostAmount)) {
+      requireWithin(key, day[key], { min: 0, max: mostAmount, unit: key === 'rainMm' ? 'mm' : 'L' });
+    }
   }
   const { soil } = day;
   const reaching = Math.max(0, day.rainMm - interceptionMm);
@@ -170,7 +183,8 @@ function oneDay(ball: WaterStore, before: WaterState, day: WaterDay, readings: r
   };
 }
 
-const fullness = (heldL: number, store: WaterStore): number => {
+/** Of what a store holds at field capacity, what is there: 0–1. */
+export const fullness = (heldL: number, store: WaterStore): number => {
   const holdsL = atFieldCapacity(store);
   return holdsL > 0 ? Math.min(1, heldL / holdsL) : 0;
 };

@@ -25,7 +25,13 @@ const shares = (medium: SoilClass | BallMedium) => {
 const circleM2 = (diameterMm: number): number => (Math.PI / 4) * (diameterMm / 1000) ** 2;
 
 /** What a ball is as a block of roots: a bare root has none, and drinks from the fill its roots lie in. */
-function blockOf(stock: Stock): { readonly diameterMm: number; readonly heightMm: number; readonly volumeL: number } {
+export interface RootBlock {
+  readonly diameterMm: number;
+  readonly heightMm: number;
+  readonly volumeL: number;
+}
+
+export function rootBlock(stock: Stock): RootBlock {
   if (stock.kind === 'bare_root') {
     const { rootSpreadMm: diameterMm, rootDepthMm: heightMm } = stock;
     return { diameterMm, heightMm, volumeL: circleM2(diameterMm) * heightMm };
@@ -38,22 +44,27 @@ function blockOf(stock: Stock): { readonly diameterMm: number; readonly heightMm
   };
 }
 
-export interface StoresInput {
-  readonly stock: Stock;
+/** What the two stores of a tree are made of. */
+export interface RootGround {
+  readonly block: RootBlock;
+  readonly kind: Stock['kind'];
   /** Of the site; `null` is taken for loam. */
   readonly soil: SoilClass | null;
-  readonly percolation: PercolationClass | undefined;
+  /** `null` without a sound test. */
+  readonly percolation: PercolationClass | null;
 }
+
+const downL = ({ percolation }: RootGround, areaM2: number): number => areaM2 * downMm[percolation ?? 'good'];
 
 /**
  * The ball's own store, for dose, stress and ribbon alike: a container's mix or the nursery's field soil, never silently
  * the site's; a bare root lies in the site's. It drains as the ground below takes it.
  */
-export function ballStore({ stock, soil, percolation }: StoresInput): WaterStore {
-  const { diameterMm, volumeL } = blockOf(stock);
+export function ballStore(ground: RootGround): WaterStore {
+  const { block, kind, soil } = ground;
   const medium = { container: 'container_mix', balled: 'nursery_soil', bare_root: soil ?? 'loam' } as const;
-  const areaM2 = circleM2(diameterMm);
-  return { volumeL, ...shares(medium[stock.kind]), areaM2, drainsL: areaM2 * downMm[percolation ?? 'good'] };
+  const areaM2 = circleM2(block.diameterMm);
+  return { volumeL: block.volumeL, ...shares(medium[kind]), areaM2, drainsL: downL(ground, areaM2) };
 }
 
 /** How far roots have gone beyond the ball. mm */
@@ -61,15 +72,18 @@ export const rootReachMm = (degreeDays: number): number =>
   Math.min(mostReachMm, firstReachMm + Math.max(0, degreeDays) * reachMmPerDegreeDay);
 
 /** The soil around the ball that roots have reached: a ring as deep as they lie. */
-export function reachedSoil({ stock, soil, percolation }: StoresInput, reachMm: number): WaterStore {
-  const { diameterMm, heightMm } = blockOf(stock);
+export function reachedSoil(ground: RootGround, reachMm: number): WaterStore {
+  const { diameterMm, heightMm } = ground.block;
   const depthMm = Math.min(rootDepthMm.most, Math.max(rootDepthMm.least, heightMm));
   const areaM2 = circleM2(diameterMm + 2 * reachMm) - circleM2(diameterMm);
+  const { wiltingPoint, fieldCapacity, saturation } = soilWater[ground.soil ?? 'loam'];
   return {
     volumeL: areaM2 * depthMm,
-    ...shares(soil ?? 'loam'),
+    wiltingPoint,
+    fieldCapacity,
+    saturation,
     areaM2,
-    drainsL: areaM2 * downMm[percolation ?? 'good'],
+    drainsL: downL(ground, areaM2),
   };
 }
 

@@ -1,0 +1,108 @@
+import { addMonthsTo, type IsoDate } from '../calendar';
+import { aftercareTimes, type Practice } from '../practice';
+import type { Stock } from '../stock';
+import {
+  ballStore,
+  endsMonth,
+  followWater,
+  waterAt,
+  type BalancedDay,
+  type ClimateDay,
+  type WaterCheckpoint,
+  type WaterClimate,
+  type WaterNow,
+} from '../water';
+import { daysAfter, holdsOf, nextWater, waterFromShare, type NextWater, type TreeInputs } from './tree-water';
+
+/** What is kept of a tree's water for every list of it: where it stands, and when it next asks for water. */
+export interface KeptWater extends WaterNow {
+  readonly checkpoint: WaterCheckpoint;
+  readonly next: NextWater;
+}
+
+export interface WaterAdvance {
+  readonly kept: KeptWater;
+  /** The last day of each month it was followed over. */
+  readonly monthEnds: readonly WaterCheckpoint[];
+}
+
+/** Days ahead are followed in pieces of so many, until water is asked for. */
+const pieceDays = 10;
+
+/**
+ * Follows a tree from a checkpoint to the last day of weather, and on until it asks for water. Followed night by night, or
+ * at once from its planting, it comes to the same.
+ */
+export function advanceWater(inputs: TreeInputs, from: WaterCheckpoint, climate: WaterClimate): WaterAdvance {
+  const { subject, given } = inputs;
+  const monthEnds: WaterCheckpoint[] = [];
+  let at = from;
+  for (const month of byMonth(daysAfter(climate, from.day))) {
+    at = followWater(subject, at, month, given).to;
+    if (endsMonth(at.day)) monthEnds.push(at);
+  }
+  const now = waterAt(subject, at);
+  return { kept: { ...now, checkpoint: at, next: nextOf(inputs, at, climate) }, monthEnds };
+}
+
+function nextOf({ subject }: TreeInputs, at: WaterCheckpoint, climate: WaterClimate): NextWater {
+  const now = waterAt(subject, at);
+  const ahead: BalancedDay[] = [];
+  let to = at;
+  const asks = (): boolean => at.drownedSince !== null || [now, ...ahead].some(({ supply }) => supply < waterFromShare);
+  for (let i = 0; i < climate.ahead.length && !asks(); i += pieceDays) {
+    const piece = followWater(subject, to, climate.ahead.slice(i, i + pieceDays));
+    ahead.push(...piece.days);
+    to = piece.to;
+  }
+  const holdsL = holdsOf(ballStore(subject));
+  return nextWater({ now, ahead, holdsL, forecastUntil: climate.forecastUntil }, at.drownedSince);
+}
+
+function byMonth(days: readonly ClimateDay[]): ClimateDay[][] {
+  const months: ClimateDay[][] = [];
+  for (const day of days) {
+    const last = months.at(-1);
+    if (last?.[0]?.monthSerial === day.monthSerial) last.push(day);
+    else months.push([day]);
+  }
+  return months;
+}
+
+/** Roots regain what they lost in about a year for each 25 mm of caliper; nobody stops watching before the second summer. */
+const monthsPer25Mm = 12;
+const leastMonths = 24;
+
+/** Until when a planted tree's water is followed: by its practice's time, or by caliper. A floor, never a proof. */
+export function followedUntil(
+  plantedOn: IsoDate,
+  { caliperMm }: Pick<Stock, 'caliperMm'>,
+  practice: Practice,
+): IsoDate {
+  const { time, months } = practice.routine;
+  const wanted = aftercareTimes[time].fixed ? months : (caliperMm / 25) * monthsPer25Mm;
+  return addMonthsTo(plantedOn, Math.round(Math.max(leastMonths, wanted)));
+}
+
+/** The first day on which two climates differ, within the days the first one has; `null` where none does. */
+export function climateDiffersFrom(before: readonly ClimateDay[], now: readonly ClimateDay[]): IsoDate | null {
+  const byDay = new Map(now.map((day) => [day.day, day]));
+  for (const one of before) {
+    const other = byDay.get(one.day);
+    const same =
+      other &&
+      one.etMm === other.etMm &&
+      one.rainMm === other.rainMm &&
+      one.degrees === other.degrees &&
+      one.resting === other.resting;
+    if (!same) return one.day;
+  }
+  return null;
+}
+
+/** The newest of these checkpoints from before a day. */
+export const checkpointBefore = (checkpoints: readonly WaterCheckpoint[], day: IsoDate): WaterCheckpoint | null =>
+  checkpoints.reduce<WaterCheckpoint | null>(
+    (best, one) => (one.day < day && (best === null || one.day > best.day) ? one : best),
+    null,
+  );

@@ -1,0 +1,255 @@
+import { addDaysTo, daysBetween, type IsoDate } from '../calendar';
+import { crownSpreadM, type CrownGrowth } from '../match';
+import { inPlantingWindow, type PlantingWindow } from '../season';
+import { referenceEtMm, type Station, type WeatherDay } from '../weather';
+import { balanceDay, fullness, type BalancedDay, type WaterDay, type WaterReading, type WaterState } from './balance';
+import { ballStore, reachedSoil, rootBaseC, rootReachMm, soilShareAt, type RootGround } from './tree-stores';
+
+/** All of a tree that its balance goes by, besides what was poured and found: plain numbers, so that they can be kept. */
+export interface WaterSubject extends RootGround {
+  readonly plantedOn: IsoDate;
+  readonly heightAtPlantingM: number;
+  readonly crown: CrownGrowth;
+  /** Of reference evapotranspiration, what its crown asks for in leaf. */
+  readonly use: number;
+  /** Of it, what the surface over its ball gives off. */
+  readonly surface: number;
+  /** How full the ball came, of what it holds, and how sure that is. */
+  readonly came: { readonly share: number; readonly errorShare: number };
+}
+
+/** What was poured on its ball, and found in it, by day. */
+export interface WaterGiven {
+  /** Less what missed the ball. L, one a day, in order */
+  readonly doses: readonly (readonly [IsoDate, number])[];
+  readonly readings: readonly WaterReading[];
+}
+
+/** A tree's water at the end of a day, from where it can be followed on as if it had been followed from its planting. */
+export interface WaterCheckpoint extends WaterState {
+  readonly day: IsoDate;
+  /** Over `rootBaseC` since planting. °C·d */
+  readonly degreeDays: number;
+  readonly stressDays: number;
+  readonly waterloggedDays: number;
+  /** Since when its ball has been drowning without a break. */
+  readonly drownedSince: IsoDate | null;
+}
+
+/** A day of weather as every tree of a programme has it. */
+export interface ClimateDay {
+  readonly day: IsoDate;
+  /** The first of its month, as days since 1970: quicker to count with than a date. */
+  readonly monthSerial: number;
+  readonly etMm: number;
+  readonly rainMm: number;
+  /** Over `rootBaseC`. °C·d */
+  readonly degrees: number;
+  /** Trees rest: bare roots may be planted. */
+  readonly resting: boolean;
+}
+
+export interface WaterClimate {
+  /** What was measured, gaps filled, until today. */
+  readonly past: readonly ClimateDay[];
+  /** After today: the forecast, and behind it the same days of a year ago without their rain. */
+  readonly ahead: readonly ClimateDay[];
+  readonly forecastUntil: IsoDate;
+}
+
+/** What a crown asks for while it rests, of what it asks for in leaf. An estimate: bare twigs, and evergreens in the cold. */
+const restingUse = 0.3;
+/** How far ahead trees are followed. Days. */
+const aheadDays = 60;
+/** Where a tree was planted before its weather begins, its roots went on as in a mild year. °C·d a day, an estimate. */
+const usualDegrees = 6;
+
+/** Days since 1970; a date without a time is read as UTC. */
+const serialOf = (day: IsoDate): number => Date.parse(day) / 86_400_000;
+
+/** Turns weather into what it does to any tree of a programme: worked out once for all of them. */
+export function waterClimate(
+  weather: {
+    readonly station: Station;
+    readonly recorded: readonly WeatherDay[];
+    readonly forecast: readonly WeatherDay[];
+  },
+  { windows, today }: { readonly windows: readonly PlantingWindow[]; readonly today: IsoDate },
+): WaterClimate {
+  const recorded = weather.recorded.filter(({ day }) => day <= today);
+  const days = (all: readonly WeatherDay[]) => climateDays(filled(all), weather.station, windows);
+  const coming = filled(weather.forecast.filter(({ day }) => day > today));
+  const forecastUntil = coming.at(-1)?.day ?? today;
+  const byDay = new Map(recorded.map((day) => [day.day, day]));
+  const behind = Array.from({ length: aheadDays }, (_, i) => addDaysTo(forecastUntil, i + 1)).flatMap((day) => {
+    const before = byDay.get(addDaysTo(day, -364));
+    return before && daysBetween(today, day) <= aheadDays ? [{ ...before, day, rainMm: 0 }] : [];
+  });
+  return { past: days(recorded), ahead: days([...coming, ...behind]), forecastUntil };
+}
+
+const climateDays = (days: readonly WeatherDay[], station: Station, windows: readonly PlantingWindow[]): ClimateDay[] =>
+  days.map((weather) => {
+    const { day, rainMm, tMinC, tMaxC } = weather;
+    return {
+      day,
+      monthSerial: serialOf(`${day.slice(0, 8)}01`),
+      etMm: referenceEtMm(weather, station),
+      rainMm,
+      degrees: Math.max(0, (tMinC + tMaxC) / 2 - rootBaseC),
+      resting: windows.length > 0 && inPlantingWindow(windows, 'bare_root', day),
+    };
+  });
+
+/** Days without a measurement are as the last one was, without rain. */
+function filled(days: readonly WeatherDay[]): WeatherDay[] {
+  const all: WeatherDay[] = [];
+  for (const day of days) {
+    let last = all.at(-1);
+    while (last && addDaysTo(last.day, 1) < day.day) {
+      last = { ...last, day: addDaysTo(last.day, 1), rainMm: 0 };
+      all.push(last);
+    }
+    if (!last || day.day > last.day) all.push(day);
+  }
+  return all;
+}
+
+/**
+ * How a tree begins: on the day before the first of its days with weather. Followed from its planting its ball holds what
+ * it came with; from later on it may hold anything.
+ * @param firstDay the first day of weather on or after its planting
+ */
+export function waterStart(subject: WaterSubject, firstDay: IsoDate): WaterCheckpoint {
+  const late = daysBetween(subject.plantedOn, firstDay);
+  const { share, errorShare } = late === 0 ? subject.came : unknownBall;
+  const degreeDays = Math.max(0, late) * usualDegrees;
+  const ball = ballStore(subject);
+  const soil = reachedSoil(subject, rootReachMm(degreeDays));
+  const holdsL = ball.volumeL * (ball.fieldCapacity - ball.wiltingPoint);
+  return {
+    day: addDaysTo(firstDay, -1),
+    ballL: share * holdsL,
+    soilL: soil.volumeL * (soil.fieldCapacity - soil.wiltingPoint) * share,
+    variance: (errorShare * holdsL) ** 2,
+    degreeDays,
+    stressDays: 0,
+    waterloggedDays: 0,
+    drownedSince: null,
+  };
+}
+
+/** Of a ball nobody followed so far. */
+const unknownBall = { share: 0.7, errorShare: 0.5 } as const;
+
+export interface Followed {
+  readonly days: readonly BalancedDay[];
+  readonly to: WaterCheckpoint;
+}
+
+const noReadings: readonly WaterReading[] = [];
+
+/**
+ * Follows a tree's water on from a checkpoint through days of weather. Days have to follow the checkpoint in order;
+ * whatever was given before them is left out. However the days are cut into pieces, the result is the same to the last bit.
+ */
+export function followWater(
+  subject: WaterSubject,
+  from: WaterCheckpoint,
+  climate: readonly ClimateDay[],
+  { doses, readings }: WaterGiven = nothingGiven,
+): Followed {
+  const ball = ballStore(subject);
+  const given = doses.length > 0 ? new Map(doses) : null;
+  const read = readings.length > 0 ? byDayOf(readings) : null;
+  const plantedSerial = serialOf(subject.plantedOn);
+  let { degreeDays, stressDays, waterloggedDays, drownedSince } = from;
+  let state: WaterState = from;
+  let knownL = reachedSoil(subject, rootReachMm(degreeDays)).volumeL;
+  let month = NaN;
+  let crownM2 = 0;
+  const days: BalancedDay[] = [];
+  for (const { day, monthSerial, etMm, rainMm, degrees, resting } of climate) {
+    degreeDays += degrees;
+    const reachMm = rootReachMm(degreeDays);
+    const soil = reachedSoil(subject, reachMm);
+    if (monthSerial !== month) {
+      // A crown is as it was on the first of the month: the same wherever the days begin.
+      month = monthSerial;
+      const years = Math.max(0, monthSerial - plantedSerial) / 365.25;
+      crownM2 =
+        (Math.PI / 4) * crownSpreadM({ heightAtPlantingM: subject.heightAtPlantingM, years }, subject.crown) ** 2;
+    }
+    const one: WaterDay = {
+      day,
+      demandL: etMm * subject.use * crownM2 * (resting ? restingUse : 1),
+      soilShare: soilShareAt(reachMm),
+      evaporationL: etMm * subject.surface * ball.areaM2,
+      rainMm,
+      dosesL: given?.get(day) ?? 0,
+      soil,
+      grownL: Math.max(0, soil.volumeL - knownL),
+    };
+    knownL = soil.volumeL;
+    const next = balanceDay(ball, state, one, read?.get(day) ?? noReadings);
+    if (next.stressed) stressDays += 1;
+    if (next.waterlogged) waterloggedDays += 1;
+    drownedSince = next.waterlogged ? (drownedSince ?? day) : null;
+    days.push(next);
+    state = next;
+  }
+  const { ballL, soilL, variance } = state;
+  const day = climate.at(-1)?.day ?? from.day;
+  return { days, to: { day, ballL, soilL, variance, degreeDays, stressDays, waterloggedDays, drownedSince } };
+}
+
+/** Of the water a store or the ball can give, what is there. */
+export interface WaterNow {
+  readonly day: IsoDate;
+  readonly ballL: number;
+  readonly share: number;
+  readonly errorShare: number;
+  readonly supply: number;
+}
+
+/** What a checkpoint says of a tree, as the last of its days said it. */
+export function waterAt(subject: WaterSubject, { day, ballL, soilL, variance, degreeDays }: WaterCheckpoint): WaterNow {
+  const ball = ballStore(subject);
+  const reachMm = rootReachMm(degreeDays);
+  const soilShare = soilShareAt(reachMm);
+  const holdsL = ball.volumeL * (ball.fieldCapacity - ball.wiltingPoint);
+  return {
+    day,
+    ballL,
+    share: holdsL > 0 ? ballL / holdsL : 0,
+    errorShare: holdsL > 0 ? Math.sqrt(variance) / holdsL : 0,
+    supply: (1 - soilShare) * fullness(ballL, ball) + soilShare * fullness(soilL, reachedSoil(subject, reachMm)),
+  };
+}
+
+const nothingGiven: WaterGiven = { doses: [], readings: [] };
+
+function byDayOf(readings: readonly WaterReading[]): Map<IsoDate, WaterReading[]> {
+  const all = new Map<IsoDate, WaterReading[]>();
+  for (const reading of readings) all.set(reading.day, [...(all.get(reading.day) ?? []), reading]);
+  return all;
+}
+
+/** The first day on which two accounts of what was given differ; `null` where they are the same. */
+export function givenDiffersFrom(one: WaterGiven, other: WaterGiven): IsoDate | null {
+  const counts = new Map<string, number>();
+  const tally = ({ doses, readings }: WaterGiven, step: 1 | -1): void => {
+    const lines = [
+      ...doses.map(([day, litres]) => `${day} dose ${litres}`),
+      ...readings.map(({ day, share, errorShare }) => `${day} reading ${share} ${errorShare}`),
+    ];
+    for (const line of lines) counts.set(line, (counts.get(line) ?? 0) + step);
+  };
+  tally(one, 1);
+  tally(other, -1);
+  const differing = [...counts].filter(([, count]) => count !== 0).map(([line]) => line.slice(0, 10));
+  return differing.sort()[0] ?? null;
+}
+
+/** Whether a day is the last of its month: a checkpoint of a tree is kept of each. */
+export const endsMonth = (day: IsoDate): boolean => addDaysTo(day, 1).endsWith('-01');
