@@ -9,6 +9,7 @@ import {
   type Reason,
   type Stage,
   type StockOffer,
+  type WaterCheckpoint,
 } from '@sombra/core';
 import * as z from 'zod';
 import { entityId, isoDate, positionSchema } from './measures';
@@ -17,6 +18,7 @@ import { plantingWindowSchema } from './season';
 import { leaveSchema, spotPhotoSchema, uncoveredSchema, type Leave, type SpotPhoto, type Uncovered } from './ground';
 import { rulesSchema, type Rules } from './rules';
 import { keptRecordSchema, remedyCodes, type KeptRecord } from './records';
+import { waterCheckpointSchema } from './water';
 
 /** Reasons are made by the core on either side; here only their envelope is checked. */
 const reasonSchema = z.object({ code: z.string(), facts: z.record(z.string(), z.unknown()) });
@@ -158,6 +160,8 @@ export const spotDetailSchema = z.object({
   ticketsSince: z.iso.date(),
   /** The newest photos of the place, newest first. */
   photos: z.array(spotPhotoSchema).default([]),
+  /** From where its water is followed on; `null` where it is followed from its planting. */
+  waterFrom: waterCheckpointSchema.nullable().default(null),
   records: z.array(keptRecordSchema),
 });
 export interface SpotDetail {
@@ -180,6 +184,7 @@ export interface SpotDetail {
   leave: Leave;
   ticketsSince: string;
   photos?: SpotPhoto[];
+  waterFrom?: WaterCheckpoint | null;
   records: KeptRecord[];
 }
 

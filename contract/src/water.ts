@@ -1,7 +1,7 @@
-import type { Species, Station, WeatherDay } from '@sombra/core';
+import type { NextWater, Species, Station, WaterCheckpoint, WeatherDay } from '@sombra/core';
 import * as z from 'zod';
 import { speciesSchema } from './match';
-import { isoDate } from './measures';
+import { isoDate, positionSchema } from './measures';
 
 const orUnmeasured = z.number().nullable();
 const weatherDaySchema = z.object({
@@ -28,3 +28,78 @@ export interface WaterBasis {
   readonly forecast: readonly WeatherDay[];
   readonly species: readonly Species[];
 }
+
+/** From where a tree's water can be followed on. */
+export const waterCheckpointSchema = z.object({
+  day: isoDate,
+  ballL: z.number(),
+  soilL: z.number(),
+  variance: z.number(),
+  degreeDays: z.number(),
+  stressDays: z.int(),
+  waterloggedDays: z.int(),
+  drownedSince: isoDate.nullable(),
+}) satisfies z.ZodType<WaterCheckpoint>;
+
+const nextWaterSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('water'), on: isoDate, litres: z.number(), afterForecast: z.boolean() }),
+  z.object({ kind: z.literal('never_dries'), withinDays: z.int() }),
+  z.object({ kind: z.literal('not_forecast') }),
+  z.object({ kind: z.literal('drowned'), since: isoDate }),
+]) satisfies z.ZodType<NextWater>;
+
+/** By when trees ask for water: today or before, within a week, later than that; those that drown stand apart. */
+export const waterGroups = ['now', 'week', 'later', 'drowned'] as const;
+export type WaterGroup = (typeof waterGroups)[number];
+export const waterGroupNames: Readonly<Record<WaterGroup, string>> = {
+  now: 'Water now',
+  week: 'Within a week',
+  later: 'Later',
+  drowned: 'Drowning',
+};
+
+const waterFilter = {
+  group: z.enum(waterGroups).optional(),
+  place: z.string().max(80).optional(),
+};
+export const waterListQuerySchema = z.strictObject({
+  ...waterFilter,
+  offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
+  limit: z.coerce.number().int().min(1).max(500).default(100),
+});
+export type WaterListQuery = z.infer<typeof waterListQuerySchema>;
+export const waterCsvQuerySchema = z.strictObject(waterFilter);
+export type WaterFilter = z.infer<typeof waterCsvQuerySchema>;
+
+export const waterLineSchema = z.object({
+  spotId: z.uuid(),
+  treeId: z.uuid().nullable(),
+  ref: z.string(),
+  place: z.string(),
+  species: z.string().nullable(),
+  position: positionSchema,
+  plantedOn: isoDate,
+  /** Of what its ball holds; over 1 where it is wetter. */
+  share: z.number(),
+  errorShare: z.number(),
+  next: nextWaterSchema,
+  stressDays: z.int(),
+  waterloggedDays: z.int(),
+});
+export type WaterLine = z.infer<typeof waterLineSchema>;
+
+export const waterListSchema = z.object({
+  /** The last day of weather it is followed to; `null` before the first night. */
+  day: isoDate.nullable(),
+  forecastUntil: isoDate.nullable(),
+  workedAt: z.string().nullable(),
+  /** Trees whose records changed since, and are being followed anew. */
+  waiting: z.int(),
+  counts: z.record(z.enum(waterGroups), z.int()),
+  /** What the trees of the group ask for together, L. */
+  litres: z.number(),
+  total: z.int(),
+  places: z.array(z.object({ name: z.string(), count: z.int() })),
+  lines: z.array(waterLineSchema),
+});
+export type WaterList = z.infer<typeof waterListSchema>;

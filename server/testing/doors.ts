@@ -63,6 +63,8 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'POST /api/imports': 'import_file',
   'GET /api/exports/trees.:format': 'see',
   'GET /api/water/basis': 'see',
+  'GET /api/water/trees': 'see',
+  'GET /api/water/trees.csv': 'see',
   'GET /api/season': 'see',
   'GET /api/season/outlook': 'see',
   'GET /api/find': 'see',

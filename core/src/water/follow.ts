@@ -52,7 +52,7 @@ export interface ClimateDay {
 export interface WaterClimate {
   /** What was measured, gaps filled, until today. */
   readonly past: readonly ClimateDay[];
-  /** After today: the forecast, and behind it the same days of a year ago without their rain. */
+  /** After that: the forecast, and behind it the same days of a year ago without their rain. */
   readonly ahead: readonly ClimateDay[];
   readonly forecastUntil: IsoDate;
 }
@@ -78,8 +78,10 @@ export function waterClimate(
 ): WaterClimate {
   const recorded = weather.recorded.filter(({ day }) => day <= today);
   const days = (all: readonly WeatherDay[]) => climateDays(filled(all), weather.station, windows);
-  const coming = filled(weather.forecast.filter(({ day }) => day > today));
-  const forecastUntil = coming.at(-1)?.day ?? today;
+  // Where a station is late, what was forecast of the days between stands in for what it will say.
+  const known = recorded.at(-1)?.day ?? addDaysTo(today, -1);
+  const coming = filled(weather.forecast.filter(({ day }) => day > known));
+  const forecastUntil = coming.at(-1)?.day ?? known;
   const byDay = new Map(recorded.map((day) => [day.day, day]));
   const behind = Array.from({ length: aheadDays }, (_, i) => addDaysTo(forecastUntil, i + 1)).flatMap((day) => {
     const before = byDay.get(addDaysTo(day, -364));

@@ -8,6 +8,7 @@ import { SeasonKeys } from '../day/season-key';
 import type { TeamSeeker } from '../day/team-service';
 import { keepSending } from '../mail/sending-service';
 import { programmeToday } from '../programme/today';
+import { keepFollowing } from '../water/follow-service';
 import { keepReading } from '../weather/reading-service';
 import { keepSolving, type ListSolver } from '../match/list-service';
 import { keepTending } from '../tickets/tend';
@@ -56,6 +57,7 @@ export async function serve(
   const stopReading = config.weather
     ? keepReading(db, httpWeather(config.weather.url), (error) => logger.warn({ err: error }, 'weather not read'))
     : null;
+  const stopFollowing = keepFollowing(db, (error) => logger.warn({ err: error }, 'water not followed'));
   const stopSending = config.mail
     ? keepSending(db, smtpMail(config.mail.url, config.mail.from), (error) =>
         logger.warn({ err: error }, 'mail not sent'),
@@ -79,6 +81,7 @@ export async function serve(
       await stopTending?.();
       await stopSolving?.();
       await stopReading?.();
+      await stopFollowing();
       await stopSending?.();
       await live.stop();
       server.closeIdleConnections();

@@ -1,13 +1,17 @@
 import type { SpotDetail } from '@sombra/contract';
-import { NotFoundError } from '@sombra/core';
+import { addDaysTo, NotFoundError } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { recordsOfSpots } from '../record/repository';
 import { contextOf, programmeBasis } from '../record/spot-context';
+import { checkpointFrom } from '../record/water-repository';
 import { currentRules, ticketsSince } from '../rules/repository';
 import { leaveOf, photosOf } from './leave-repository';
 import { findSpot, findSpotOfTree, type SpotRow } from '../spots/repository';
 import { programmeToday } from '../programme/today';
 import { bookedFor, offersOf } from '../record/plans-repository';
+
+/** A tree's water is shown so far back, from a checkpoint on. Days. */
+const waterDaysBack = 250;
 
 /** @throws NotFoundError */
 export async function spotDetail(db: Db, spotId: string): Promise<SpotDetail> {
@@ -44,6 +48,7 @@ async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
     leave: await leaveOf(db, row.id, today),
     ticketsSince: await ticketsSince(db),
     photos: await photosOf(db, row.id),
+    waterFrom: await checkpointFrom(db, row.id, addDaysTo(today, -waterDaysBack)),
     records,
   };
 }

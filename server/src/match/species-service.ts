@@ -19,6 +19,7 @@ import { csvTable, readCsv } from '../platform/csv';
 import { asActor } from '../platform/db';
 import { allOffers, findSpecies, keepSpecies, replaceOffers, speciesLibrary, type NewOffer } from './repository';
 import { programmeToday } from '../programme/today';
+import { markSpeciesDue } from '../record/water-repository';
 
 const mostRows = 5000;
 
@@ -28,7 +29,10 @@ export async function saveSpecies(db: Knex, user: User, { species, version }: Sa
   await asActor(db, user.name, async (trx) => {
     const kept = await findSpecies(trx, species.botanical);
     const fits = (kept?.version ?? 0) === version;
-    if (fits && (await keepSpecies(trx, species, version + 1, user.name))) return;
+    if (fits && (await keepSpecies(trx, species, version + 1, user.name))) {
+      await markSpeciesDue(trx, species.botanical);
+      return;
+    }
     const now = fits ? await findSpecies(trx, species.botanical) : kept;
     throw new ConflictError(`species is at version ${now?.version ?? 0}, got ${version}`, 'version', {
       title: now ? 'Someone changed this species first; yours was not stored' : 'This species is not in the library',
@@ -108,6 +112,7 @@ export async function importSpecies(db: Knex, user: User, bytes: Uint8Array): Pr
       if (kept && isDeepStrictEqual(kept.species, value)) same += 1;
       else {
         await keepSpecies(trx, value, (kept?.version ?? 0) + 1, user.name);
+        await markSpeciesDue(trx, value.botanical);
         written += 1;
       }
     }

@@ -15,6 +15,7 @@ import {
   type DerivedSpot,
 } from './repository';
 import { contextOf, programmeBasis } from './spot-context';
+import { markWaterDue } from './water-repository';
 
 /** Raised whenever the core judges otherwise or keeps more: what was derived before is then worked out again. */
 const version = 8;
@@ -38,6 +39,7 @@ export async function derive(db: Db, spotIds: readonly string[]): Promise<Derive
 /** Works out where these spots stand, keeps it and says so; part of every act that writes records. */
 export async function deriveAndKeep(db: Db, spotIds: readonly string[]): Promise<void> {
   await replaceDerived(db, await derive(db, spotIds));
+  await markWaterDue(db, spotIds);
   await announce(db, spotIds);
 }
 
@@ -60,6 +62,7 @@ export async function keepDifferent(db: Db, spotIds: readonly string[]): Promise
   const stored = await storedDerived(db, spotIds);
   const changed = fresh.filter((spot) => !sameDerived(spot, stored.get(spot.spotId)));
   await replaceDerived(db, changed);
+  await markWaterDue(db, spotIds);
   return changed.map(({ spotId }) => spotId);
 }
 

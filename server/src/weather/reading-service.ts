@@ -2,7 +2,9 @@ import type { Knex } from 'knex';
 import type { WeatherService } from '../adapters/weather';
 import { oneAtATime } from '../platform/db';
 import { keepDoing } from '../platform/keep-doing';
-import { keepHours, keepProblem, keepStation, readAt } from './repository';
+import { timeZone } from '../programme/repository';
+import { programmeToday } from '../programme/today';
+import { keepDays, keepHours, keepProblem, keepStation, readAt } from './repository';
 
 const hourMs = 3_600_000;
 /** Read so long back, for hours the server slept through, and so far ahead. */
@@ -30,6 +32,7 @@ export async function readWeather(db: Knex, service: WeatherService, now: Date):
           hours.filter((hour) => hour.source === 'forecast' || Date.parse(hour.at) <= now.getTime()),
         );
       }
+      await keepDays(trx, { today: await programmeToday(trx), timeZone: await timeZone(trx) });
     });
   } catch (error) {
     await keepProblem(db, 'the weather service is not reached, or answers with what is no weather');

@@ -61,3 +61,35 @@ export async function hoursNear(
   const [row] = rows;
   return row ? { station: row.name, hours: row.hours } : null;
 }
+
+/** Hours of a station that make a day of it. */
+const hoursOfDay = 20;
+
+/**
+ * Makes days of the hours that are known, as the mean of the stations: what was measured of days that are over, and the
+ * forecast from today on. A day that was measured otherwise, by a file or by hand, stays as it is.
+ */
+export async function keepDays(db: Db, { today, timeZone }: { today: string; timeZone: string }): Promise<void> {
+  await db.raw(
+    `insert into weather_day (day, source, rain_mm, t_min_c, t_max_c, humidity_min_pct, humidity_max_pct)
+     select day, case when day < cast(:today as date) then 'recorded' else 'forecast' end,
+       round(cast(avg(rain) as numeric), 2), round(cast(avg(low) as numeric), 2), round(cast(avg(high) as numeric), 2),
+       round(cast(avg(dry) as numeric)), round(cast(avg(damp) as numeric))
+     from (
+       select station_id, day, sum(rain_mm) * 24 / count(*) as rain, min(temperature_c) as low, max(temperature_c) as high,
+         min(humidity_pct) as dry, max(humidity_pct) as damp
+       from (
+         select distinct on (station_id, at) cast(at at time zone :timeZone as date) as day, weather_hour.*
+         from weather_hour order by station_id, at, source = 'recorded' desc
+       ) known
+       where day >= cast(:today as date) or source = 'recorded'
+       group by station_id, day having count(*) >= :least
+     ) stations
+     group by day
+     on conflict (day) do update set source = excluded.source, rain_mm = excluded.rain_mm, t_min_c = excluded.t_min_c,
+       t_max_c = excluded.t_max_c, humidity_min_pct = excluded.humidity_min_pct,
+       humidity_max_pct = excluded.humidity_max_pct, wind_ms = null, radiation_mj = null
+     where weather_day.source = 'forecast'`,
+    { today, timeZone, least: hoursOfDay },
+  );
+}

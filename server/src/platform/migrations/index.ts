@@ -11,6 +11,7 @@ import { nurseryRhythm } from './008-nursery-rhythm';
 import { field } from './009-field';
 import { plantingDay } from './010-planting-day';
 import { builtReport } from './011-built-report';
+import { water } from './012-water';
 
 export interface NamedMigration {
   readonly name: string;
@@ -30,6 +31,7 @@ const migrations: readonly NamedMigration[] = [
   field,
   plantingDay,
   builtReport,
+  water,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {

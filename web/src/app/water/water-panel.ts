@@ -171,7 +171,8 @@ export class WaterPanel {
     const species = basis.species.find(({ botanical }) => botanical === detail.tree?.species) ?? null;
     const { station, recorded, forecast } = basis;
     const weather = { station, recorded, forecast };
-    return treeWater({ records: this.store.records(), basis: life, species, weather, today: this.session.today() });
+    const of = { records: this.store.records(), basis: life, species, weather, checkpoint: detail.waterFrom };
+    return treeWater({ ...of, today: this.session.today() });
   });
   protected readonly drawing = computed(() => {
     const water = this.water();

@@ -1,0 +1,109 @@
+import type { WaterFilter, WaterGroup, WaterLine } from '@sombra/contract';
+import { addDaysTo, type IsoDate } from '@sombra/core';
+import type { Knex } from 'knex';
+import type { Db } from '../platform/db';
+
+/** The species of the tree that stands at each of these spots. */
+export async function speciesOfSpots(db: Db, spotIds: readonly string[]): Promise<Map<string, string>> {
+  const rows = await db('tree')
+    .whereRaw('spot_id = any(?::uuid[])', [[...spotIds]])
+    .where({ standing: true })
+    .whereNotNull('species')
+    .select<{ spot_id: string; species: string }[]>('spot_id', 'species');
+  return new Map(rows.map(({ spot_id, species }) => [spot_id, species]));
+}
+
+/** Whether trees wait to be followed anew, and a fingerprint of all weather and of where it is. */
+export async function whatChanged(db: Db): Promise<{ due: boolean; weather: string }> {
+  const { rows } = await db.raw<{ rows: { due: boolean; weather: string | null }[] }>(
+    `select exists (select from water_due) as due,
+       (select md5(string_agg(weather_day::text, ',' order by day)) from weather_day)
+         || (select md5(string_agg(programme::text, ',')) from programme) as weather`,
+  );
+  return { due: rows[0]?.due ?? false, weather: rows[0]?.weather ?? '' };
+}
+
+/** Where a tree belongs on a day: by when it asks for water. */
+const groupSql = (today: string) => ({
+  sql: `case when water.next->>'kind' = 'drowned' then 'drowned'
+    when water.next->>'kind' <> 'water' then 'later'
+    when water.next->>'on' <= ? then 'now' when water.next->>'on' <= ? then 'week' else 'later' end`,
+  values: [today, addDaysTo(today, 7)],
+});
+
+interface Asked extends WaterFilter {
+  readonly today: IsoDate;
+}
+
+/** Followed trees with the group each is in. */
+function grouped(db: Db, { place, today }: Pick<Asked, 'place' | 'today'>): Knex.QueryBuilder {
+  const { sql, values } = groupSql(today);
+  const trees = db('tree_water as water')
+    .join('spot', 'spot.id', 'water.spot_id')
+    .join('place', 'place.id', 'spot.place_id')
+    .select('water.*', 'spot.ref', 'spot.position', 'place.name as place', db.raw(`${sql} as part`, values));
+  return place === undefined ? trees : trees.where('place.name', place);
+}
+
+const inGroup = (db: Db, asked: Asked): Knex.QueryBuilder => {
+  const query = db.from(grouped(db, asked).as('water'));
+  return asked.group === undefined ? query : query.where('part', asked.group);
+};
+
+/** The most urgent first: those that drown, then by the day they ask for water, the drier ones before. */
+const order = `(part = 'drowned') desc, coalesce(water.next->>'on', '9999') , water.supply, water.ref`;
+
+export async function waterLines(
+  db: Db,
+  asked: Asked & { readonly offset: number; readonly limit: number },
+): Promise<WaterLine[]> {
+  return inGroup(db, asked)
+    .leftJoin('tree', (on) => on.on('tree.spot_id', 'water.spot_id').andOn('tree.standing', db.raw('true')))
+    .orderByRaw(order)
+    .offset(asked.offset)
+    .limit(asked.limit)
+    .select<WaterLine[]>(
+      'water.spot_id as spotId',
+      'tree.id as treeId',
+      'water.ref',
+      'water.place',
+      'tree.species',
+      db.raw('array[st_x(water.position), st_y(water.position)] as position'),
+      db.raw(`water.subject->>'plantedOn' as "plantedOn"`),
+      'water.share',
+      'water.error_share as errorShare',
+      'water.next',
+      'water.stress_days as stressDays',
+      'water.waterlogged_days as waterloggedDays',
+    );
+}
+
+export async function waterCounts(
+  db: Db,
+  asked: Asked,
+): Promise<{ counts: Record<WaterGroup, number>; total: number; litres: number }> {
+  const rows = await db
+    .from(grouped(db, asked).as('water'))
+    .groupBy('part')
+    .select<{ part: WaterGroup; count: number; litres: number | null }[]>(
+      'part',
+      db.raw('count(*)::int as count'),
+      db.raw(`sum((water.next->>'litres')::float8) as litres`),
+    );
+  const counts = { now: 0, week: 0, later: 0, drowned: 0 };
+  for (const { part, count } of rows) counts[part] = count;
+  const shown = asked.group === undefined ? rows : rows.filter(({ part }) => part === asked.group);
+  return {
+    counts,
+    total: shown.reduce((sum, { count }) => sum + count, 0),
+    litres: shown.reduce((sum, { litres }) => sum + (litres ?? 0), 0),
+  };
+}
+
+export async function waterPlaces(db: Db, asked: Asked): Promise<{ name: string; count: number }[]> {
+  const { group, today } = asked;
+  return inGroup(db, group === undefined ? { today } : { group, today })
+    .groupBy('place')
+    .orderBy('place')
+    .select<{ name: string; count: number }[]>('place as name', db.raw('count(*)::int as count'));
+}

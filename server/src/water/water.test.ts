@@ -1,0 +1,162 @@
+import type { WaterList } from '@sombra/contract';
+import { addDaysTo, type IsoDate, type WeatherDay } from '@sombra/core';
+import {
+  container,
+  loam,
+  look,
+  openTestTown,
+  planting,
+  sending,
+  Visitor,
+  type TestTown,
+} from '../../testing/test-town';
+import { programmeToday } from '../programme/today';
+import { insertWeather } from '../season/repository';
+import { followTrees } from './follow-service';
+
+let town: TestTown;
+let cora: Visitor;
+let today: IsoDate;
+const spots: string[] = [];
+
+const weatherOn = (day: IsoDate, rainMm = 0): WeatherDay => ({
+  day,
+  rainMm,
+  tMinC: 16,
+  tMaxC: 29,
+  humidityMinPct: 45,
+  humidityMaxPct: 80,
+  windMs: 3,
+  radiationMj: 22,
+});
+const since = 100;
+
+beforeAll(async () => {
+  town = await openTestTown();
+  cora = await Visitor.signedIn(town.url, 'cora');
+  today = await programmeToday(town.db);
+  const days = Array.from({ length: since + 11 }, (_, i) =>
+    weatherOn(addDaysTo(today, i - since), i % 12 === 0 ? 9 : 0),
+  );
+  await insertWeather(town.db, days.slice(0, since + 1), 'recorded');
+  await insertWeather(town.db, days.slice(since + 1), 'forecast');
+  for (let i = 0; i < 3; i++) {
+    const { spotId } = await town.addSpot(`Q-000${i}`);
+    await cora.record(sending(spotId, { kind: 'ground', facts: loam }, 1));
+    await cora.record(sending(spotId, { kind: 'stock', facts: container }, 2));
+    await cora.record(sending(spotId, planting(addDaysTo(today, -80 + i))));
+    spots.push(spotId);
+  }
+  await town.addSpot('Q-0009');
+});
+afterAll(() => town.stop());
+
+const list = async (query = ''): Promise<WaterList> =>
+  (await cora.send<WaterList>('GET', `/api/water/trees${query}`)).body;
+const rows = (): Promise<unknown[]> =>
+  town
+    .db('tree_water')
+    .orderBy('spot_id')
+    .select('spot_id', 'day', 'ball_l', 'soil_l', 'variance', 'supply', 'next', 'stress_days', 'degree_days');
+const checkpoints = (): Promise<unknown[]> => town.db('water_checkpoint').orderBy(['spot_id', 'day']);
+
+/** What a run from scratch gives: nothing is left of what was worked out before. */
+async function fromScratch(): Promise<{ trees: unknown[]; ends: unknown[] }> {
+  const before = { trees: await rows(), ends: await checkpoints() };
+  await town.db('tree_water').delete();
+  await town.db('water_checkpoint').delete();
+  await town.db('water_night').delete();
+  await town.db.raw('insert into water_due select id from spot on conflict do nothing');
+  await followTrees(town.db);
+  expect({ trees: await rows(), ends: await checkpoints() }).toEqual(before);
+  return before;
+}
+
+it('follows every planted tree, and lists who asks for water by when', async () => {
+  await followTrees(town.db);
+  const all = await list();
+  expect(all.lines.map(({ ref }) => ref).sort()).toEqual(['Q-0000', 'Q-0001', 'Q-0002']);
+  expect(all).toMatchObject({ day: today, waiting: 0, total: 3, counts: { now: 3, week: 0, later: 0, drowned: 0 } });
+  expect(all.forecastUntil).toBe(addDaysTo(today, 10));
+  expect((await list('?group=drowned')).lines).toEqual([]);
+  expect(all.places).toEqual([{ name: 'Mole Street', count: 3 }]);
+  const { body: csv } = await cora.send<string>('GET', '/api/water/trees.csv');
+  expect(csv.split('\r\n').filter((line) => line.startsWith('Q-'))).toHaveLength(3);
+  await fromScratch();
+});
+
+it('a watering logged late, taken back, and a probe read late come to what a run from scratch gives', async () => {
+  const [first = '', second = ''] = spots;
+  const dose = sending(first, { kind: 'watering', facts: { wateredOn: addDaysTo(today, -3), litres: 60 } });
+  await cora.record(dose);
+  await cora.record(sending(second, { kind: 'inspection', facts: look(addDaysTo(today, -40)).facts }));
+  const report = await followTrees(town.db);
+  expect(report.anew).toBeLessThanOrEqual(2);
+  const watered = await fromScratch();
+  expect((await list('?group=now')).total).toBe(2);
+  await cora.record(
+    sending(first, { kind: 'retraction', facts: { reason: 'another tree' }, supersedes: dose.record.id }),
+  );
+  await followTrees(town.db);
+  expect((await fromScratch()).trees).not.toEqual(watered.trees);
+  expect((await list('?group=now')).total).toBe(3);
+});
+
+it('a day of weather that is corrected, or comes at all, changes what it changes', async () => {
+  const before = await rows();
+  await town
+    .db('weather_day')
+    .where({ day: addDaysTo(today, -20) })
+    .update({ rain_mm: 60 });
+  await followTrees(town.db);
+  const { trees } = await fromScratch();
+  expect(trees).not.toEqual(before);
+  await town
+    .db('weather_day')
+    .where({ day: addDaysTo(today, 2) })
+    .update({ rain_mm: 70 });
+  await followTrees(town.db);
+  await fromScratch();
+});
+
+it('night after night comes to what one run gives', async () => {
+  await town
+    .db('weather_day')
+    .where({ source: 'recorded' })
+    .where('day', '>', addDaysTo(today, -6))
+    .update({ source: 'forecast' });
+  await town.db.raw('insert into water_due select id from spot on conflict do nothing');
+  await followTrees(town.db);
+  for (let ago = 5; ago >= 0; ago--) {
+    await town
+      .db('weather_day')
+      .where({ day: addDaysTo(today, -ago) })
+      .update({ source: 'recorded' });
+    await followTrees(town.db);
+  }
+  await fromScratch();
+});
+
+it('two servers that follow at the same time come to the same', async () => {
+  await cora.record(sending(spots[0] ?? '', { kind: 'watering', facts: { wateredOn: today, litres: 25 } }));
+  await Promise.all([followTrees(town.db), followTrees(town.db)]);
+  await fromScratch();
+});
+
+it('a species that drinks otherwise than was known reaches its trees', async () => {
+  const [before] = (await town.db('tree_water').where({ spot_id: spots[0] })) as { subject: { use: number } }[];
+  const { body, version } = (await town.db('species').where({ botanical: 'Celtis australis' }).first()) as {
+    body: object;
+    version: number;
+  };
+  const changed = await cora.send('PUT', '/api/species', { species: { ...body, waterUse: 'high' }, version });
+  expect(changed.status).toBeLessThan(300);
+  await followTrees(town.db);
+  const [after] = (await town.db('tree_water').where({ spot_id: spots[0] })) as { subject: { use: number } }[];
+  expect(after?.subject.use).toBeGreaterThan(before?.subject.use ?? Infinity);
+});
+
+it('refuses a group there is none of, and a list without an end', async () => {
+  expect((await cora.send('GET', '/api/water/trees?group=soon')).status).toBe(400);
+  expect((await cora.send('GET', '/api/water/trees?limit=100000')).status).toBe(400);
+});
