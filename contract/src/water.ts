@@ -100,6 +100,8 @@ export const waterListSchema = z.object({
   litres: z.number(),
   total: z.int(),
   places: z.array(z.object({ name: z.string(), count: z.int() })),
+  /** Who asks by when, within what is followed ahead. */
+  days: z.array(z.object({ day: isoDate, trees: z.int(), litres: z.number() })),
   lines: z.array(waterLineSchema),
 });
 export type WaterList = z.infer<typeof waterListSchema>;

@@ -32,6 +32,7 @@ import {
 import { fall, lngLat, type Metres } from './terrain';
 import { plantingSeasons, record, treeHistory, type DemoRecord } from './tree-history';
 import { demoViews, type DemoView } from './views';
+import { wateringsOf, writtenDays, type WrittenDays } from './waterings';
 import { demoWeather, station, stormDaysAgo, type DemoWeather } from './weather';
 import { wetnessOf, type Wetness } from './wetness';
 
@@ -59,6 +60,7 @@ interface Making {
   readonly seed: string;
   readonly today: IsoDate;
   readonly wetness: Wetness;
+  readonly written: WrittenDays;
   /** Planting Saturdays so far, oldest first. */
   readonly saturdays: readonly IsoDate[];
 }
@@ -66,10 +68,12 @@ interface Making {
 /** The town of Talhamar as its records tell it on a day. Same seed and day, same town. */
 export function demoTown({ seed, today }: { seed: string; today: IsoDate }): DemoTown {
   const weather = demoWeather({ seed, today, years: 4.6 });
+  const wetness = wetnessOf(weather.recorded);
   const making = {
     seed,
     today,
-    wetness: wetnessOf(weather.recorded),
+    wetness,
+    written: writtenDays(today, wetness),
     saturdays: plantingSeasons(today, seasonsOfPlanting)
       .flatMap(plantingSaturdays)
       .filter((day) => day < today),
@@ -144,7 +148,7 @@ function plantedSpot(
   i: number,
   count: number,
   at: Metres,
-  { saturdays, today, wetness }: Making,
+  { seed, saturdays, today, wetness, written }: Making,
   from: Dice,
 ): DemoSpot {
   const plantedOn = saturdayFor(place, i / count, saturdays) ?? addDaysTo(today, -7);
@@ -158,6 +162,7 @@ function plantedSpot(
     record('ground', ground, { on: measuredOn, hour: 10, by: 'Inês Tavoro', from }),
     record('stock', stock, { on: addDaysTo(plantedOn, -2), hour: 9, by: 'Bento Quarel', from }),
     ...treeHistory({ site, ground, stock, plantedOn, today, from, wetness, stormOn: addDaysTo(today, -stormDaysAgo) }),
+    ...wateringsOf({ ref: spot.ref, seed, site, stock, plantedOn, written }),
   ];
   return { ...spot, records };
 }

@@ -107,3 +107,21 @@ export async function waterPlaces(db: Db, asked: Asked): Promise<{ name: string;
     .orderBy('place')
     .select<{ name: string; count: number }[]>('place as name', db.raw('count(*)::int as count'));
 }
+
+/** Trees and litres by the day they ask for water; what is overdue is asked for today. */
+export async function waterByDay(
+  db: Db,
+  { place, today }: Pick<Asked, 'place' | 'today'>,
+): Promise<{ day: IsoDate; trees: number; litres: number }[]> {
+  const trees = grouped(db, { place, today }).whereRaw(`water.next->>'kind' = 'water'`);
+  return db
+    .from(trees.as('water'))
+    // By its place: every tree has a `day` of its own too.
+    .groupByRaw('1')
+    .orderByRaw('1')
+    .select<{ day: IsoDate; trees: number; litres: number }[]>(
+      db.raw(`greatest(water.next->>'on', ?) as day`, [today]),
+      db.raw('count(*)::int as trees'),
+      db.raw(`sum((water.next->>'litres')::float8) as litres`),
+    );
+}

@@ -6,7 +6,7 @@ import { csvRow } from '../platform/csv';
 import { programmeToday } from '../programme/today';
 import { dueCount, lastNight } from '../record/water-repository';
 import { programmeSeason, weatherDays } from '../season/repository';
-import { waterCounts, waterLines, waterPlaces } from './repository';
+import { waterByDay, waterCounts, waterLines, waterPlaces } from './repository';
 
 /** A year, so that what is ahead of the forecast is as it was, and the weeks a tree was planted before. */
 const daysBack = 430;
@@ -24,11 +24,12 @@ export async function waterBasis(db: Knex): Promise<WaterBasis> {
 export async function waterList(db: Knex, query: WaterListQuery): Promise<WaterList> {
   const today = await programmeToday(db);
   const asked = { ...query, today };
-  const [night, waiting, { counts, total, litres }, places, lines] = await Promise.all([
+  const [night, waiting, { counts, total, litres }, places, days, lines] = await Promise.all([
     lastNight(db),
     dueCount(db),
     waterCounts(db, asked),
     waterPlaces(db, asked),
+    waterByDay(db, asked),
     waterLines(db, asked),
   ]);
   return {
@@ -40,6 +41,7 @@ export async function waterList(db: Knex, query: WaterListQuery): Promise<WaterL
     litres,
     total,
     places,
+    days,
     lines,
   };
 }

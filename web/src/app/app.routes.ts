@@ -2,7 +2,7 @@ import type { Route, Routes, UrlMatcher } from '@angular/router';
 import { stageNames, type Stage } from '@sombra/core';
 import { galleryRoutes } from './gallery/gallery.routes';
 import { rooms } from './rooms';
-import type { Page } from './ui/rooms';
+import { isSpotRoom, type Page, type Room } from './ui/rooms';
 
 const field = () => import('./field/field-page').then((m) => m.FieldPage);
 
@@ -22,6 +22,12 @@ const fieldOf = (stage: Stage): Route => ({
   loadComponent: field,
 });
 
+function stageOf(room: Room): Routes {
+  if (isSpotRoom(room)) return [fieldOf(room.stage)];
+  if (room.stage === null) return [];
+  return [{ path: room.stage, title: `${stageNames[room.stage]} · Sombra`, loadComponent: room.home.load }];
+}
+
 function routesOf({ path: address, name, load, behind = [] }: Page): Routes {
   const path = address.slice(1);
   return [
@@ -34,7 +40,7 @@ export const routes: Routes = [
   { path: '', pathMatch: 'full', loadComponent: () => import('./people/landing').then((m) => m.Landing) },
   { path: 'desk', title: 'Desk · Sombra', loadComponent: () => import('./desk/desk-page').then((m) => m.DeskPage) },
   { matcher: fieldMatcher('town'), title: 'Town · Sombra', loadComponent: field },
-  ...rooms.flatMap(({ stage, pages }) => [...(stage ? [fieldOf(stage)] : []), ...pages.flatMap(routesOf)]),
+  ...rooms.flatMap((room) => [...stageOf(room), ...room.pages.flatMap(routesOf)]),
   {
     path: 'tree/:treeId',
     title: 'Tree · Sombra',

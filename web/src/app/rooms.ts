@@ -126,6 +126,11 @@ export const rooms: readonly Room[] = [
     ],
   },
   {
+    stage: 'water',
+    home: { name: 'Dry by when', load: () => import('./water/water-page').then((m) => m.WaterPage) },
+    pages: [],
+  },
+  {
     stage: 'inspect',
     empty: 'No tree is planted yet.',
     bench: () => import('./inspect/inspect-bench').then((m) => m.InspectBench),

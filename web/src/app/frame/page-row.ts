@@ -91,7 +91,8 @@ export class PageRow {
   protected readonly row = computed(() => {
     const room = this.rooms.roomOf(this.url());
     if (!room || room.pages.length === 0) return null;
-    const spots = room.stage ? [{ path: `/${room.stage}`, name: 'Spots', key: '' }] : [];
+    const name = 'home' in room ? room.home.name : 'Spots';
+    const spots = room.stage ? [{ path: `/${room.stage}`, name, key: '' }] : [];
     const pages = room.pages.filter(({ act }) => !act || this.session.may(act));
     return { name: this.rooms.nameOf(room), pages: [...spots, ...pages] };
   });

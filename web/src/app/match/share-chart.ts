@@ -1,21 +1,8 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  DestroyRef,
-  effect,
-  ElementRef,
-  inject,
-  input,
-  untracked,
-  viewChild,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { rankNames, ranks, sharesOf, type PopulationCount, type Rank } from '@sombra/core';
-import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip, type Plugin } from 'chart.js';
-import { ThemeService } from '../ui/theme.service';
+import type { Plugin } from 'chart.js';
+import { ChartBox, type PaintedChart } from '../ui/chart-box';
 import { ViewState } from '../ui/view-state.service';
-
-Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 
 const mostBars = 12;
 
@@ -23,6 +10,7 @@ const mostBars = 12;
 @Component({
   selector: 's-share-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ChartBox],
   template: `
     <section aria-labelledby="shares">
       <div class="head">
@@ -43,9 +31,7 @@ const mostBars = 12;
         <span class="swatch before"></span> before <span class="swatch after"></span> after
         <span class="swatch limit"></span> most allowed, {{ limit() }} %
       </p>
-      <div class="canvas" [style.height.px]="bars().length * 34 + 40">
-        <canvas #canvas role="img" [attr.aria-label]="summary()"></canvas>
-      </div>
+      <s-chart-box [chart]="chart()" [label]="summary()" [style.height.px]="bars().length * 34 + 40" />
       @if (more() > 0) {
         <p class="quiet">{{ more() }} more gain trees and stay far below: the table holds them all.</p>
       }
@@ -116,9 +102,6 @@ const mostBars = 12;
       height: 1rem;
       background: var(--urgent);
     }
-    .canvas {
-      position: relative;
-    }
     summary {
       min-height: 44px;
       padding-top: 0.6rem;
@@ -132,9 +115,6 @@ export class ShareChart {
   /** The most each rank may hold. % */
   readonly limits = input.required<Readonly<Record<Rank, number>>>();
   protected readonly view = inject(ViewState);
-  private readonly theme = inject(ThemeService);
-  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
-  private chart: Chart<'bar'> | null = null;
   protected readonly ranks = ranks;
   protected readonly rankNames = rankNames;
   protected readonly rank = computed((): Rank => {
@@ -166,28 +146,10 @@ export class ShareChart {
       .join(', '),
   );
 
-  constructor() {
-    effect(() => {
-      const bars = this.bars();
-      const limit = this.limit();
-      this.theme.dark();
-      const canvas = this.canvas().nativeElement;
-      // The theme's colours stand on the page a moment after the signal.
-      untracked(() => queueMicrotask(() => this.draw(canvas, bars, limit)));
-    });
-    inject(DestroyRef).onDestroy(() => this.chart?.destroy());
-  }
-
-  private draw(
-    canvas: HTMLCanvasElement,
-    bars: readonly { taxon: string; beforePct: number; afterPct: number }[],
-    limit: number,
-  ): void {
-    this.chart?.destroy();
-    const style = getComputedStyle(canvas);
-    const colour = (name: string) => style.getPropertyValue(name).trim();
-    const font = { family: style.fontFamily, size: 14 };
-    this.chart = new Chart(canvas, {
+  protected readonly chart = computed((): PaintedChart<'bar'> => {
+    const bars = this.bars();
+    const limit = this.limit();
+    return ({ colour, font }) => ({
       type: 'bar',
       data: {
         labels: bars.map(({ taxon }) => taxon),
@@ -217,12 +179,13 @@ export class ShareChart {
           y: { ticks: { color: colour('--ink'), font, autoSkip: false }, grid: { display: false } },
         },
         plugins: {
+          legend: { display: false },
           tooltip: { callbacks: { label: ({ dataset, parsed }) => `${dataset.label} ${parsed.x?.toFixed(1)} %` } },
         },
       },
       plugins: [limitLine(limit, colour('--urgent'))],
     });
-  }
+  });
 }
 
 /** The most a taxon may hold, as a line across the bars. */

@@ -26,13 +26,22 @@ export interface StageRoom {
   readonly pages: readonly Page[];
 }
 
+/** A stage whose work is on the whole town, and not on one spot: its first page stands where others have their spots. */
+export interface TownRoom {
+  readonly stage: Stage;
+  readonly home: { readonly name: string; readonly load: Page['load'] };
+  readonly pages: readonly Page[];
+}
+
 /** Pages of no stage that belong together. */
 export interface OfficeRoom {
   readonly stage: null;
   readonly name: string;
   readonly pages: readonly Page[];
 }
-export type Room = StageRoom | OfficeRoom;
+export type Room = StageRoom | TownRoom | OfficeRoom;
+
+export const isSpotRoom = (room: Room): room is StageRoom => 'bench' in room;
 
 /** All rooms, stages in work order; a stage with nothing to do yet has none. */
 export const ROOMS = new InjectionToken<readonly Room[]>('rooms');
@@ -45,12 +54,12 @@ export class RoomMap {
   readonly pages: readonly Page[] = this.rooms.flatMap(({ pages }) => pages);
 
   ofStage(stage: Stage | null): StageRoom | undefined {
-    return this.rooms.find((room): room is StageRoom => room.stage !== null && room.stage === stage);
+    return this.rooms.filter(isSpotRoom).find((room) => room.stage === stage);
   }
 
   /** Loads the benches of all stages while there is a network; what fails is loaded when it is needed. */
   preload(): void {
-    for (const room of this.rooms) if (room.stage !== null) room.bench().catch(() => undefined);
+    for (const room of this.rooms.filter(isSpotRoom)) room.bench().catch(() => undefined);
   }
 
   nameOf(room: Room): string {

@@ -8,7 +8,7 @@ import {
   viewChild,
   type ElementRef,
 } from '@angular/core';
-import { displays, formatQuantity, limits, moistureRibbon, treeWater, type NextWater } from '@sombra/core';
+import { displays, formatQuantity, limits, moistureRibbon, treeWater } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { DrawingView } from '../drawing/drawing-view';
 import { elementWidth } from '../drawing/element-width';
@@ -20,6 +20,7 @@ import { SpotStore } from '../spot/spot-store';
 import { BecauseList } from '../ui/because-list';
 import { sayProblem } from '../ui/problem';
 import { sayDay } from '../ui/say-date';
+import { sayNext } from './say-next';
 import { WaterBasisService } from './water-basis.service';
 
 const shownDays = 30;
@@ -182,7 +183,7 @@ export class WaterPanel {
   });
   protected readonly nextWords = computed(() => {
     const water = this.water();
-    return water ? this.sayNext(water.next) : '';
+    return water ? sayNext(water.next, { today: this.session.today(), units: this.session.units() }) : '';
   });
   protected readonly lines = computed(() => {
     const litres = (value: number) => (value < 0.05 ? '' : formatQuantity(value, 'volumeL', this.session.units()));
@@ -200,21 +201,6 @@ export class WaterPanel {
         words: day.waterlogged ? 'waterlogged' : day.stressed ? 'stress' : '',
       }));
   });
-
-  private sayNext(next: NextWater): string {
-    switch (next.kind) {
-      case 'water': {
-        const litres = formatQuantity(next.litres, 'volumeL', this.session.units());
-        return next.on <= this.session.today() ? `Water now, ${litres}` : `Water by ${sayDay(next.on)}, ${litres}`;
-      }
-      case 'never_dries':
-        return `No water needed within ${next.withinDays} days`;
-      case 'not_forecast':
-        return 'No water needed today';
-      case 'drowned':
-        return 'Stop watering: the ball drowns';
-    }
-  }
 
   protected type(text: string): void {
     this.typed.type(text);

@@ -1,0 +1,26 @@
+import { HttpClient } from '@angular/common/http';
+import { inject, Injectable } from '@angular/core';
+import { waterListSchema, type WaterFilter, type WaterList } from '@sombra/contract';
+import { map, type Observable } from 'rxjs';
+
+export interface WaterAsk extends WaterFilter {
+  readonly offset: number;
+  readonly limit: number;
+}
+
+/** Doors of the town's water. */
+@Injectable({ providedIn: 'root' })
+export class WaterService {
+  private readonly http = inject(HttpClient);
+
+  list({ group, place, offset, limit }: WaterAsk): Observable<WaterList> {
+    const params = { offset, limit, ...(group ? { group } : {}), ...(place ? { place } : {}) };
+    return this.http.get('/api/water/trees', { params }).pipe(map((body) => waterListSchema.parse(body)));
+  }
+}
+
+/** Where the same list is to be had as a file. */
+export function waterCsvUrl({ group, place }: WaterFilter): string {
+  const params = new URLSearchParams({ ...(group ? { group } : {}), ...(place ? { place } : {}) });
+  return `/api/water/trees.csv?${params.toString()}`;
+}
