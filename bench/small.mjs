@@ -6,10 +6,14 @@ import { map } from './map.mjs';
 import { openRig, whenStarted } from './rig.mjs';
 import { doors } from './run.mjs';
 import { screen } from './screen.mjs';
+import { rounds } from './rounds.mjs';
 import { teams } from './teams.mjs';
+import { water } from './water.mjs';
 
 async function all(rig) {
   await teams({ cases: 1, smallSpots: 5, tries: 2000, people: 9, spots: 6, large: 2000 });
+  await water({ trees: 200, season: 5, days: 20 });
+  await rounds({ cases: 1, smallStops: 4, tries: 500, stops: 12, large: 500, referenceS: 0.05, ringStops: 6 });
   await doors(rig, { runs: 2, rows: 50 });
   await map(rig, { perZoom: 2, pages: 2 });
   await list(rig, { spots: 6, kinds: 8 });

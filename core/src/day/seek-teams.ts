@@ -1,3 +1,4 @@
+import { dice } from '../dice';
 import type { LeftWhy } from './helpers';
 import { TeamBoard, draftOf, type Draft, type TeamLocks, type TeamPlan, type TeamTask } from './team-plan';
 
@@ -102,15 +103,6 @@ function withTheRest(board: TeamBoard, draft: Draft): Draft {
     open.splice(open.indexOf(next), 1);
   }
   return { units, routes };
-}
-
-/** A generator of its own, so that a plan can be made again (Park and Miller 1988). */
-function dice(seed: number): () => number {
-  let state = (Math.abs(Math.trunc(seed)) % 2147483646) + 1;
-  return () => {
-    state = (state * 48271) % 2147483647;
-    return state / 2147483647;
-  };
 }
 
 function anneal(board: TeamBoard, start: Draft, { seed, tries, locks, goOn }: SeekOptions): Draft {

@@ -3,6 +3,8 @@ export * from './follow';
 export * from './reading';
 export * from './stress';
 export * from './tree-stores';
+export * from './rounds';
+export * from './seek-rounds';
 export * from './soak';
 export * from './routine-water';
 export { because as waterBecause } from './reasons';
