@@ -58,6 +58,7 @@ async function buildServer() {
       'write-examples',
       'match/solve-worker',
       'day/seek-worker',
+      'water/rounds-worker',
     ].map(source),
     outdir: path.join(root, 'dist/server'),
     bundle: true,

@@ -18,12 +18,17 @@ export const assignmentSchema = z.object({
   deliveryId: z.uuid().nullable(),
   madeBy: z.string(),
   madeAt: instant,
+  /** Of a watering round: what each tree is to get, and where the tank is filled before which. */
+  water: z
+    .object({ doses: z.record(z.string(), z.number()), fills: z.record(z.string(), z.string()) })
+    .nullable()
+    .default(null),
   version: z.int(),
 });
 export type Assignment = z.infer<typeof assignmentSchema>;
 export const assignmentsSchema = z.array(assignmentSchema);
 
-export const mostAssignedSpots = 300;
+export const mostAssignedSpots = 400;
 
 /** Sent twice, it is made once. */
 export const assignSchema = z

@@ -28,3 +28,4 @@ export * from './day-events';
 export * from './day-people';
 export * from './assignments';
 export * from './devices';
+export * from './rounds';

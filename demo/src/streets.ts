@@ -16,6 +16,7 @@ export const zones = {
   trodden_loam: { soil: 'loam', stony: false, compacted: true, percolationMmPerH: 38 },
   sandy_terrace: { soil: 'sand', stony: false, compacted: false, percolationMmPerH: 130 },
   hill_clay: { soil: 'clay', stony: true, compacted: false, percolationMmPerH: 11 },
+  clinic_clay: { soil: 'clay_loam', stony: false, compacted: false, percolationMmPerH: 3.6 },
   garden: { soil: 'clay_loam', stony: false, compacted: false, percolationMmPerH: 14 },
   potters_clay: { soil: 'clay', stony: false, compacted: true, percolationMmPerH: 3.2 },
 } as const satisfies Record<string, Zone>;
@@ -274,7 +275,7 @@ export const greens: readonly Green[] = [
     prefix: 'K',
     box: [-235, 490, -120, 570],
     kind: 'park',
-    zone: 'garden',
+    zone: 'clinic_clay',
     trees: 24,
     preparing: 0,
     stripWidthMm: 'open',

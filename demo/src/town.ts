@@ -12,6 +12,7 @@ import {
 } from './bookings';
 import { measuredGround, measuredStock, type Site } from './measures';
 import { demoDeliveries, type DemoDelivery } from './deliveries';
+import { demoFleet } from './fleet';
 import { demoNurseries, type DemoNursery } from './nurseries';
 import { dayHelpers } from './day-people';
 import { dice, seededUuid, type Dice } from './seed';
@@ -51,6 +52,7 @@ export interface DemoTown {
   readonly views: readonly DemoView[];
   readonly nurseries: readonly DemoNursery[];
   readonly deliveries: readonly DemoDelivery[];
+  readonly fleet: ReturnType<typeof demoFleet>;
 }
 
 /** Four past seasons and the one under way. */
@@ -94,6 +96,7 @@ export function demoTown({ seed, today }: { seed: string; today: IsoDate }): Dem
     views: demoViews(today),
     nurseries: demoNurseries(seed),
     deliveries: demoDeliveries(spots, { seed, today }),
+    fleet: demoFleet(dice(`${seed}/fleet`)),
   };
 }
 

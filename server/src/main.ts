@@ -1,6 +1,7 @@
 import { pino } from 'pino';
 import { pooledSeeker } from './day/team-service';
 import { pooledSolver } from './match/pooled-solver';
+import { pooledRoundSeeker } from './water/rounds-service';
 import { readConfig } from './platform/config';
 import { serve, type RunningServer } from './app/serve';
 
@@ -15,12 +16,13 @@ function sayWhy(error: unknown): never {
 
 const solver = pooledSolver();
 const seeker = pooledSeeker();
-const running: RunningServer = await serve(config, logger, { solver, seeker }).catch(sayWhy);
+const roundSeeker = pooledRoundSeeker();
+const running: RunningServer = await serve(config, logger, { solver, seeker, roundSeeker }).catch(sayWhy);
 logger.info({ port: running.port }, 'listening');
 process.send?.({ listening: running.port });
 
 function stop(): void {
-  Promise.all([running.stop(), solver.close(), seeker.close()]).then(
+  Promise.all([running.stop(), solver.close(), seeker.close(), roundSeeker.close()]).then(
     () => process.exit(0),
     () => process.exit(1),
   );

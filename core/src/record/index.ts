@@ -11,6 +11,7 @@ export * from './spot-life';
 export * from './spot-periods';
 export * from './tree-water';
 export * from './kept-water';
+export * from './round-weight';
 export * from './assignment';
 export * from './assignment-kinds';
 export * from './contradiction';

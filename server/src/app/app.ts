@@ -35,6 +35,7 @@ import { stockRoutes } from '../stock/routes';
 import { practiceRoutes } from '../practice/routes';
 import { rulesRoutes } from '../rules/routes';
 import { seasonRoutes } from '../season/routes';
+import { directRoundSeeker, type RoundSeeker } from '../water/rounds-service';
 import { waterRoutes } from '../water/routes';
 import { spotRoutes } from '../town/routes';
 import { ticketRoutes } from '../tickets/routes';
@@ -52,6 +53,7 @@ export interface AppParts {
   readonly live: LiveHub;
   readonly centre: LocateCentre | null;
   readonly seeker?: TeamSeeker;
+  readonly roundSeeker?: RoundSeeker;
 }
 
 /** A path without what was typed and without the token of a link: who reads the log gets in nowhere. */
@@ -108,7 +110,15 @@ export function makeApp(parts: AppParts): Express {
   return app;
 }
 
-function api({ config, db, sessionPool, live, centre, seeker = directSeeker() }: AppParts): express.Router {
+function api({
+  config,
+  db,
+  sessionPool,
+  live,
+  centre,
+  seeker = directSeeker(),
+  roundSeeker = directRoundSeeker(),
+}: AppParts): express.Router {
   const router = express.Router();
   router.use((_request, response, next) => {
     response.setHeader('cache-control', 'no-store');
@@ -148,7 +158,7 @@ function api({ config, db, sessionPool, live, centre, seeker = directSeeker() }:
       mailPage: config.mail?.page ?? null,
     }),
     ticketRoutes(db, centre),
-    waterRoutes(db),
+    waterRoutes(db, roundSeeker),
   );
   router.use(matchRoutes(db, config.nurseries ? httpNurseries(config.nurseries.url) : null));
   router.use(noSuchDoor);

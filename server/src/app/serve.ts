@@ -8,6 +8,7 @@ import { SeasonKeys } from '../day/season-key';
 import type { TeamSeeker } from '../day/team-service';
 import { keepSending } from '../mail/sending-service';
 import { programmeToday } from '../programme/today';
+import type { RoundSeeker } from '../water/rounds-service';
 import { keepFollowing } from '../water/follow-service';
 import { keepReading } from '../weather/reading-service';
 import { keepSolving, type ListSolver } from '../match/list-service';
@@ -32,7 +33,11 @@ export interface RunningServer {
 export async function serve(
   config: Config,
   logger: Logger,
-  { solver = null, seeker }: { solver?: ListSolver | null; seeker?: TeamSeeker } = {},
+  {
+    solver = null,
+    seeker,
+    roundSeeker,
+  }: { solver?: ListSolver | null; seeker?: TeamSeeker; roundSeeker?: RoundSeeker } = {},
 ): Promise<RunningServer> {
   const db = openDatabase(config.databaseUrl, { onWarning: (message) => logger.warn({ message }, 'database driver') });
   const sessionPool = openSessionPool(config, (error) => logger.warn({ err: error }, 'session connection lost'));
@@ -63,7 +68,16 @@ export async function serve(
         logger.warn({ err: error }, 'mail not sent'),
       )
     : null;
-  const app = makeApp({ config, db, sessionPool, logger, live, centre, ...(seeker ? { seeker } : {}) });
+  const app = makeApp({
+    config,
+    db,
+    sessionPool,
+    logger,
+    live,
+    centre,
+    ...(seeker ? { seeker } : {}),
+    ...(roundSeeker ? { roundSeeker } : {}),
+  });
   const server = await new Promise<Server>((resolve, reject) => {
     const listening = app.listen(config.port, config.host, (error?: Error) =>
       error ? reject(error) : resolve(listening),

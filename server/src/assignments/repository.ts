@@ -14,6 +14,7 @@ interface AssignmentRow {
   ended_at: Date | null;
   version: number;
   spots: string[];
+  water: Assignment['water'];
 }
 
 const assignmentOf = (row: AssignmentRow): Assignment => ({
@@ -27,6 +28,7 @@ const assignmentOf = (row: AssignmentRow): Assignment => ({
   deliveryId: row.delivery_id,
   madeBy: row.made_by,
   madeAt: row.made_at.toISOString(),
+  water: row.water,
   version: row.version,
 });
 
@@ -55,10 +57,23 @@ export async function lockAssignment(trx: Db, id: string): Promise<Assignment | 
 }
 
 /** Returns false where the id is there already. */
-export async function insertAssignment(trx: Db, assign: Assign, by: string): Promise<boolean> {
-  const { id, kind, title, userId, until, deliveryId, spotIds } = assign;
+export async function insertAssignment(
+  trx: Db,
+  assign: Assign & Pick<Partial<Assignment>, 'water'>,
+  by: string,
+): Promise<boolean> {
+  const { id, kind, title, userId, until, deliveryId, spotIds, water = null } = assign;
   const added = await trx('assignment')
-    .insert({ id, kind, title, user_id: userId, until_day: until, delivery_id: deliveryId, made_by: by })
+    .insert({
+      id,
+      kind,
+      title,
+      user_id: userId,
+      until_day: until,
+      delivery_id: deliveryId,
+      made_by: by,
+      water: water && JSON.stringify(water),
+    })
     .onConflict('id')
     .ignore()
     .returning('id');
@@ -105,4 +120,21 @@ export async function giveTo(trx: Db, id: string, userId: string): Promise<void>
 /** Whoever may sign in, by name. */
 export async function peopleWhoMaySignIn(db: Db): Promise<FieldPeople> {
   return db('app_user').whereNull('disabled_at').orderByRaw('lower(name), id').select('id', 'name', 'role');
+}
+
+/** Whose the assignments of a round are by now, by truck; those that were never given are left out. */
+export async function roundAssignments(
+  db: Db,
+  asked: readonly { readonly truckId: string; readonly id: string }[],
+): Promise<{ truckId: string; userName: string }[]> {
+  const rows = await db('assignment')
+    .join('app_user as person', 'person.id', 'assignment.user_id')
+    .whereIn(
+      'assignment.id',
+      asked.map(({ id }) => id),
+    )
+    .select<{ id: string; name: string }[]>('assignment.id', 'person.name');
+  return asked.flatMap(({ truckId, id }) =>
+    rows.filter((row) => row.id === id).map(({ name }) => ({ truckId, userName: name })),
+  );
 }

@@ -2,7 +2,7 @@ import { may, type Assign, type Assignment, type FieldPeople, type HandOver, typ
 import { addDaysTo, ConflictError, ForbiddenError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { randomInt } from 'node:crypto';
-import { asActor } from '../platform/db';
+import { asActor, type Db } from '../platform/db';
 import { hashOf } from '../platform/secrets';
 import { findUser } from '../people/repository';
 import { programmeToday } from '../programme/today';
@@ -32,25 +32,28 @@ const goesOut = ({ role }: Pick<User, 'role'>): boolean => may(role, 'record');
 /** Whoever may be sent out, by name. */
 export const fieldPeople = async (db: Knex): Promise<FieldPeople> => (await peopleWhoMaySignIn(db)).filter(goesOut);
 
+/** Sends somebody out, as part of an act. @throws InvalidInputError as `assign` does */
+export async function giveOut(trx: Db, user: User, asked: Assign & Pick<Partial<Assignment>, 'water'>): Promise<void> {
+  const today = await programmeToday(trx);
+  const last = addDaysTo(today, longestDays);
+  if (asked.until < today || asked.until > last) {
+    throw new InvalidInputError(`until must be within ${today} to ${last}, got ${asked.until}`, 'until');
+  }
+  const person = await findUser(trx, asked.userId);
+  if (!person || !goesOut(person)) {
+    throw new InvalidInputError('userId must be somebody who may sign in and record', 'userId', {
+      title: 'Only somebody who may sign in and record can be sent out',
+    });
+  }
+  await insertAssignment(trx, asked, user.name);
+}
+
 /**
  * Sends somebody out. Sent twice, it is made once.
  * @throws InvalidInputError for a last day that has passed or is far off, or somebody who may not sign in
  */
 export async function assign(db: Knex, user: User, asked: Assign): Promise<Assignment[]> {
-  const today = await programmeToday(db);
-  const last = addDaysTo(today, longestDays);
-  if (asked.until < today || asked.until > last) {
-    throw new InvalidInputError(`until must be within ${today} to ${last}, got ${asked.until}`, 'until');
-  }
-  await asActor(db, user.name, async (trx) => {
-    const person = await findUser(trx, asked.userId);
-    if (!person || !goesOut(person)) {
-      throw new InvalidInputError('userId must be somebody who may sign in and record', 'userId', {
-        title: 'Only somebody who may sign in and record can be sent out',
-      });
-    }
-    await insertAssignment(trx, asked, user.name);
-  });
+  await asActor(db, user.name, (trx) => giveOut(trx, user, asked));
   return assignmentsFor(db, user);
 }
 

@@ -29,6 +29,7 @@ import { forAct, userOf } from '../platform/sessions';
 import { countTries, spendTry } from '../platform/tries';
 import { findProgramme, timeZone } from '../programme/repository';
 import { programmeToday } from '../programme/today';
+import { geojsonOf, gpxOf } from '../streets/way-files';
 import { askForReport, builtReports, openReport, report, reportPhoto, takeReportBack } from './built-report-service';
 import { drawDaySheets, openDaySheets } from './day-sheet';
 import { writePacket } from './packet-service';
@@ -41,7 +42,7 @@ import type { Doorway } from './told-service';
 import { currentWaiver, plantingDays } from './repository';
 import { arrangeTeams, changeDay, keepEvent, keepToolCount, keepWaiver, makeDay, renewLink } from './service';
 import { seekForDay, type TeamSeeker } from './team-service';
-import { geojsonOf, gpxOf } from './way-files';
+import { waysOf } from './team-ways';
 
 const idSchema = z.object({ id: entityId });
 const tokenSchema = z.object({ token: z.string().regex(/^[\w-]{20,64}$/, 'must be a link of ours') });
@@ -193,14 +194,17 @@ export function dayRoutes(
   });
   router.get('/planting-days/:id/teams.gpx', forAct('see'), async (request, response) => {
     const detail = await detailOf(request);
-    response.type('application/gpx+xml').attachment('teams.gpx').send(gpxOf(detail));
+    response
+      .type('application/gpx+xml')
+      .attachment('teams.gpx')
+      .send(gpxOf(waysOf(detail)));
   });
   router.get('/planting-days/:id/teams.geojson', forAct('see'), async (request, response) => {
     const detail = await detailOf(request);
     response
       .type('application/geo+json')
       .attachment('teams.geojson')
-      .send(JSON.stringify(geojsonOf(detail)));
+      .send(JSON.stringify(geojsonOf(waysOf(detail), 'team')));
   });
   router.get('/planting-days/:id/day.ics', forAct('see'), async (request, response) => {
     const day = await requireDay(db, idOf(request.params));

@@ -2,45 +2,17 @@ import { keptDayOf, type SeekProgress } from '@sombra/contract';
 import { teamTaskOf, type TeamPlan } from '@sombra/core';
 import type { Knex } from 'knex';
 import { randomUUID } from 'node:crypto';
-import path from 'node:path';
-import { fileURLToPath } from 'node:url';
-import { Piscina } from 'piscina';
+import { directWorker, pooledWorker, type Worker } from '../platform/worker-pool';
 import { dayDetail } from './detail-service';
 import { seekFor, type SeekTask } from './seek-worker';
 
-export interface TeamSeeker {
-  seek(
-    task: SeekTask,
-    run: { readonly signal: AbortSignal; readonly onProgress: (done: number, cost: number) => void },
-  ): Promise<TeamPlan>;
-  close(): Promise<void>;
-}
+export type TeamSeeker = Worker<SeekTask, TeamPlan>;
 
 /** Seeks in worker threads beside the server; stopping a search ends its thread. */
-export function pooledSeeker(): TeamSeeker {
-  const filename = path.join(path.dirname(fileURLToPath(import.meta.url)), 'day/seek-worker.js');
-  const pool = new Piscina({ filename, maxThreads: 1, minThreads: 0, idleTimeout: 30_000 });
-  return {
-    async seek(task, { signal, onProgress }) {
-      const hear = (message: { askedBy: string; done: number; cost: number }) => {
-        if (message.askedBy === task.askedBy) onProgress(message.done, message.cost);
-      };
-      pool.on('message', hear);
-      try {
-        return (await pool.run(task, { signal })) as TeamPlan;
-      } finally {
-        pool.off('message', hear);
-      }
-    },
-    close: () => pool.destroy(),
-  };
-}
+export const pooledSeeker = (): TeamSeeker => pooledWorker('day/seek-worker');
 
 /** For tests and small programmes: seeks at once, in the server's own thread. */
-export const directSeeker = (): TeamSeeker => ({
-  seek: (task, { onProgress }) => Promise.resolve(seekFor(task, onProgress)),
-  close: () => Promise.resolve(),
-});
+export const directSeeker = (): TeamSeeker => directWorker(seekFor);
 
 const triesOf = { small: 60_000, large: 160_000 } as const;
 
@@ -62,7 +34,7 @@ export async function seekForDay(
   }));
   const locks = asked.keepLocked ? { teams, ...detail.locks } : null;
   const tries = task.jobs.length * task.helpers.length > 900 ? triesOf.large : triesOf.small;
-  const plan = await seeker.seek(
+  const plan = await seeker.run(
     { task, seed: asked.seed, tries, locks, askedBy: randomUUID() },
     { signal: run.signal, onProgress: (done, cost) => run.onProgress({ kind: 'running', done, cost }) },
   );

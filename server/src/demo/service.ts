@@ -14,6 +14,7 @@ import { deriveAndKeep } from '../record/derive';
 import { insertRecords } from '../record/repository';
 import { insertWeather } from '../season/repository';
 import { insertView } from '../views/repository';
+import { keepFill, keepTruck } from '../water/rounds-repository';
 import { insertDay, insertDelivery, insertRound, insertTicket, insertTools } from './repository';
 
 const namespace = '7c1f5a6e-3d0b-5e4f-9a51-2f6f3b0c8d11';
@@ -48,6 +49,10 @@ export async function loadTown(trx: Db, town: DemoTown): Promise<void> {
   for (const delivery of town.deliveries) await insertDelivery(trx, delivery, town.nurseries);
   for (const day of town.days) await insertDay(trx, day);
   await insertTools(trx);
+  for (const truck of town.fleet.trucks)
+    await keepTruck(trx, { ...truck, depot: [...truck.depot], retired: false, version: 0 });
+  for (const fill of town.fleet.fills)
+    await keepFill(trx, { ...fill, position: [...fill.position], retired: false, version: 0 });
   for (const ticket of town.tickets) await insertTicket(trx, ticket);
   for (const round of town.rounds) await insertRound(trx, round);
   for (const { signIn, name, path, query } of town.views) {

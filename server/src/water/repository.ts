@@ -36,7 +36,7 @@ interface Asked extends WaterFilter {
 }
 
 /** Followed trees with the group each is in. */
-function grouped(db: Db, { place, today }: Pick<Asked, 'place' | 'today'>): Knex.QueryBuilder {
+export function grouped(db: Db, { place, today }: Pick<Asked, 'place' | 'today'>): Knex.QueryBuilder {
   const { sql, values } = groupSql(today);
   const trees = db('tree_water as water')
     .join('spot', 'spot.id', 'water.spot_id')
@@ -114,14 +114,16 @@ export async function waterByDay(
   { place, today }: Pick<Asked, 'place' | 'today'>,
 ): Promise<{ day: IsoDate; trees: number; litres: number }[]> {
   const trees = grouped(db, { place, today }).whereRaw(`water.next->>'kind' = 'water'`);
-  return db
-    .from(trees.as('water'))
-    // By its place: every tree has a `day` of its own too.
-    .groupByRaw('1')
-    .orderByRaw('1')
-    .select<{ day: IsoDate; trees: number; litres: number }[]>(
-      db.raw(`greatest(water.next->>'on', ?) as day`, [today]),
-      db.raw('count(*)::int as trees'),
-      db.raw(`sum((water.next->>'litres')::float8) as litres`),
-    );
+  return (
+    db
+      .from(trees.as('water'))
+      // By its place: every tree has a `day` of its own too.
+      .groupByRaw('1')
+      .orderByRaw('1')
+      .select<{ day: IsoDate; trees: number; litres: number }[]>(
+        db.raw(`greatest(water.next->>'on', ?) as day`, [today]),
+        db.raw('count(*)::int as trees'),
+        db.raw(`sum((water.next->>'litres')::float8) as litres`),
+      )
+  );
 }

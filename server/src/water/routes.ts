@@ -1,14 +1,40 @@
-import { waterCsvQuerySchema, waterListQuerySchema } from '@sombra/contract';
+import {
+  entityId,
+  fillPointSchema,
+  giveRoundSchema,
+  seekRoundsSchema,
+  waterCsvQuerySchema,
+  waterListQuerySchema,
+  waterTruckSchema,
+  type SeekRoundsProgress,
+} from '@sombra/contract';
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { z } from 'zod';
 import { parse } from '../platform/problems';
-import { forAct } from '../platform/sessions';
+import { streamProgress } from '../platform/progress';
+import { forAct, userOf } from '../platform/sessions';
+import { geojsonOf, gpxOf } from '../streets/way-files';
+import {
+  giveRound,
+  listRounds,
+  planRounds,
+  readFleet,
+  readRound,
+  roundWays,
+  saveFill,
+  saveTruck,
+  type RoundSeeker,
+} from './rounds-service';
 import { waterBasis, waterCsv, waterList } from './service';
 
-export function waterRoutes(db: Knex): Router {
+const idSchema = z.object({ id: entityId });
+
+export function waterRoutes(db: Knex, seeker: RoundSeeker): Router {
   const router = Router();
+  const idOf = (params: unknown) => parse(idSchema, params).id;
   router.get('/water/basis', forAct('see'), async (_request, response) => {
     response.json(await waterBasis(db));
   });
@@ -20,6 +46,42 @@ export function waterRoutes(db: Knex): Router {
     response.type('text/csv; charset=utf-8');
     response.setHeader('content-disposition', 'attachment; filename="sombra-water.csv"');
     await pipeline(Readable.from(waterCsv(db, filter)), response);
+  });
+  router.get('/water/fleet', forAct('see'), async (_request, response) => {
+    response.json(await readFleet(db));
+  });
+  router.put('/water/trucks', forAct('plan_rounds'), async (request, response) => {
+    response.json(await saveTruck(db, userOf(request), parse(waterTruckSchema, request.body)));
+  });
+  router.put('/water/fill-points', forAct('plan_rounds'), async (request, response) => {
+    response.json(await saveFill(db, userOf(request), parse(fillPointSchema, request.body)));
+  });
+  router.get('/water/rounds', forAct('see'), async (_request, response) => {
+    response.json(await listRounds(db));
+  });
+  router.post('/water/rounds', forAct('plan_rounds'), async (request, response) => {
+    const asked = parse(seekRoundsSchema, request.body);
+    const user = userOf(request);
+    await streamProgress<SeekRoundsProgress>(request, response, (run) => planRounds(db, seeker, { user, asked }, run));
+  });
+  router.get('/water/rounds/:id.gpx', forAct('see'), async (request, response) => {
+    const { plan } = await readRound(db, idOf(request.params));
+    response
+      .type('application/gpx+xml')
+      .attachment('rounds.gpx')
+      .send(gpxOf(roundWays(plan)));
+  });
+  router.get('/water/rounds/:id.geojson', forAct('see'), async (request, response) => {
+    const { plan } = await readRound(db, idOf(request.params));
+    const body = JSON.stringify(geojsonOf(roundWays(plan), 'truck'));
+    response.type('application/geo+json').attachment('rounds.geojson').send(body);
+  });
+  router.get('/water/rounds/:id', forAct('see'), async (request, response) => {
+    response.json(await readRound(db, idOf(request.params)));
+  });
+  router.post('/water/rounds/:id/give', forAct('plan_rounds'), async (request, response) => {
+    const asked = parse(giveRoundSchema, request.body);
+    response.json(await giveRound(db, userOf(request), idOf(request.params), asked));
   });
   return router;
 }

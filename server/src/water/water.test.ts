@@ -1,52 +1,16 @@
 import type { WaterList } from '@sombra/contract';
-import { addDaysTo, type IsoDate, type WeatherDay } from '@sombra/core';
-import {
-  container,
-  loam,
-  look,
-  openTestTown,
-  planting,
-  sending,
-  Visitor,
-  type TestTown,
-} from '../../testing/test-town';
-import { programmeToday } from '../programme/today';
-import { insertWeather } from '../season/repository';
+import { addDaysTo, type IsoDate } from '@sombra/core';
+import { look, sending, type TestTown, type Visitor } from '../../testing/test-town';
+import { openWaterTown } from '../../testing/water-town';
 import { followTrees } from './follow-service';
 
 let town: TestTown;
 let cora: Visitor;
 let today: IsoDate;
-const spots: string[] = [];
-
-const weatherOn = (day: IsoDate, rainMm = 0): WeatherDay => ({
-  day,
-  rainMm,
-  tMinC: 16,
-  tMaxC: 29,
-  humidityMinPct: 45,
-  humidityMaxPct: 80,
-  windMs: 3,
-  radiationMj: 22,
-});
-const since = 100;
+let spots: readonly string[];
 
 beforeAll(async () => {
-  town = await openTestTown();
-  cora = await Visitor.signedIn(town.url, 'cora');
-  today = await programmeToday(town.db);
-  const days = Array.from({ length: since + 11 }, (_, i) =>
-    weatherOn(addDaysTo(today, i - since), i % 12 === 0 ? 9 : 0),
-  );
-  await insertWeather(town.db, days.slice(0, since + 1), 'recorded');
-  await insertWeather(town.db, days.slice(since + 1), 'forecast');
-  for (let i = 0; i < 3; i++) {
-    const { spotId } = await town.addSpot(`Q-000${i}`);
-    await cora.record(sending(spotId, { kind: 'ground', facts: loam }, 1));
-    await cora.record(sending(spotId, { kind: 'stock', facts: container }, 2));
-    await cora.record(sending(spotId, planting(addDaysTo(today, -80 + i))));
-    spots.push(spotId);
-  }
+  ({ town, cora, today, spots } = await openWaterTown());
   await town.addSpot('Q-0009');
 });
 afterAll(() => town.stop());

@@ -128,7 +128,22 @@ export const rooms: readonly Room[] = [
   {
     stage: 'water',
     home: { name: 'Dry by when', load: () => import('./water/water-page').then((m) => m.WaterPage) },
-    pages: [],
+    pages: [
+      {
+        path: '/rounds',
+        name: 'Rounds',
+        key: 'u',
+        words: 'watering trucks tanks hydrants fill points',
+        load: () => import('./water/rounds-page').then((m) => m.RoundsPage),
+        behind: [
+          {
+            path: ':roundId',
+            title: 'Watering round · Sombra',
+            loadComponent: () => import('./water/round-page').then((m) => m.RoundPage),
+          },
+        ],
+      },
+    ],
   },
   {
     stage: 'inspect',

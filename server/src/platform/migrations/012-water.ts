@@ -5,6 +5,11 @@ export const water = {
   name: '012-water',
   async up(db: Knex): Promise<void> {
     await db.raw(kept);
+    await db.raw(rounds);
+    for (const table of ['water_truck', 'fill_point', 'water_round']) {
+      await db.raw(`create trigger audit_${table} after insert or update or delete on ${table}
+        for each row execute function write_audit()`);
+    }
     await db.raw(grants);
   },
 };
@@ -59,6 +64,44 @@ const kept = `
   );
 `;
 
+const rounds = `
+  create table water_truck (
+    id uuid primary key,
+    name text not null check (length(name) between 1 and 60),
+    on_foot boolean not null,
+    tank_l double precision not null check (tank_l between 1 and 40000),
+    pour_l_per_min double precision not null check (pour_l_per_min between 0.1 and 2000),
+    km_per_h double precision not null check (km_per_h between 0.5 and 120),
+    depot geometry(Point, 4326) not null,
+    retired boolean not null default false,
+    version integer not null default 1 check (version > 0)
+  );
+  create table fill_point (
+    id uuid primary key,
+    name text not null check (length(name) between 1 and 60),
+    position geometry(Point, 4326) not null,
+    flow_l_per_min double precision not null check (flow_l_per_min between 0.1 and 5000),
+    connect_minutes double precision not null check (connect_minutes between 0 and 120),
+    permit text not null default '' check (length(permit) <= 200),
+    retired boolean not null default false,
+    version integer not null default 1 check (version > 0)
+  );
+  create table water_round (
+    id uuid primary key,
+    title text not null check (length(title) between 1 and 80),
+    on_day date not null,
+    state text not null default 'draft' check (state in ('draft','given','over')),
+    plan jsonb not null,
+    made_by text not null,
+    made_at timestamptz not null default now(),
+    given_at timestamptz,
+    version integer not null default 1 check (version > 0)
+  );
+  create index water_round_day on water_round (on_day desc);
+  alter table assignment add column water jsonb;
+`;
+
 const grants = `
+  grant select, insert, update on water_truck, fill_point, water_round to sombra_app;
   grant select, insert, update, delete on tree_water, water_checkpoint, water_due, water_night to sombra_app;
 `;

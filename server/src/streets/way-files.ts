@@ -1,29 +1,15 @@
-import type { DayDetail } from '@sombra/contract';
-import { nameOfTeam } from '@sombra/core';
-
-interface Way {
+/** A way through named places, in their order. */
+export interface Way {
   readonly name: string;
   readonly stops: readonly { readonly ref: string; readonly position: readonly [number, number] }[];
-}
-
-/** Each team's trees in their order, from the gathering place where one is known. */
-export function waysOf({ teams, people, trees, gathering, arrangements }: DayDetail): Way[] {
-  const byId = new Map(trees.map((tree) => [tree.spotId, tree]));
-  return teams.map(({ leadId, spotIds }, i) => ({
-    name: `Team ${nameOfTeam(people.find(({ id }) => id === leadId)?.name, i)}`,
-    stops: [
-      ...(gathering ? [{ ref: arrangements.gathering || 'Gathering place', position: gathering }] : []),
-      ...spotIds.flatMap((id) => byId.get(id) ?? []),
-    ],
-  }));
 }
 
 const escape = (text: string): string =>
   text.replace(/[&<>"']/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&apos;' })[c] ?? c);
 
-/** GPX 1.1: a route for each team. */
-export function gpxOf(detail: DayDetail): string {
-  const routes = waysOf(detail).map(
+/** GPX 1.1: a route for each way. */
+export function gpxOf(ways: readonly Way[]): string {
+  const routes = ways.map(
     ({ name, stops }) =>
       `  <rte>\n    <name>${escape(name)}</name>\n${stops
         .map(
@@ -34,21 +20,21 @@ export function gpxOf(detail: DayDetail): string {
   return `<?xml version="1.0" encoding="UTF-8"?>\n<gpx version="1.1" creator="Sombra" xmlns="http://www.topografix.com/GPX/1/1">\n${routes.join('\n')}\n</gpx>\n`;
 }
 
-/** GeoJSON (RFC 7946): a line and its points for each team. */
-export function geojsonOf(detail: DayDetail): object {
-  const features = waysOf(detail).flatMap(({ name, stops }) => [
+/** GeoJSON (RFC 7946): a line and its points for each way. @param whose what a way's name is called in its properties */
+export function geojsonOf(ways: readonly Way[], whose: string): object {
+  const features = ways.flatMap(({ name, stops }) => [
     ...(stops.length > 1
       ? [
           {
             type: 'Feature',
-            properties: { team: name },
+            properties: { [whose]: name },
             geometry: { type: 'LineString', coordinates: stops.map(({ position }) => position) },
           },
         ]
       : []),
     ...stops.map(({ ref, position }, i) => ({
       type: 'Feature',
-      properties: { team: name, order: i + 1, ref },
+      properties: { [whose]: name, order: i + 1, ref },
       geometry: { type: 'Point', coordinates: position },
     })),
   ]);
