@@ -274,6 +274,8 @@ export const remedySchema = z.strictObject({
 export const wateringSchema = z.strictObject({
   wateredOn: isoDate,
   litres: measure('wateringL'),
+  probeBefore: z.enum(probeClasses).optional(),
+  probeAfter: z.enum(probeClasses).optional(),
 }) satisfies z.ZodType<Watering>;
 
 const reasonText = z

@@ -11,6 +11,7 @@ const chemistry: Readonly<Record<Place['zone'], { ph: number; saltDsM: number; s
     trodden_loam: { ph: 6.9, saltDsM: 1, depthMm: 800 },
     sandy_terrace: { ph: 6.1, saltDsM: 0.6, depthMm: 700 },
     hill_clay: { ph: 6.3, saltDsM: 0.5, depthMm: 600 },
+    clinic_clay: { ph: 6.7, saltDsM: 0.7, depthMm: 900 },
     garden: { ph: 6.7, saltDsM: 0.7, depthMm: 900 },
     potters_clay: { ph: 7, saltDsM: 0.9, sodiumSar: 15, depthMm: 500 },
   };

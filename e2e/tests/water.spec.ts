@@ -1,5 +1,8 @@
-import type { SpotList } from '@sombra/contract';
-import { expect, test } from '../rig/town';
+import type { SpotList, WaterList } from '@sombra/contract';
+import { Desk, ready } from '../rig/desk';
+import { Phone } from '../rig/phone';
+import { expect, knownAs, test, type Town } from '../rig/town';
+import { Wire } from '../rig/wire';
 
 test('the water of a tree: its ribbon, a watering stored and taken back, what cannot be refused at its field', async ({
   signedIn: page,
@@ -27,4 +30,95 @@ test('the water of a tree: its ribbon, a watering stored and taken back, what ca
   await expect(water.getByRole('row').nth(1)).toContainText('180 L');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(water.getByRole('img')).toHaveAccessibleName(before ?? '');
+});
+
+test('a heat wave from its first sign to a finished round, the phone without a network in the middle', async ({
+  signedIn: page,
+  town,
+}, info) => {
+  test.slow();
+  await town.query(
+    `update weather_day set rain_mm = 0, t_min_c = 19, t_max_c = 35, humidity_min_pct = 30, humidity_max_pct = 60
+     where day > current_date - 25`,
+  );
+  const desk = await Desk.of(page, town);
+  const read = () => desk.get<WaterList>('/api/water/trees?group=now&limit=500');
+  await expect.poll(async () => (await read()).total, { timeout: 60_000 }).toBeGreaterThan(60);
+  const { places } = await read();
+  const [place] = places.filter(({ count }) => count >= 3).sort((a, b) => a.count - b.count);
+  const stops = place?.count ?? 0;
+
+  await page.goto(`${town.url}/water`);
+  await page.getByRole('button', { name: /Water now/ }).click();
+  await expect(page.getByRole('heading', { name: /^Water now: \d+ trees, [\d,.]+ L$/ })).toBeVisible();
+  await page.getByRole('combobox', { name: /^Place/ }).selectOption(place?.name ?? '');
+  await expect(page.getByRole('heading', { name: new RegExp(`^Water now: ${stops} trees`) })).toBeVisible();
+
+  await page.getByRole('link', { name: 'Rounds', exact: true }).click();
+  await page.getByLabel('Called').fill('Heat wave');
+  await page.getByLabel('Trees that ask').selectOption('today');
+  await page.getByRole('combobox', { name: /^Place/ }).selectOption(place?.name ?? '');
+  await page.getByLabel('Hand cart').uncheck();
+  await page.getByLabel('Shift, hours').fill('99');
+  await page.getByRole('button', { name: 'Find rounds' }).click();
+  await expect(page.getByRole('alert')).toHaveText('Shift must be within 0.5 to 24 h, got 99.');
+  await page.getByLabel('Shift, hours').fill('8');
+  await page.getByRole('button', { name: 'Find rounds' }).click();
+  await expect(page.getByRole('heading', { name: /^Heat wave, / })).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Give it out' }).click();
+  await expect(page.getByRole('alert')).toHaveText('Name somebody who goes with Tank truck Gull.');
+  await page.getByLabel('Goes with Tank truck Gull').selectOption({ label: 'Tia Rebelo-Sol' });
+  await page.getByRole('button', { name: 'Give it out' }).click();
+  await expect(page.getByText('0 watered so far.')).toBeVisible();
+
+  const line = await Wire.to(town.port);
+  const far = line.through(town.url).replace(/\/$/, '');
+  const phone = await Phone.made(info.project.use.launchOptions);
+  try {
+    const out = await phone.open();
+    await knownAs(out, { url: far } as Town, 'tia');
+    await ready(out, { url: far });
+    line.cut();
+    await out.locator('s-assignment-card').filter({ hasText: 'Heat wave' }).getByRole('link').first().click();
+    for (let i = 1; i <= stops; i++) {
+      await expect(out.getByText(`${stops - i + 1} of ${stops} left`)).toBeVisible();
+      if (i === 1) {
+        await out.getByRole('button', { name: 'Cannot be done' }).click();
+        await out.getByRole('button', { name: 'gate locked' }).click();
+        continue;
+      }
+      if (i === 2) {
+        await out.getByLabel('Another amount, L').fill('9000');
+        await out.getByRole('button', { name: 'Watered this much' }).click();
+        await expect(out.locator('s-water-stop').getByRole('alert')).toHaveText(
+          'Another amount must be within 1 L to 2000 L, got 9000.',
+        );
+        await out.getByLabel('Another amount, L').fill('33');
+        await out.getByRole('button', { name: 'Watered this much' }).click();
+        continue;
+      }
+      // What was found before is kept with it; the dose is one tap.
+      await expect(out.getByLabel('Another amount, L')).toHaveValue('');
+      if (i === 3) await out.getByRole('button', { name: 'dry', exact: true }).click();
+      await out.getByRole('button', { name: /^Watered \d+ L$/ }).click();
+    }
+    await expect(out.getByText('Nothing is left of it on this device.')).toBeVisible();
+    expect((await read()).places.find(({ name }) => name === place?.name)?.count).toBe(stops);
+    await line.mend();
+    await out.goto(`${far}/waiting`);
+    await expect
+      .poll(async () => (await read()).places.find(({ name }) => name === place?.name)?.count ?? 0, { timeout: 90_000 })
+      .toBe(1);
+    await page.reload();
+    await expect(page.getByText(`${stops - 1} watered so far.`)).toBeVisible();
+    await expect(page.getByText('could not: gate locked')).toBeVisible();
+    await expect(page.getByText('watered, 33 L')).toBeVisible();
+    const [{ probe } = { probe: null }] = await town.query<{ probe: string | null }>(
+      `select facts->>'probeBefore' as probe from field_record where facts ? 'probeBefore'`,
+    );
+    expect(probe).toBe('dry');
+  } finally {
+    await phone.throwAway();
+    line.cut();
+  }
 });

@@ -3,6 +3,7 @@ import { addRegion } from './demo/big-town';
 import { loadTown } from './demo/service';
 import { asActor, openDatabase } from './platform/db';
 import { programmeToday } from './programme/today';
+import { followTrees } from './water/follow-service';
 
 /** Fills an empty database with the demo town and a region of many spots around it. */
 const url = process.env['DATABASE_URL'];
@@ -18,6 +19,7 @@ try {
   if (await db('programme').first()) throw new Error('The database is filled already');
   const town = demoTown({ seed: 'talhamar', today: await programmeToday(db) });
   await asActor(db, 'demo', (trx) => loadTown(trx, town));
+  await followTrees(db);
   await addRegion(owner, town.spots, count);
   const [row] = await db('spot').count<{ count: number }[]>('* as count');
   console.log(`${row?.count ?? 0} spots are in the database`);

@@ -2,6 +2,7 @@ import { demoTown } from '@sombra/demo';
 import { asActor, openDatabase } from './platform/db';
 import { loadTown } from './demo/service';
 import { programmeToday } from './programme/today';
+import { followTrees } from './water/follow-service';
 
 /** Fills an empty database with the demo town; leaves a filled one alone. */
 const url = process.env['DATABASE_URL'];
@@ -16,6 +17,7 @@ try {
       await loadTown(trx, demoTown({ seed, today }));
     });
   }
+  if (!filled) await followTrees(db);
   // The planner has seen nothing of what was just loaded.
   if (!filled) await db.raw('analyze');
 } finally {

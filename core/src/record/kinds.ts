@@ -1,6 +1,6 @@
 import type { AsBuilt } from '../day';
 import type { Assessment, GroundFacts, PercolationTest, SiteVerdict } from '../ground';
-import type { Inspection } from '../inspect';
+import type { Inspection, ProbeClass } from '../inspect';
 import type { Override, RemedyCode } from '../practice';
 import type { Stock, StockKind } from '../stock';
 import type { IsoDate } from '../calendar';
@@ -18,6 +18,9 @@ export interface Watering {
   readonly wateredOn: IsoDate;
   /** Poured, whatever of it missed the ball. */
   readonly litres: number;
+  /** Found in the ball before it was poured, and after. */
+  readonly probeBefore?: ProbeClass | undefined;
+  readonly probeAfter?: ProbeClass | undefined;
 }
 
 export interface RemedyDone {

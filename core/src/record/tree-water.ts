@@ -192,11 +192,18 @@ function dosesOf(
   return [...doses].sort(([a], [b]) => a.localeCompare(b));
 }
 
-const readingsOf = (kept: readonly FieldRecord[], ball: WaterStore): WaterReading[] =>
-  ofKind(kept, 'inspection').flatMap(({ facts: { inspectedOn: day, probe, finger } }) => {
+/** What looks and waterings found in the ball. What was found before a dose is how the day before ended. */
+function readingsOf(kept: readonly FieldRecord[], ball: WaterStore): WaterReading[] {
+  const looks = ofKind(kept, 'inspection').flatMap(({ facts: { inspectedOn: day, probe, finger } }) => {
     if (probe !== null) return [{ day, ...probeShare(probe, ball) }];
     return finger === undefined ? [] : [{ day, ...fingerShare(finger) }];
   });
+  const doses = ofKind(kept, 'watering').flatMap(({ facts: { wateredOn, probeBefore, probeAfter } }) => [
+    ...(probeBefore ? [{ day: addDaysTo(wateredOn, -1), ...probeShare(probeBefore, ball) }] : []),
+    ...(probeAfter ? [{ day: wateredOn, ...probeShare(probeAfter, ball) }] : []),
+  ]);
+  return [...looks, ...doses];
+}
 
 interface Ahead {
   readonly now: WaterNow;

@@ -214,6 +214,8 @@ export const factNames: Readonly<Record<string, string>> = {
   mulchContact: 'Mulch at the trunk',
   stake: 'Stake and tie',
   probe: 'Probe at ball depth',
+  probeBefore: 'Ball before watering',
+  probeAfter: 'Ball after watering',
   circlingRoots: 'Circling roots',
   remedy: 'Remedy',
   doneOn: 'Done on',

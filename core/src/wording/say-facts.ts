@@ -38,6 +38,8 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   mulchContact: mulchContactNames,
   stake: stakeNames,
   probe: probeNames,
+  probeBefore: probeNames,
+  probeAfter: probeNames,
   stockKind: stockNames,
   owner: ownerNames,
   wind: windNames,

@@ -104,12 +104,14 @@ export async function checkpointsOf(db: Db, spotIds: readonly string[]): Promise
   return bySpot;
 }
 
-/** The first checkpoint of a spot on or after a day; `null` while it is to be followed anew. */
+/**
+ * The first checkpoint of a spot on or after a day. What was recorded since is no part of it; what was recorded late from
+ * before it is, once the tree was followed anew, seconds later.
+ */
 export async function checkpointFrom(db: Db, spotId: string, day: IsoDate): Promise<WaterCheckpoint | null> {
   const row = await db<CheckpointRow>('water_checkpoint')
     .where({ spot_id: spotId })
     .where('day', '>=', day)
-    .whereNotExists(db('water_due').where({ spot_id: spotId }).select(db.raw('1')))
     .orderBy('day')
     .first();
   return row ? checkpointOf(row) : null;

@@ -43,7 +43,7 @@ import { programmeSeason, weatherDays } from '../season/repository';
 import { speciesOfSpots, whatChanged } from './repository';
 
 /** Others are served between two chunks. */
-const chunk = { night: 2000, due: 100 } as const;
+const chunk = { night: 500, due: 40 } as const;
 /** Checkpoints are kept so long: a device takes one along, and what is recorded late is rarely later. */
 const keptMonths = 14;
 const everyMs = 5000;

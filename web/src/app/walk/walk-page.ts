@@ -43,6 +43,7 @@ import { CompassService } from './compass.service';
 import { MoveIt } from './move-it';
 import { paces, plantingOf, plantingQuestions, type Pace } from './planting-questions';
 import { lookOf, lookQuestions } from './walk-questions';
+import { WaterStop } from './water-stop';
 import { WhichTree } from './which-tree';
 
 interface Kept {
@@ -77,7 +78,7 @@ const keptPace = (): Pace => {
 @Component({
   selector: 's-walk-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, AskQuestion, FindingsList, MoveIt, PhotoButton, StopPlan, TeamWord, WhichTree],
+  imports: [RouterLink, AskQuestion, FindingsList, MoveIt, PhotoButton, StopPlan, TeamWord, WaterStop, WhichTree],
   providers: [StopsService, WhereService, CompassService, SpotStore, sendsRecords],
   templateUrl: './walk-page.html',
   styleUrl: './walk-page.scss',
@@ -344,6 +345,11 @@ export class WalkPage {
     this.cannot.set(false);
     this.reason.set('');
     this.keepWalk({ stopId: null });
+  }
+
+  /** Watered, in one tap; the walk goes on to the next tree. */
+  protected async keepWatering(facts: RecordFacts['watering']): Promise<void> {
+    await this.send('watering', facts, `Watering of ${this.current()?.stop?.ref ?? 'it'} stored.`);
   }
 
   /** A spot that cannot be dug, set aside on the device; the walk stays at it. */
