@@ -1,8 +1,8 @@
 import { scaleLinear } from 'd3-scale';
 import { addDaysTo, daysBetween, type IsoDate } from '../calendar';
-import { waterFromShare, type TreeWater } from '../record';
+import type { TreeWater } from '../record';
 import { formatQuantity, type UnitSystem } from '../units';
-import type { BalancedDay } from '../water';
+import { waterFromShare, type BalancedDay } from '../water';
 import { box, type Drawing, type Point, type Role, type Shape } from './shapes';
 
 export interface MoistureRibbonInput {

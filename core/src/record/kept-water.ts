@@ -6,16 +6,17 @@ import {
   endsMonth,
   followWater,
   waterAt,
+  waterFromShare,
   type BalancedDay,
   type ClimateDay,
   type WaterCheckpoint,
   type WaterClimate,
   type WaterNow,
 } from '../water';
-import { daysAfter, holdsOf, nextWater, waterFromShare, type NextWater, type TreeInputs } from './tree-water';
+import { daysAfter, holdsOf, nextWater, type NextWater, type TreeInputs } from './tree-water';
 
 /** What is kept of a tree's water for every list of it: where it stands, and when it next asks for water. */
-export interface KeptWater extends WaterNow {
+export interface KeptWater extends Pick<WaterNow, 'share' | 'errorShare' | 'supply'> {
   readonly checkpoint: WaterCheckpoint;
   readonly next: NextWater;
 }
@@ -41,8 +42,8 @@ export function advanceWater(inputs: TreeInputs, from: WaterCheckpoint, climate:
     at = followWater(subject, at, month, given).to;
     if (endsMonth(at.day)) monthEnds.push(at);
   }
-  const now = waterAt(subject, at);
-  return { kept: { ...now, checkpoint: at, next: nextOf(inputs, at, climate) }, monthEnds };
+  const { share, errorShare, supply } = waterAt(subject, at);
+  return { kept: { share, errorShare, supply, checkpoint: at, next: nextOf(inputs, at, climate) }, monthEnds };
 }
 
 function nextOf({ subject }: TreeInputs, at: WaterCheckpoint, climate: WaterClimate): NextWater {
@@ -56,7 +57,7 @@ function nextOf({ subject }: TreeInputs, at: WaterCheckpoint, climate: WaterClim
     to = piece.to;
   }
   const holdsL = holdsOf(ballStore(subject));
-  return nextWater({ now, ahead, holdsL, forecastUntil: climate.forecastUntil }, at.drownedSince);
+  return nextWater({ subject, now, ahead, holdsL, forecastUntil: climate.forecastUntil }, at.drownedSince);
 }
 
 function byMonth(days: readonly ClimateDay[]): ClimateDay[][] {

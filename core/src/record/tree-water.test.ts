@@ -53,7 +53,8 @@ describe('the water of a tree', () => {
     expect(next.on > today && next.on <= '2026-07-10').toBe(true);
     // Less than half is left, of what a dose of nine tenths reaches.
     expect(next.litres).toBeGreaterThan(holdsL / 2 / 0.9 - 1e-9);
-    expect(next.litres).toBeLessThanOrEqual(holdsL / 0.9);
+    // What soil beside the ball is short of comes on top, up to as much as the ball holds.
+    expect(next.litres).toBeLessThanOrEqual((2 * holdsL) / 0.9);
   });
 
   it('never dries out as far as is seen, where it rains each day', () => {

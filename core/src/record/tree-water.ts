@@ -1,9 +1,12 @@
 import { addDaysTo, type IsoDate } from '../calendar';
 import type { WindExposure } from '../ground';
 import { crownGrowthOf, middlingCrown, type Grade, type Species } from '../match';
-import { givesWater } from '../practice';
+import { givesWater, type Practice } from '../practice';
+import type { Stock } from '../stock';
 import {
   ballStore,
+  doseL,
+  doseReaches,
   fingerShare,
   followWater,
   waterAt,
@@ -11,6 +14,7 @@ import {
   rootBlock,
   waterBecause,
   waterClimate,
+  waterFromShare,
   waterStart,
   type BalancedDay,
   type ClimateDay,
@@ -32,10 +36,6 @@ const useOf: Readonly<Record<Grade, number>> = { low: 0.3, medium: 0.5, high: 0.
 const windOf: Readonly<Record<WindExposure, number>> = { sheltered: 0.85, open: 1, exposed: 1.15 };
 /** From bare soil and through mulch, of reference evapotranspiration over the ball. Estimates. */
 const surfaceUse = { bare: 0.35, mulched: 0.12 } as const;
-/** Of what is poured, what reaches the ball. An estimate. */
-export const doseReaches = 0.9;
-/** A tree asks for water once half of what it can drink is gone: from there on it closes its leaves. */
-export const waterFromShare = 0.5;
 /** Where nobody said how moist its ball came. */
 const cameAs = { moist: 0.9, dry: 0.4, unknown: 0.7, errorShare: 0.25 } as const;
 
@@ -87,6 +87,24 @@ export interface TreeInputs {
   readonly given: WaterGiven;
 }
 
+/** A tree of no record, as it is thought of when rules are compared: middling in crown and thirst, in the open. */
+export const typicalSubject = (
+  stock: Stock,
+  { plantedOn, practice, ...ground }: Pick<WaterSubject, 'soil' | 'percolation' | 'plantedOn'> & { practice: Practice },
+): WaterSubject => ({
+  ...ground,
+  block: rootBlock(stock),
+  kind: stock.kind,
+  plantedOn,
+  heightAtPlantingM: stock.heightM,
+  crown: middlingCrown,
+  use: useOf.medium,
+  surface: surfaceOf(practice),
+  came: { share: cameAs.moist, errorShare: cameAs.errorShare },
+});
+
+const surfaceOf = ({ mulch }: Practice): number => (mulch.thicknessMm > 0 ? surfaceUse.mulched : surfaceUse.bare);
+
 /** `null` for a tree without a planting or a measured stock. */
 export function waterInputs(
   records: readonly FieldRecord[],
@@ -108,7 +126,7 @@ export function waterInputs(
     heightAtPlantingM: stock.heightM,
     crown: species ? crownGrowthOf(species) : middlingCrown,
     use: useOf[species?.waterUse ?? 'medium'] * windOf[basis.assessment?.wind ?? 'open'],
-    surface: basis.practice.mulch.thicknessMm > 0 ? surfaceUse.mulched : surfaceUse.bare,
+    surface: surfaceOf(basis.practice),
     came: { share, errorShare: cameAs.errorShare },
   };
   const ball = ballStore(subject);
@@ -156,7 +174,7 @@ export function treeWater({ records, basis, species, weather, today, checkpoint 
   const holdsL = holdsOf(ball);
   const { days, to } = followWater(subject, begin, daysAfter(climate, begin.day), given);
   const { days: ahead } = followWater(subject, to, climate.ahead);
-  const followed = { now: waterAt(subject, to), ahead, holdsL, forecastUntil: climate.forecastUntil };
+  const followed = { subject, now: waterAt(subject, to), ahead, holdsL, forecastUntil: climate.forecastUntil };
   const next = nextWater(followed, to.drownedSince);
   const seen = new Set(days.map(({ day }) => day));
   const readings = given.readings.filter(({ day }) => seen.has(day));
@@ -206,6 +224,7 @@ function readingsOf(kept: readonly FieldRecord[], ball: WaterStore): WaterReadin
 }
 
 interface Ahead {
+  readonly subject: WaterSubject;
   readonly now: WaterNow;
   readonly ahead: readonly BalancedDay[];
   readonly holdsL: number;
@@ -248,12 +267,11 @@ const whySurprised = (surprises: TreeWater['surprises']): WaterReason[] =>
   });
 
 /** When water is next asked for by the days ahead. */
-export function nextWater({ now, ahead, holdsL, forecastUntil }: Ahead, drowned: IsoDate | null): NextWater {
+export function nextWater({ subject, now, ahead, forecastUntil }: Ahead, drowned: IsoDate | null): NextWater {
   if (drowned !== null) return { kind: 'drowned', since: drowned };
   const asks = [now, ...ahead].find(({ supply }) => supply < waterFromShare);
   if (!asks) return ahead.length > 0 ? { kind: 'never_dries', withinDays: ahead.length } : { kind: 'not_forecast' };
-  const litres = Math.max(0, holdsL - asks.ballL) / doseReaches;
-  return { kind: 'water', on: asks.day, litres, afterForecast: asks.day > forecastUntil };
+  return { kind: 'water', on: asks.day, litres: doseL(subject, asks), afterForecast: asks.day > forecastUntil };
 }
 
 /** A reading further off than twice what both are unsure of asks why. */

@@ -63,6 +63,8 @@ export interface BalancedDay extends WaterState {
   readonly errorShare: number;
   /** Of what both stores can give before they wilt the tree, what is left, by where it drinks: 0–1. */
   readonly supply: number;
+  /** What the soil in reach is short of, to what it holds at field capacity. L */
+  readonly soilShortL: number;
   readonly rainL: number;
   readonly dosesL: number;
   /** Water of the soil that roots reached today. */
@@ -87,13 +89,15 @@ const mostError = 0.35;
 const fullError = 0.1;
 /** A share of the demand met under which a day counts as one of stress. */
 const metShare = 0.95;
+/** Roots in the wetter place take up to so much more than their share (compensated uptake, Jarvis 1989); an estimate. */
+const mostMakeUp = 1;
 const mostAmount = 1e6;
 /** Rain that the crown keeps and gives back to the air. mm, an estimate for a young crown. */
 export const interceptionMm = 1;
 
 /**
  * Water of a tree day by day in two stores, ball and soil within root reach: rain and doses in, use and evaporation out by
- * FAO-56's stress within the day, what is over field capacity down as fast as the ground takes it. A reading moves the
+ * FAO-56's stress within the day, the wetter side making up for the drier, what is over field capacity down as fast as the ground takes it. A reading moves the
  * ball's water by the weight of its error against the balance's (scalar Kalman update), booked as a correction.
  *
  * In both stores: in (with what roots reach) + correction = out + change, to the last digit.
@@ -144,9 +148,15 @@ export function balanceDay(
   const wetSoil = poured(before.soilL + reachedL, reaching * soil.areaM2 + wet.overL, atSaturation(soil));
   const askedSoil = day.demandL * day.soilShare;
   const askedBall = day.demandL - askedSoil;
-  const used = taken(wet.heldL, atFieldCapacity(ball), askedBall + day.evaporationL);
-  const usedSoil = taken(wetSoil.heldL, atFieldCapacity(soil), askedSoil);
-  const evaporatedL = askedBall + day.evaporationL > 0 ? (used * day.evaporationL) / (askedBall + day.evaporationL) : 0;
+  // Where one side falls short its other roots make up for it, as far as they reach: to twice what they are asked for.
+  const ownBall = taken(wet.heldL, atFieldCapacity(ball), askedBall + day.evaporationL);
+  const ownSoil = taken(wetSoil.heldL, atFieldCapacity(soil), askedSoil);
+  const shortBall = askedBall - (ownBall - evaporatedOf(ownBall, askedBall, day.evaporationL));
+  const fromBall = askedBall + Math.min(mostMakeUp * askedBall, Math.max(0, askedSoil - ownSoil));
+  const fromSoil = askedSoil + Math.min(mostMakeUp * askedSoil, Math.max(0, shortBall));
+  const used = taken(wet.heldL, atFieldCapacity(ball), fromBall + day.evaporationL);
+  const usedSoil = taken(wetSoil.heldL, atFieldCapacity(soil), fromSoil);
+  const evaporatedL = evaporatedOf(used, fromBall, day.evaporationL);
   // The ball lies in the soil: what runs out of it goes there, as far as there is room and the ground takes it down.
   const soilL = wetSoil.heldL - usedSoil;
   const drainedBall = Math.min(drains(wet.heldL - used, ball), atSaturation(soil) - soilL + soil.drainsL);
@@ -171,6 +181,7 @@ export function balanceDay(
     share: holdsL > 0 ? read.ballL / holdsL : 0,
     errorShare: holdsL > 0 ? Math.sqrt(read.variance) / holdsL : 0,
     supply: (1 - day.soilShare) * fullness(read.ballL, ball) + day.soilShare * fullness(soilEndL, soil),
+    soilShortL: shortOf(soilEndL, soil),
     rainL,
     dosesL: day.dosesL,
     reachedL,
@@ -182,6 +193,13 @@ export function balanceDay(
     waterlogged: read.ballL - holdsL > airL / 2,
   };
 }
+
+/** What a store is short of, to what it holds at field capacity. L */
+export const shortOf = (heldL: number, store: WaterStore): number => Math.max(0, atFieldCapacity(store) - heldL);
+
+/** Of what left the ball, what its surface gave off. */
+const evaporatedOf = (usedL: number, askedL: number, evaporationL: number): number =>
+  askedL + evaporationL > 0 ? (usedL * evaporationL) / (askedL + evaporationL) : 0;
 
 /** Of what a store holds at field capacity, what is there: 0–1. */
 export const fullness = (heldL: number, store: WaterStore): number => {

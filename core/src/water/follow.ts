@@ -1,8 +1,17 @@
 import { addDaysTo, daysBetween, type IsoDate } from '../calendar';
+import { drainsSlowly } from '../ground';
 import { crownSpreadM, type CrownGrowth } from '../match';
 import { inPlantingWindow, type PlantingWindow } from '../season';
 import { referenceEtMm, type Station, type WeatherDay } from '../weather';
-import { balanceDay, fullness, type BalancedDay, type WaterDay, type WaterReading, type WaterState } from './balance';
+import {
+  balanceDay,
+  fullness,
+  shortOf,
+  type BalancedDay,
+  type WaterDay,
+  type WaterReading,
+  type WaterState,
+} from './balance';
 import { ballStore, reachedSoil, rootBaseC, rootReachMm, soilShareAt, type RootGround } from './tree-stores';
 
 /** All of a tree that its balance goes by, besides what was poured and found: plain numbers, so that they can be kept. */
@@ -57,6 +66,10 @@ export interface WaterClimate {
   readonly forecastUntil: IsoDate;
 }
 
+/** Of what is poured, what reaches the ball. An estimate. */
+export const doseReaches = 0.9;
+/** A tree asks for water once half of what it can drink is gone: from there on it closes its leaves. */
+export const waterFromShare = 0.5;
 /** What a crown asks for while it rests, of what it asks for in leaf. An estimate: bare twigs, and evergreens in the cold. */
 const restingUse = 0.3;
 /** How far ahead trees are followed. Days. */
@@ -205,6 +218,23 @@ export function followWater(
   return { days, to: { day, ballL, soilL, variance, degreeDays, stressDays, waterloggedDays, drownedSince } };
 }
 
+/** Water poured on a ball spreads into the soil beside it: at most so much as the ball holds. An estimate */
+const mostBeside = 1;
+
+/**
+ * The dose that fills what is missing to field capacity, in the ball and in the soil beside it; where water drains slowly
+ * the ball's alone, and no more. L, with what misses the ball
+ */
+export function doseL(
+  subject: WaterSubject,
+  { ballL, soilShortL }: { readonly ballL: number; readonly soilShortL: number },
+): number {
+  const ball = ballStore(subject);
+  const holdsL = ball.volumeL * (ball.fieldCapacity - ball.wiltingPoint);
+  const beside = drainsSlowly(subject.percolation ?? undefined) ? 0 : Math.min(soilShortL, mostBeside * holdsL);
+  return (shortOf(ballL, ball) + beside) / doseReaches;
+}
+
 /** Of the water a store or the ball can give, what is there. */
 export interface WaterNow {
   readonly day: IsoDate;
@@ -212,6 +242,7 @@ export interface WaterNow {
   readonly share: number;
   readonly errorShare: number;
   readonly supply: number;
+  readonly soilShortL: number;
 }
 
 /** What a checkpoint says of a tree, as the last of its days said it. */
@@ -219,13 +250,15 @@ export function waterAt(subject: WaterSubject, { day, ballL, soilL, variance, de
   const ball = ballStore(subject);
   const reachMm = rootReachMm(degreeDays);
   const soilShare = soilShareAt(reachMm);
+  const soil = reachedSoil(subject, reachMm);
   const holdsL = ball.volumeL * (ball.fieldCapacity - ball.wiltingPoint);
   return {
     day,
     ballL,
     share: holdsL > 0 ? ballL / holdsL : 0,
     errorShare: holdsL > 0 ? Math.sqrt(variance) / holdsL : 0,
-    supply: (1 - soilShare) * fullness(ballL, ball) + soilShare * fullness(soilL, reachedSoil(subject, reachMm)),
+    supply: (1 - soilShare) * fullness(ballL, ball) + soilShare * fullness(soilL, soil),
+    soilShortL: shortOf(soilL, soil),
   };
 }
 

@@ -1,4 +1,5 @@
 export * from './balance';
+export * from './compare-rules';
 export * from './follow';
 export * from './reading';
 export * from './stress';

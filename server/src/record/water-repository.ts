@@ -48,8 +48,6 @@ const storedOf = (row: TreeWaterRow): StoredWater => ({
   followedUntil: row.followed_until,
   kept: {
     checkpoint: checkpointOf(row),
-    day: row.day,
-    ballL: row.ball_l,
     share: row.share,
     errorShare: row.error_share,
     supply: row.supply,

@@ -143,6 +143,13 @@ export const rooms: readonly Room[] = [
           },
         ],
       },
+      {
+        path: '/water-rules',
+        name: 'Rules compared',
+        key: 'c',
+        words: 'how often much litres schools stress drowning',
+        load: () => import('./water/rules-compare-page').then((m) => m.RulesComparePage),
+      },
     ],
   },
   {

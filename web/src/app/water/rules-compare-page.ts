@@ -1,0 +1,171 @@
+import { ChangeDetectionStrategy, Component, computed, inject, resource } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import {
+  addDaysTo,
+  compareRules,
+  daysFrom,
+  formatQuantity,
+  percolationClasses,
+  percolationNames,
+  routineRules,
+  soilNames,
+  stockKinds,
+  stockNames,
+  typicalSubject,
+  waterClimate,
+  type SoilClass,
+  type Stock,
+  type StockKind,
+  type TriedRule,
+} from '@sombra/core';
+import { firstValueFrom } from 'rxjs';
+import { textOf } from '../fields/event-values';
+import { PracticeService } from '../practice/practice.service';
+import { ProgrammeService } from '../programme/programme.service';
+import { SessionService } from '../session/session.service';
+import { ChartBox, type PaintedChart } from '../ui/chart-box';
+import { sayDay } from '../ui/say-date';
+import { StateNote } from '../ui/state-note';
+import { ViewState } from '../ui/view-state.service';
+import { WaterBasisService } from './water-basis.service';
+
+const calipers = [25, 40, 50, 75, 100] as const;
+const mostDays = 365;
+/** A ball is about ten calipers wide (estimate of ordinary proportions), its roots somewhat less deep. */
+const stockOf = (kind: StockKind, caliperMm: number): Stock => {
+  const measures = { caliperMm, heightM: 1 + caliperMm / 25 };
+  return kind === 'bare_root'
+    ? { ...measures, kind, rootSpreadMm: caliperMm * 12, rootDepthMm: 250 }
+    : { ...measures, kind, ballDiameterMm: caliperMm * 10, ballHeightMm: caliperMm * 7, topRootsDepthMm: 30 };
+};
+const soils = Object.keys(soilNames) as SoilClass[];
+const oneOf = <T extends string>(all: readonly T[], asked: string | null, usual: T): T =>
+  all.find((one) => one === asked) ?? usual;
+const nameOf = (rule: TriedRule): string => (rule === 'none' ? 'nobody comes' : routineRules[rule].name);
+/** A circle kept free of grass. m² */
+const ringM2 = Math.PI * 0.6 ** 2;
+
+/** How often to water: every rule of the schools on one tree, in the weather that was, by what it costs and what it does. */
+@Component({
+  selector: 's-rules-compare-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, StateNote, ChartBox],
+  templateUrl: './rules-compare-page.html',
+  styleUrl: './rules-compare-page.scss',
+})
+export class RulesComparePage {
+  protected readonly textOf = textOf;
+  protected readonly view = inject(ViewState);
+  private readonly session = inject(SessionService);
+  private readonly basisDoors = inject(WaterBasisService);
+  private readonly practices = inject(PracticeService);
+  private readonly programme = inject(ProgrammeService);
+  protected readonly choices = { soils, calipers, kinds: stockKinds, drains: percolationClasses };
+  protected readonly names = { soil: soilNames, kind: stockNames, drains: percolationNames };
+
+  protected readonly soil = computed(() => oneOf(soils, this.view.text('soil'), 'loam'));
+  protected readonly drains = computed(() => oneOf(percolationClasses, this.view.text('drains'), 'good'));
+  protected readonly kind = computed(() => oneOf(stockKinds, this.view.text('stock'), 'container'));
+  protected readonly caliperMm = computed(() => {
+    const asked = Number(this.view.text('caliper'));
+    return calipers.find((one) => one === asked) ?? 50;
+  });
+  protected readonly read = resource({
+    loader: async () => {
+      const [basis, practices, programme] = await Promise.all([
+        firstValueFrom(this.basisDoors.basis()),
+        firstValueFrom(this.practices.practices()),
+        firstValueFrom(this.programme.read()),
+      ]);
+      const practice = practices.practices.find(({ practice: one }) => one.id === practices.current.id)?.practice;
+      return practice ? { basis, practice, windows: programme.windows } : null;
+    },
+  });
+
+  private readonly tried = computed(() => {
+    const read = this.read.hasValue() ? this.read.value() : null;
+    if (!read) return null;
+    const { basis, practice, windows } = read;
+    const today = this.session.today();
+    const { past } = waterClimate(basis, { windows, today });
+    const climate = daysFrom(past, addDaysTo(today, 1 - mostDays), mostDays);
+    const [first] = climate;
+    if (!first) return null;
+    const stock = stockOf(this.kind(), this.caliperMm());
+    const ground = { soil: this.soil(), percolation: this.drains() };
+    const subject = typicalSubject(stock, { ...ground, plantedOn: first.day, practice });
+    const { latDeg } = basis.station;
+    const trials = compareRules({ subject, stock, ringM2, practice, latDeg, climate });
+    return { practice, trials, from: first.day, until: climate.at(-1)?.day ?? first.day };
+  });
+  protected readonly practice = computed(() => this.tried()?.practice ?? null);
+  protected readonly span = computed(() => {
+    const tried = this.tried();
+    return tried ? `${sayDay(tried.from)} to ${sayDay(tried.until)}` : '';
+  });
+  /** Those that stress least and drown least first; of alike ones what costs less. */
+  private readonly sorted = computed(() =>
+    [...(this.tried()?.trials ?? [])].sort(
+      (a, b) => a.stressDays + a.waterloggedDays - b.stressDays - b.waterloggedDays || a.visits - b.visits,
+    ),
+  );
+  protected readonly lines = computed(() =>
+    this.sorted().map(({ rule, litres, visits, stressDays, waterloggedDays }) => ({
+      rule,
+      name: nameOf(rule),
+      held: rule === 'none' ? '' : routineRules[rule].held,
+      now: rule === this.practice()?.routine.rule,
+      litres: formatQuantity(litres, 'volumeL', this.session.units()),
+      visits,
+      stressDays,
+      waterloggedDays,
+    })),
+  );
+  /** The answer in a sentence a council can read. */
+  protected readonly answer = computed(() => {
+    const balance = this.tried()?.trials.find(({ rule }) => rule === 'balance');
+    if (!balance) return '';
+    const litres = formatQuantity(balance.litres / Math.max(1, balance.visits), 'volumeL', this.session.units());
+    return `A tree like this asked for water ${balance.visits} times in its first year here, about ${litres} each time.`;
+  });
+  protected readonly summary = computed(() =>
+    this.lines()
+      .map(
+        ({ name, stressDays, waterloggedDays }) =>
+          `${name}: ${stressDays} days of stress, ${waterloggedDays} waterlogged`,
+      )
+      .join('; '),
+  );
+  protected readonly chart = computed((): PaintedChart<'bar'> => {
+    const lines = this.lines();
+    return ({ colour, font }) => ({
+      type: 'bar',
+      data: {
+        labels: lines.map(({ name }) => (name.length > 34 ? `${name.slice(0, 33)}…` : name)),
+        datasets: [
+          {
+            label: 'days of stress',
+            data: lines.map(({ stressDays }) => stressDays),
+            backgroundColor: colour('--sun'),
+          },
+          {
+            label: 'days waterlogged',
+            data: lines.map(({ waterloggedDays }) => waterloggedDays),
+            backgroundColor: colour('--water'),
+          },
+          { label: 'visits', data: lines.map(({ visits }) => visits), backgroundColor: colour('--edge') },
+        ],
+      },
+      options: {
+        indexAxis: 'y',
+        animation: false,
+        maintainAspectRatio: false,
+        scales: {
+          x: { beginAtZero: true, ticks: { color: colour('--quiet'), font }, grid: { color: colour('--line') } },
+          y: { ticks: { color: colour('--ink'), font, autoSkip: false }, grid: { display: false } },
+        },
+        plugins: { legend: { labels: { color: colour('--ink'), font } } },
+      },
+    });
+  });
+}
