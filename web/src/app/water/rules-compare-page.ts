@@ -42,6 +42,11 @@ const soils = Object.keys(soilNames) as SoilClass[];
 const oneOf = <T extends string>(all: readonly T[], asked: string | null, usual: T): T =>
   all.find((one) => one === asked) ?? usual;
 const nameOf = (rule: TriedRule): string => (rule === 'none' ? 'nobody comes' : routineRules[rule].name);
+/** Broken at a space, so that it fits beside the bars. */
+function inLines(name: string): string[] {
+  const at = name.lastIndexOf(' ', 32);
+  return name.length <= 34 || at < 0 ? [name] : [name.slice(0, at), name.slice(at + 1)];
+}
 /** A circle kept free of grass. m² */
 const ringM2 = Math.PI * 0.6 ** 2;
 
@@ -141,7 +146,7 @@ export class RulesComparePage {
     return ({ colour, font }) => ({
       type: 'bar',
       data: {
-        labels: lines.map(({ name }) => (name.length > 34 ? `${name.slice(0, 33)}…` : name)),
+        labels: lines.map(({ name }) => inLines(name)),
         datasets: [
           {
             label: 'days of stress',
