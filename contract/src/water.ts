@@ -105,3 +105,20 @@ export const waterListSchema = z.object({
   lines: z.array(waterLineSchema),
 });
 export type WaterList = z.infer<typeof waterListSchema>;
+
+/** What a weather file did. Anything wrong, or asked and not answered, and nothing of it is stored. */
+export const weatherReportSchema = z.object({
+  stored: z.boolean(),
+  written: z.int(),
+  same: z.int(),
+  issues: z.array(z.object({ row: z.int(), column: z.string(), message: z.string() })),
+  /** What hardly ever happens: it is stored once somebody says that it did. */
+  questions: z.array(z.object({ row: z.int(), column: z.string(), message: z.string() })),
+  gaps: z.array(z.object({ from: isoDate, to: isoDate, days: z.int() })),
+});
+export type WeatherReport = z.infer<typeof weatherReportSchema>;
+export const weatherImportQuerySchema = z.strictObject({ confirmed: z.enum(['yes', 'no']).default('no') });
+
+/** Read off a gauge: the rain of a day that is on record, or of today. */
+export const rainGaugeSchema = z.strictObject({ day: isoDate, rainMm: z.number().min(0).max(1500) });
+export type RainGauge = z.infer<typeof rainGaugeSchema>;

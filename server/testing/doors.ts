@@ -65,6 +65,8 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'GET /api/water/basis': 'see',
   'GET /api/water/trees': 'see',
   'GET /api/water/trees.csv': 'see',
+  'POST /api/water/weather': 'record_weather',
+  'PUT /api/water/gauge': 'record_weather',
   'GET /api/water/fleet': 'see',
   'PUT /api/water/trucks': 'plan_rounds',
   'PUT /api/water/fill-points': 'plan_rounds',

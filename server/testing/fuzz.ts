@@ -113,6 +113,8 @@ const asked: Readonly<Record<string, { readonly body?: z.ZodType | 'file'; reado
   'POST /api/cards': { body: contract.cardsQuerySchema },
   'GET /api/water/trees': { query: contract.waterListQuerySchema },
   'GET /api/water/trees.csv': { query: contract.waterCsvQuerySchema },
+  'POST /api/water/weather': { body: 'file', query: contract.weatherImportQuerySchema },
+  'PUT /api/water/gauge': { body: contract.rainGaugeSchema },
   'PUT /api/water/trucks': { body: contract.waterTruckSchema },
   'PUT /api/water/fill-points': { body: contract.fillPointSchema },
   'POST /api/water/rounds': { body: contract.seekRoundsSchema },

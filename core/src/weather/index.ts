@@ -1,1 +1,2 @@
 export * from './reference-et';
+export * from './read-weather';

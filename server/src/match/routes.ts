@@ -4,6 +4,7 @@ import express, { Router, type Request } from 'express';
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import type { NurseryService } from '../adapters/nursery';
+import { bytesOf, csvFile } from '../platform/csv-rows';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
 import { findProgramme } from '../programme/repository';
@@ -15,8 +16,6 @@ import { importOffers, importSpecies, readNurseries, saveSpecies, speciesCsv } f
 import { findOrder } from '../orders/repository';
 
 const idSchema = z.object({ id: entityId });
-const csvFile = express.raw({ type: () => true, limit: '4mb' });
-const bytesOf = ({ body }: Request): Uint8Array => (Buffer.isBuffer(body) ? body : new Uint8Array());
 
 export function matchRoutes(db: Knex, nurseries: NurseryService | null): Router {
   const router = Router();

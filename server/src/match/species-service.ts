@@ -5,23 +5,21 @@ import {
   speciesCells,
   speciesColumns,
   type Offers,
-  type RowRead,
   type RowReport,
   type SaveSpecies,
   type User,
 } from '@sombra/contract';
-import { ConflictError, InvalidInputError, requireSpecies, type Species } from '@sombra/core';
+import { ConflictError, requireSpecies, type Species } from '@sombra/core';
 import type { Knex } from 'knex';
 import { isDeepStrictEqual } from 'node:util';
 import { v7 as uuidv7 } from 'uuid';
 import type { NurseryService } from '../adapters/nursery';
-import { csvTable, readCsv } from '../platform/csv';
+import { csvTable } from '../platform/csv';
+import { readRows, refuseDuplicates } from '../platform/csv-rows';
 import { asActor } from '../platform/db';
 import { allOffers, findSpecies, keepSpecies, replaceOffers, speciesLibrary, type NewOffer } from './repository';
 import { programmeToday } from '../programme/today';
 import { markSpeciesDue } from '../record/water-repository';
-
-const mostRows = 5000;
 
 /** Keeps a species, new or changed. @throws ConflictError where it was changed or made by somebody else first */
 export async function saveSpecies(db: Knex, user: User, { species, version }: SaveSpecies): Promise<void> {
@@ -47,55 +45,6 @@ export async function speciesCsv(db: Knex): Promise<string> {
     speciesColumns,
     library.map((cells) => speciesColumns.map((column) => cells[column])),
   );
-}
-
-interface RowsRead<T> {
-  readonly good: readonly { readonly row: number; readonly value: T }[];
-  readonly issues: RowReport['issues'];
-}
-
-/** Reads a CSV by its header; faults are told by row and column, rows are counted as a spreadsheet does. */
-function readRows<T>(
-  bytes: Uint8Array,
-  columns: readonly string[],
-  read: (cells: Readonly<Partial<Record<string, string>>>) => RowRead<T>,
-): RowsRead<T> {
-  let text: string;
-  try {
-    text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    throw new InvalidInputError('file must be CSV in UTF-8', 'file', { title: 'The file is not CSV in UTF-8' });
-  }
-  const { rows, columns: found } = readCsv(text.trim(), { rows: mostRows });
-  const missing = columns.filter((column) => !found.includes(column));
-  if (missing.length > 0) {
-    throw new InvalidInputError(`the columns ${missing.join(', ')} are missing`, 'file', {
-      title: `The file lacks the column${missing.length > 1 ? 's' : ''} ${missing.join(', ')}; its first row must name the columns`,
-    });
-  }
-  const good: { row: number; value: T }[] = [];
-  const issues: RowReport['issues'] = [];
-  rows.forEach((cells, i) => {
-    const result = read(cells);
-    if (result.ok) good.push({ row: i + 2, value: result.value });
-    else issues.push(...result.faults.map((fault) => ({ row: i + 2, ...fault })));
-  });
-  return { good, issues };
-}
-
-/** Rows that say the same thing twice: the first stands, each later one is named. */
-function refuseDuplicates<T>(read: RowsRead<T>, column: string, keyOf: (value: T) => string): RowsRead<T> {
-  const first = new Map<string, number>();
-  const good: { row: number; value: T }[] = [];
-  const issues = [...read.issues];
-  for (const { row, value } of read.good) {
-    const before = first.get(keyOf(value));
-    if (before === undefined) {
-      first.set(keyOf(value), row);
-      good.push({ row, value });
-    } else issues.push({ row, column, message: `says again what row ${before} says; one of the two has to go` });
-  }
-  return { good, issues };
 }
 
 /** Takes species out of a file: new ones are added, known ones changed; one transaction, bad rows named and left. */

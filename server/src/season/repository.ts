@@ -50,6 +50,36 @@ export async function insertWeather(db: Db, days: readonly WeatherDay[], source:
   await db.batchInsert('weather_day', rows, 500);
 }
 
+/** Keeps measured days in the place of what was known of them. Returns how many say something new. */
+export async function keepMeasured(db: Db, days: readonly WeatherDay[]): Promise<number> {
+  const rows = days.map((day) => ({
+    day: day.day,
+    source: 'recorded',
+    rain_mm: day.rainMm,
+    t_min_c: day.tMinC,
+    t_max_c: day.tMaxC,
+    humidity_min_pct: day.humidityMinPct,
+    humidity_max_pct: day.humidityMaxPct,
+    wind_ms: day.windMs,
+    radiation_mj: day.radiationMj,
+  }));
+  const { rows: changed } = await db.raw<{ rows: unknown[] }>(
+    `insert into weather_day select given.* from json_populate_recordset(null::weather_day, ?::json) given
+     on conflict (day) do update set source = excluded.source, rain_mm = excluded.rain_mm, t_min_c = excluded.t_min_c,
+       t_max_c = excluded.t_max_c, humidity_min_pct = excluded.humidity_min_pct,
+       humidity_max_pct = excluded.humidity_max_pct, wind_ms = excluded.wind_ms, radiation_mj = excluded.radiation_mj
+     where weather_day.* is distinct from excluded.*
+     returning day`,
+    [JSON.stringify(rows)],
+  );
+  return changed.length;
+}
+
+/** The rain of a measured day, by a gauge. Returns false where the day is not on record. */
+export async function keepRain(db: Db, day: IsoDate, rainMm: number): Promise<boolean> {
+  return (await db('weather_day').where({ day }).update({ rain_mm: rainMm, source: 'recorded' })) > 0;
+}
+
 export async function programmeSeason(db: Db): Promise<{ station: Station; windows: PlantingWindow[] }> {
   const kept = await findProgramme(db);
   return {

@@ -12,7 +12,6 @@ import {
   waterInputs,
   addMonthsTo,
   type IsoDate,
-  type Species,
   type TreeInputs,
   type WaterAdvance,
   type WaterCheckpoint,
@@ -132,12 +131,11 @@ async function advanceAll(db: Knex, { climate, today }: Night): Promise<number> 
 }
 
 async function followDue(db: Knex, night: Night): Promise<number> {
-  const species = new Map((await speciesLibrary(db)).map((one) => [one.botanical, one]));
   let done = 0;
   for (;;) {
     const count = await inTurn(db, async (trx) => {
       const ids = await takeDue(trx, chunk.due);
-      await followAnew(trx, ids, night, species);
+      if (ids.length > 0) await followAnew(trx, ids, night);
       return ids.length;
     });
     done += count;
@@ -145,12 +143,9 @@ async function followDue(db: Knex, night: Night): Promise<number> {
   }
 }
 
-async function followAnew(
-  trx: Db,
-  ids: readonly string[],
-  night: Night,
-  species: ReadonlyMap<string, Species>,
-): Promise<void> {
+/** All it goes by is read after the spots were taken: what changes meanwhile marks them anew. */
+async function followAnew(trx: Db, ids: readonly string[], night: Night): Promise<void> {
+  const species = new Map((await speciesLibrary(trx)).map((one) => [one.botanical, one]));
   const programme = await programmeBasis(trx);
   const [records, grounds, names, stored, checkpoints] = [
     await recordsOfSpots(trx, ids),

@@ -2,10 +2,12 @@ import {
   entityId,
   fillPointSchema,
   giveRoundSchema,
+  rainGaugeSchema,
   seekRoundsSchema,
   waterCsvQuerySchema,
   waterListQuerySchema,
   waterTruckSchema,
+  weatherImportQuerySchema,
   type SeekRoundsProgress,
 } from '@sombra/contract';
 import { Router } from 'express';
@@ -13,6 +15,7 @@ import type { Knex } from 'knex';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { z } from 'zod';
+import { bytesOf, csvFile } from '../platform/csv-rows';
 import { parse } from '../platform/problems';
 import { streamProgress } from '../platform/progress';
 import { forAct, userOf } from '../platform/sessions';
@@ -29,6 +32,7 @@ import {
   type RoundSeeker,
 } from './rounds-service';
 import { waterBasis, waterCsv, waterList } from './service';
+import { importWeather, readGauge } from './weather-service';
 
 const idSchema = z.object({ id: entityId });
 
@@ -46,6 +50,15 @@ export function waterRoutes(db: Knex, seeker: RoundSeeker): Router {
     response.type('text/csv; charset=utf-8');
     response.setHeader('content-disposition', 'attachment; filename="sombra-water.csv"');
     await pipeline(Readable.from(waterCsv(db, filter)), response);
+  });
+  router.post('/water/weather', forAct('record_weather'), csvFile, async (request, response) => {
+    const { confirmed } = parse(weatherImportQuerySchema, request.query);
+    const asked = { bytes: bytesOf(request), confirmed: confirmed === 'yes' };
+    response.json(await importWeather(db, userOf(request), asked));
+  });
+  router.put('/water/gauge', forAct('record_weather'), async (request, response) => {
+    await readGauge(db, userOf(request), parse(rainGaugeSchema, request.body));
+    response.status(204).end();
   });
   router.get('/water/fleet', forAct('see'), async (_request, response) => {
     response.json(await readFleet(db));

@@ -144,6 +144,13 @@ export const rooms: readonly Room[] = [
         ],
       },
       {
+        path: '/weather',
+        name: 'Weather',
+        key: 'h',
+        words: 'rain gauge csv stations dry spell heat wave frost demand',
+        load: () => import('./water/weather-page').then((m) => m.WeatherPage),
+      },
+      {
         path: '/water-rules',
         name: 'Rules compared',
         key: 'c',

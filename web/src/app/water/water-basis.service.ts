@@ -12,6 +12,11 @@ export class WaterBasisService {
   private readonly http = inject(HttpClient);
   private kept: { readonly at: number; readonly basis$: Observable<WaterBasis> } | null = null;
 
+  /** Weather was changed here: the next to ask reads it anew. */
+  forget(): void {
+    this.kept = null;
+  }
+
   basis(): Observable<WaterBasis> {
     if (!this.kept || Date.now() - this.kept.at > freshMs) {
       const basis$ = this.http.get('/api/water/basis').pipe(

@@ -1,6 +1,13 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import { waterListSchema, type WaterFilter, type WaterList } from '@sombra/contract';
+import {
+  waterListSchema,
+  weatherReportSchema,
+  type RainGauge,
+  type WaterFilter,
+  type WaterList,
+  type WeatherReport,
+} from '@sombra/contract';
 import { map, type Observable } from 'rxjs';
 
 export interface WaterAsk extends WaterFilter {
@@ -12,6 +19,15 @@ export interface WaterAsk extends WaterFilter {
 @Injectable({ providedIn: 'root' })
 export class WaterService {
   private readonly http = inject(HttpClient);
+
+  /** Takes a file of measured days; `confirmed` where what hardly ever happens did happen. */
+  importWeather(file: File, confirmed: boolean): Observable<WeatherReport> {
+    const options = { params: { confirmed: confirmed ? 'yes' : 'no' }, headers: { 'content-type': 'text/csv' } };
+    return this.http.post('/api/water/weather', file, options).pipe(map((body) => weatherReportSchema.parse(body)));
+  }
+  gauge(gauge: RainGauge): Observable<unknown> {
+    return this.http.put('/api/water/gauge', gauge);
+  }
 
   list({ group, place, offset, limit }: WaterAsk): Observable<WaterList> {
     const params = { offset, limit, ...(group ? { group } : {}), ...(place ? { place } : {}) };
