@@ -17,7 +17,6 @@ import {
   limits,
   probeClasses,
   probeNames,
-  treeWater,
   type ProbeClass,
   type RecordFacts,
 } from '@sombra/core';
@@ -29,6 +28,7 @@ import { TypedQuantity } from '../fields/typed-quantity';
 import { SessionService } from '../session/session.service';
 import { BecauseList } from '../ui/because-list';
 import { BallGauge } from '../water/ball-gauge';
+import { followedTree, readLitres } from '../water/followed-tree';
 import { sayNext } from '../water/say-next';
 import { WaterBasisService } from '../water/water-basis.service';
 
@@ -164,13 +164,10 @@ export class WaterStop {
 
   protected readonly basis = resource({ loader: () => firstValueFrom(this.doors.basis()).catch(() => null) });
   private readonly followed = computed(() => {
-    const { life, detail, records, species } = this.stop();
+    const { life, detail, records } = this.stop();
     const basis = this.basis.value();
     if (!life || !detail || !basis) return null;
-    const known = basis.species.find(({ botanical }) => botanical === species) ?? null;
-    const { station, recorded, forecast } = basis;
-    const of = { records, basis: life, species: known, weather: { station, recorded, forecast } };
-    return treeWater({ ...of, checkpoint: detail.waterFrom, today: this.session.today() });
+    return followedTree({ records, life, detail }, basis, this.session.today());
   });
   protected readonly water = computed(() => {
     const followed = this.followed();
@@ -217,14 +214,9 @@ export class WaterStop {
   }
 
   protected giveTyped(): void {
-    const litres = this.typed.value();
-    const { min, max } = limits.wateringL;
-    if (litres === null || litres < min || litres > max) {
-      const got = this.typed.text() || 'nothing';
-      this.fault.set(`Another amount must be within ${this.say(min)} to ${this.say(max)}, got ${got}.`);
-      return;
-    }
-    this.give(litres);
+    const read = readLitres(this.typed, { name: 'Another amount', units: this.session.units() });
+    if ('fault' in read) this.fault.set(read.fault);
+    else this.give(read.litres);
   }
 
   protected give(litres: number): void {

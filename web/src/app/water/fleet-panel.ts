@@ -16,8 +16,8 @@ const words = () => new FormControl('', { nonNullable: true });
 
 /** `-25.4012, 36.9031`: longitude and latitude; `null` for anything else. */
 export function readPosition(text: string): [number, number] | null {
-  const parts = text.split(/[,;]\s*|\s+/).map(Number);
-  const [lng, lat] = parts;
+  const parts = text.trim().split(/[,;]\s*|\s+/);
+  const [lng, lat] = parts.map((part) => (part === '' ? NaN : Number(part)));
   return parts.length === 2 && lng !== undefined && lat !== undefined && Number.isFinite(lng) && Number.isFinite(lat)
     ? [lng, lat]
     : null;

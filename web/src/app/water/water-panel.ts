@@ -8,7 +8,7 @@ import {
   viewChild,
   type ElementRef,
 } from '@angular/core';
-import { displays, formatQuantity, limits, moistureRibbon, treeWater } from '@sombra/core';
+import { displays, formatQuantity, moistureRibbon } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { DrawingView } from '../drawing/drawing-view';
 import { elementWidth } from '../drawing/element-width';
@@ -20,6 +20,7 @@ import { SpotStore } from '../spot/spot-store';
 import { BecauseList } from '../ui/because-list';
 import { sayProblem } from '../ui/problem';
 import { sayDay } from '../ui/say-date';
+import { followedTree, readLitres } from './followed-tree';
 import { sayNext } from './say-next';
 import { WaterBasisService } from './water-basis.service';
 
@@ -169,11 +170,7 @@ export class WaterPanel {
   protected readonly water = computed(() => {
     const [life, detail, basis] = [this.store.life(), this.store.detail(), this.basis.value()];
     if (!life || !detail || !basis) return null;
-    const species = basis.species.find(({ botanical }) => botanical === detail.tree?.species) ?? null;
-    const { station, recorded, forecast } = basis;
-    const weather = { station, recorded, forecast };
-    const of = { records: this.store.records(), basis: life, species, weather, checkpoint: detail.waterFrom };
-    return treeWater({ ...of, today: this.session.today() });
+    return followedTree({ records: this.store.records(), life, detail }, basis, this.session.today());
   });
   protected readonly drawing = computed(() => {
     const water = this.water();
@@ -208,13 +205,12 @@ export class WaterPanel {
   }
 
   protected async give(): Promise<void> {
-    const litres = this.typed.value();
-    const { min, max } = limits.wateringL;
-    if (litres === null || litres < min || litres > max) {
-      const say = (value: number) => formatQuantity(value, 'volumeL', this.session.units());
-      this.fault.set(`Watered today must be within ${say(min)} to ${say(max)}, got ${this.typed.text() || 'nothing'}.`);
+    const read = readLitres(this.typed, { name: 'Watered today', units: this.session.units() });
+    if ('fault' in read) {
+      this.fault.set(read.fault);
       return;
     }
+    const { litres } = read;
     const facts = { wateredOn: this.session.today(), litres };
     if (await this.sender.send({ kind: 'watering', facts, supersedes: null }, 'Watering stored.'))
       this.typed.fill(null);
