@@ -106,7 +106,7 @@ export class FilterBar {
   readonly stage = input<string | null>(null);
   protected readonly view = inject(ViewState);
   private readonly lists = inject(SpotListService);
-  private readonly stages = inject(RoomMap).stages.map(({ path, name }) => ({ value: path, name }));
+  private readonly stages = inject(RoomMap).spotStages.map(({ path, name }) => ({ value: path, name }));
   protected readonly isOpen = signal(false);
   private readonly facets = signal<Facets>({ places: [], species: [], stages: [], levels: [] });
 

@@ -124,7 +124,7 @@ export class SpotHead {
   protected readonly moment = (at: number): string => sayMoment(new Date(at).toISOString());
   private readonly session = inject(SessionService);
   protected readonly mayBringBack = computed(() => this.session.may('withdraw_spots'));
-  protected readonly stages = inject(RoomMap).stages;
+  protected readonly stages = inject(RoomMap).spotStages;
   protected readonly waitsIn = computed(() => (this.store.life()?.decisions.length ? this.store.life()?.stage : null));
 
   protected async bringBack({ id, ref }: { id: string; ref: string }): Promise<void> {

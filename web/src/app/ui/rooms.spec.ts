@@ -9,11 +9,21 @@ beforeEach(() => {
   map = TestBed.inject(RoomMap);
 });
 
+describe('a stage whose work is on the whole town', () => {
+  it('stands in work order, and has no bench a spot could be opened at', () => {
+    const paths = map.stages.map(({ path }) => path);
+    expect(paths.indexOf('water')).toBe(paths.indexOf('inspect') - 1);
+    expect(map.spotStages.map(({ path }) => path)).toEqual(paths.filter((path) => path !== 'water'));
+    expect(map.ofStage('water')).toBeUndefined();
+  });
+});
+
 describe('pages of a stage', () => {
   it.each([
     ['/ground/0190a5c2-0000-7000-8000-000000000001?part=around', 'Ground'],
     ['/tickets?on=2026-06-01', 'Ground'],
     ['/lists/0190a5c2-0000-7000-8000-000000000001', 'Match'],
+    ['/rounds/0190a5c2-0000-7000-8000-000000000001', 'Water'],
     ['/people', 'Programme'],
     ['/desk', undefined],
     ['/me', undefined],

@@ -51,6 +51,8 @@ export const ROOMS = new InjectionToken<readonly Room[]>('rooms');
 export class RoomMap {
   private readonly rooms = inject(ROOMS);
   readonly stages = this.rooms.flatMap(({ stage }) => (stage ? [{ path: stage, name: stageNames[stage] }] : []));
+  /** Those that have a bench for one spot. */
+  readonly spotStages = this.rooms.filter(isSpotRoom).map(({ stage }) => ({ path: stage, name: stageNames[stage] }));
   readonly pages: readonly Page[] = this.rooms.flatMap(({ pages }) => pages);
 
   ofStage(stage: Stage | null): StageRoom | undefined {
