@@ -109,6 +109,49 @@ describe('a tree followed night by night', () => {
   });
 });
 
+describe('a day that is not measured yet', () => {
+  const late = (days: number, forecast = span(addDaysTo(plantedOn, days), 20)) =>
+    waterClimate({ station, recorded: rainy.slice(0, days), forecast }, { windows: mildWinterWindows, today });
+  const kept = (records: readonly FieldRecord[], by: WaterClimate) => {
+    const inputs = inputsOf(records);
+    const start = beginningOf(inputs, by);
+    if (!start) throw new Error('no weather');
+    return advanceWater(inputs, start, by).kept;
+  };
+
+  it('counts with what was poured on it, by its forecast; the checkpoint stays at the last that was measured', () => {
+    const yesterday = late(60);
+    const [dry, wet] = [kept(loam, yesterday), kept([...loam, watered(today, 150)], yesterday)];
+    expect(dry.next).toMatchObject({ kind: 'water' });
+    expect(dry.share).toBeLessThan(0.5);
+    expect(wet.share).toBeGreaterThan(0.8);
+    expect(wet.next.kind === 'water' && wet.next.on <= today).toBe(false);
+    expect(wet.checkpoint).toEqual(dry.checkpoint);
+    expect(wet.checkpoint.day).toBe(addDaysTo(today, -1));
+  });
+
+  it('is as the last one was, without rain, where a station is silent and nobody forecast it', () => {
+    const silent = late(50, []);
+    expect(silent.ahead.map(({ day }) => day).filter((day) => day <= today)).toHaveLength(11);
+    expect(silent.ahead.find(({ day }) => day === today)?.rainMm).toBe(0);
+    expect(kept(loam, silent).supply).toBeLessThan(kept(loam, late(60)).supply + 0.2);
+  });
+
+  it('a tree planted on it is followed from it on, and comes to the same once it was measured', () => {
+    const before = waterClimate(
+      { station, recorded: rainy.slice(0, 1).map((day) => ({ ...day, day: addDaysTo(plantedOn, -1) })), forecast: [] },
+      { windows: mildWinterWindows, today: plantedOn },
+    );
+    const inputs = inputsOf(given);
+    const first = beginningOf(inputs, before);
+    if (!first) throw new Error('not followed');
+    const { checkpoint, share } = advanceWater(inputs, first, before).kept;
+    expect(checkpoint.day).toBe(addDaysTo(plantedOn, -1));
+    expect(share).toBeGreaterThan(0.9);
+    expect(advanceWater(inputs, checkpoint, climate).kept).toEqual(advanceWater(inputs, begin(inputs), climate).kept);
+  });
+});
+
 describe('what was given', () => {
   it.each([
     ['nothing new', given, null],

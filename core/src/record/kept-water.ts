@@ -13,7 +13,7 @@ import {
   type WaterClimate,
   type WaterNow,
 } from '../water';
-import { daysAfter, holdsOf, nextWater, type NextWater, type TreeInputs } from './tree-water';
+import { daysAfter, holdsOf, nextWater, presentDays, type NextWater, type TreeInputs } from './tree-water';
 
 /** What is kept of a tree's water for every list of it: where it stands, and when it next asks for water. */
 export interface KeptWater extends Pick<WaterNow, 'share' | 'errorShare' | 'supply'> {
@@ -42,22 +42,31 @@ export function advanceWater(inputs: TreeInputs, from: WaterCheckpoint, climate:
     at = followWater(subject, at, month, given).to;
     if (endsMonth(at.day)) monthEnds.push(at);
   }
-  const { share, errorShare, supply } = waterAt(subject, at);
-  return { kept: { share, errorShare, supply, checkpoint: at, next: nextOf(inputs, at, climate) }, monthEnds };
+  const today = untilToday(inputs, at, climate);
+  const { share, errorShare, supply } = waterAt(subject, today);
+  return { kept: { share, errorShare, supply, checkpoint: at, next: nextOf(inputs, today, climate) }, monthEnds };
 }
 
-function nextOf({ subject }: TreeInputs, at: WaterCheckpoint, climate: WaterClimate): NextWater {
-  const now = waterAt(subject, at);
+/** Days that are over, or are today's, and not yet measured count by their forecast: with what was poured on them. */
+function untilToday({ subject, given }: TreeInputs, at: WaterCheckpoint, climate: WaterClimate): WaterCheckpoint {
+  const present = presentDays(climate, at.day);
+  return present.length > 0 ? followWater(subject, at, present, given).to : at;
+}
+
+function nextOf({ subject }: TreeInputs, today: WaterCheckpoint, climate: WaterClimate): NextWater {
+  const now = waterAt(subject, today);
+  const coming = climate.ahead.filter(({ day }) => day > today.day);
   const ahead: BalancedDay[] = [];
-  let to = at;
-  const asks = (): boolean => at.drownedSince !== null || [now, ...ahead].some(({ supply }) => supply < waterFromShare);
-  for (let i = 0; i < climate.ahead.length && !asks(); i += pieceDays) {
-    const piece = followWater(subject, to, climate.ahead.slice(i, i + pieceDays));
+  let to = today;
+  const asks = (): boolean =>
+    today.drownedSince !== null || [now, ...ahead].some(({ supply }) => supply < waterFromShare);
+  for (let i = 0; i < coming.length && !asks(); i += pieceDays) {
+    const piece = followWater(subject, to, coming.slice(i, i + pieceDays));
     ahead.push(...piece.days);
     to = piece.to;
   }
   const holdsL = holdsOf(ballStore(subject));
-  return nextWater({ subject, now, ahead, holdsL, forecastUntil: climate.forecastUntil }, at.drownedSince);
+  return nextWater({ subject, now, ahead, holdsL, forecastUntil: climate.forecastUntil }, today.drownedSince);
 }
 
 function byMonth(days: readonly ClimateDay[]): ClimateDay[][] {

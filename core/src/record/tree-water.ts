@@ -144,9 +144,13 @@ export const daysAfter = (climate: WaterClimate, day: IsoDate): readonly Climate
   return from < 0 ? [] : climate.past.slice(from);
 };
 
+/** Days after one, up to today, that no station has measured yet. */
+export const presentDays = ({ ahead, today }: WaterClimate, after: IsoDate): readonly ClimateDay[] =>
+  ahead.filter(({ day }) => day > after && day <= today);
+
 /**
  * Where a tree's days begin: at a checkpoint that the climate goes on from without a gap, else at its planting or the
- * first day of weather since; `null` without any weather since.
+ * first day of weather since; `null` without any weather.
  */
 export function beginningOf(
   { subject }: TreeInputs,
@@ -156,7 +160,12 @@ export function beginningOf(
   const goesOn = checkpoint && climate.past.some(({ day }) => day === addDaysTo(checkpoint.day, 1));
   if (goesOn) return checkpoint;
   const first = climate.past.find(({ day }) => day >= subject.plantedOn);
-  return first ? waterStart(subject, first.day) : null;
+  if (first) return waterStart(subject, first.day);
+  // Planted since the last day that was measured: it begins with the next one.
+  const { plantedOn } = subject;
+  return climate.past.length > 0 && presentDays(climate, '').some(({ day }) => day === plantedOn)
+    ? waterStart(subject, plantedOn)
+    : null;
 }
 
 /**
@@ -172,8 +181,15 @@ export function treeWater({ records, basis, species, weather, today, checkpoint 
   const { subject, given } = inputs;
   const ball = ballStore(subject);
   const holdsL = holdsOf(ball);
-  const { days, to } = followWater(subject, begin, daysAfter(climate, begin.day), given);
-  const { days: ahead } = followWater(subject, to, climate.ahead);
+  const measured = followWater(subject, begin, daysAfter(climate, begin.day), given);
+  const present = followWater(subject, measured.to, presentDays(climate, measured.to.day), given);
+  const [days, to] = [[...measured.days, ...present.days], present.to];
+  if (days.length === 0) return null;
+  const { days: ahead } = followWater(
+    subject,
+    to,
+    climate.ahead.filter(({ day }) => day > to.day),
+  );
   const followed = { subject, now: waterAt(subject, to), ahead, holdsL, forecastUntil: climate.forecastUntil };
   const next = nextWater(followed, to.drownedSince);
   const seen = new Set(days.map(({ day }) => day));

@@ -61,8 +61,9 @@ export interface ClimateDay {
 export interface WaterClimate {
   /** What was measured, gaps filled, until today. */
   readonly past: readonly ClimateDay[];
-  /** After that: the forecast, and behind it the same days of a year ago without their rain. */
+  /** After that: the forecast, from the first day that was not measured on, and behind it a year ago without its rain. */
   readonly ahead: readonly ClimateDay[];
+  readonly today: IsoDate;
   readonly forecastUntil: IsoDate;
 }
 
@@ -91,16 +92,37 @@ export function waterClimate(
 ): WaterClimate {
   const recorded = weather.recorded.filter(({ day }) => day <= today);
   const days = (all: readonly WeatherDay[]) => climateDays(filled(all), weather.station, windows);
-  // Where a station is late, what was forecast of the days between stands in for what it will say.
-  const known = recorded.at(-1)?.day ?? addDaysTo(today, -1);
-  const coming = filled(weather.forecast.filter(({ day }) => day > known));
+  const last = recorded.at(-1);
+  const known = last?.day ?? addDaysTo(today, -1);
+  const coming = untilToday(
+    last,
+    weather.forecast.filter(({ day }) => day > known),
+    today,
+  );
   const forecastUntil = coming.at(-1)?.day ?? known;
   const byDay = new Map(recorded.map((day) => [day.day, day]));
   const behind = Array.from({ length: aheadDays }, (_, i) => addDaysTo(forecastUntil, i + 1)).flatMap((day) => {
     const before = byDay.get(addDaysTo(day, -364));
     return before && daysBetween(today, day) <= aheadDays ? [{ ...before, day, rainMm: 0 }] : [];
   });
-  return { past: days(recorded), ahead: days([...coming, ...behind]), forecastUntil };
+  return { past: days(recorded), ahead: days([...coming, ...behind]), forecastUntil, today };
+}
+
+/** Longer than this nobody guesses what the weather was. Days */
+const mostSilentDays = 14;
+
+/**
+ * Where a station is late, what was forecast of the days up to today stands in for what it will say; where nothing was,
+ * the last day that is known, without its rain, for a fortnight at most.
+ */
+function untilToday(last: WeatherDay | undefined, forecast: readonly WeatherDay[], today: IsoDate): WeatherDay[] {
+  const newest = forecast.at(-1) ?? last;
+  const silent = newest ? daysBetween(newest.day, today) : 0;
+  const bridge = newest && silent > 0 && silent <= mostSilentDays ? [{ ...newest, day: today, rainMm: 0 }] : [];
+  const coming = [...forecast, ...bridge];
+  const [first] = coming;
+  const joins = last && first && daysBetween(last.day, first.day) <= mostSilentDays;
+  return joins ? filled([last, ...coming]).slice(1) : filled(coming);
 }
 
 const climateDays = (days: readonly WeatherDay[], station: Station, windows: readonly PlantingWindow[]): ClimateDay[] =>

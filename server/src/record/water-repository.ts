@@ -193,7 +193,6 @@ export async function markOutgrown(trx: Db, today: IsoDate): Promise<void> {
 }
 
 export interface WaterNight extends WaterClimate {
-  readonly day: IsoDate;
   readonly endedAt: string;
 }
 
@@ -203,16 +202,16 @@ export async function lastNight(db: Db): Promise<WaterNight | null> {
     { past: ClimateDay[]; ahead: ClimateDay[]; day: string; forecast_until: string; ended_at: Date } | undefined
   >();
   if (!row) return null;
-  const { past, ahead, day, forecast_until: forecastUntil, ended_at } = row;
-  return { past, ahead, day, forecastUntil, endedAt: ended_at.toISOString() };
+  const { past, ahead, day: today, forecast_until: forecastUntil, ended_at } = row;
+  return { past, ahead, today, forecastUntil, endedAt: ended_at.toISOString() };
 }
 
-export async function keepNight(trx: Db, { past, ahead, forecastUntil }: WaterClimate, day: IsoDate): Promise<void> {
+export async function keepNight(trx: Db, { past, ahead, forecastUntil, today }: WaterClimate): Promise<void> {
   await trx('water_night')
     .insert({
       past: JSON.stringify(past),
       ahead: JSON.stringify(ahead),
-      day,
+      day: today,
       forecast_until: forecastUntil,
       ended_at: trx.fn.now(),
     })
@@ -230,5 +229,17 @@ export async function markSpeciesDue(trx: Db, botanical: string): Promise<void> 
   await trx.raw(
     `insert into water_due select spot_id from tree where standing and species = ? order by spot_id on conflict do nothing`,
     [botanical],
+  );
+}
+
+/** Trees planted of late that could not be followed, for want of weather: asked about again once it is another. */
+export async function markUnfollowed(trx: Db, plantedSince: IsoDate): Promise<void> {
+  await trx.raw(
+    `insert into water_due
+     select period.spot_id from spot_period period
+     where period.until_day is null and period.planted_on >= ?
+       and not exists (select 1 from tree_water water where water.spot_id = period.spot_id)
+     order by 1 on conflict do nothing`,
+    [plantedSince],
   );
 }

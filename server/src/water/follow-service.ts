@@ -1,4 +1,5 @@
 import {
+  addDaysTo,
   advanceWater,
   beginningOf,
   checkpointBefore,
@@ -34,6 +35,7 @@ import {
   lastNight,
   markAllDue,
   markOutgrown,
+  markUnfollowed,
   storedWater,
   takeDue,
   type StoredWater,
@@ -45,6 +47,8 @@ import { speciesOfSpots, whatChanged } from './repository';
 const chunk = { night: 500, due: 40 } as const;
 /** Checkpoints are kept so long: a device takes one along, and what is recorded late is rarely later. */
 const keptMonths = 14;
+/** A tree planted so lately is asked about anew with each new weather, until there is some to follow it by. */
+const unfollowedDays = 60;
 const everyMs = 5000;
 const [first, last] = ['1970-01-01', '9999-12-31'] as const;
 
@@ -77,16 +81,19 @@ export async function followTrees(db: Knex): Promise<FollowReport> {
   if (!known) {
     if (weatherFrom !== null) await inTurn(db, markAllDue);
     else advanced = await advanceAll(db, night);
-    await inTurn(db, (trx) => markOutgrown(trx, today));
+    await inTurn(db, async (trx) => {
+      await markOutgrown(trx, today);
+      await markUnfollowed(trx, addDaysTo(today, -unfollowedDays));
+    });
   }
   const anew = await followDue(db, night);
-  if (!known || before.day !== today) await inTurn(db, (trx) => keepNight(trx, climate, today));
+  if (!known) await inTurn(db, (trx) => keepNight(trx, climate));
   return { advanced, anew };
 }
 
 /** As it comes back from the database. */
-const comparable = ({ past, ahead, forecastUntil }: WaterClimate): unknown =>
-  JSON.parse(JSON.stringify({ past, ahead, forecastUntil }));
+const comparable = ({ past, ahead, forecastUntil, today }: WaterClimate): unknown =>
+  JSON.parse(JSON.stringify({ past, ahead, forecastUntil, today }));
 
 const inTurn = <T>(db: Knex, act: (trx: Knex.Transaction) => Promise<T>): Promise<T> =>
   db.transaction(async (trx) => {

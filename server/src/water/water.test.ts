@@ -1,6 +1,6 @@
 import type { WaterList } from '@sombra/contract';
 import { addDaysTo, type IsoDate } from '@sombra/core';
-import { look, sending, type TestTown, type Visitor } from '../../testing/test-town';
+import { container, loam, look, planting, sending, type TestTown, type Visitor } from '../../testing/test-town';
 import { openWaterTown } from '../../testing/water-town';
 import { followTrees } from './follow-service';
 
@@ -98,6 +98,41 @@ it('night after night comes to what one run gives', async () => {
       .update({ source: 'recorded' });
     await followTrees(town.db);
   }
+  await fromScratch();
+});
+
+it('a watering of a day no station has measured yet counts at once', async () => {
+  const [, , third = ''] = spots;
+  await town.db('weather_day').where({ day: today }).update({ source: 'forecast' });
+  await followTrees(town.db);
+  expect((await list('?group=now')).lines.map(({ spotId }) => spotId)).toContain(third);
+  await cora.record(sending(third, { kind: 'watering', facts: { wateredOn: today, litres: 80 } }));
+  await followTrees(town.db);
+  expect((await list('?group=now')).lines.map(({ spotId }) => spotId)).not.toContain(third);
+  await town.db('weather_day').where({ day: today }).update({ source: 'recorded' });
+  await followTrees(town.db);
+  expect((await list('?group=now')).lines.map(({ spotId }) => spotId)).not.toContain(third);
+  await fromScratch();
+});
+
+it('a tree planted while no weather was known is followed once there is some', async () => {
+  const [first = ''] = spots;
+  await town
+    .db('weather_day')
+    .where('day', '>', addDaysTo(today, -40))
+    .update({ day: town.db.raw('day + 1000') });
+  const { spotId } = await town.addSpot('Q-0500');
+  await cora.record(sending(spotId, { kind: 'ground', facts: loam }, 1));
+  await cora.record(sending(spotId, { kind: 'stock', facts: container }, 2));
+  await cora.record(sending(spotId, planting(addDaysTo(today, -9))));
+  await followTrees(town.db);
+  expect((await list('?limit=500')).lines.map((line) => line.spotId)).not.toContain(spotId);
+  await town
+    .db('weather_day')
+    .where('day', '>', addDaysTo(today, 500))
+    .update({ day: town.db.raw('day - 1000') });
+  await followTrees(town.db);
+  expect((await list('?limit=500')).lines.map((line) => line.spotId)).toEqual(expect.arrayContaining([first, spotId]));
   await fromScratch();
 });
 
