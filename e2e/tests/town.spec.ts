@@ -66,6 +66,9 @@ test('keys lead everywhere: find, key map, pages, list', async ({ signedIn: page
   await expect(page).toHaveURL(/\/town\/[0-9a-f-]+\?.*chosen=W-0103/);
   await page.keyboard.press('g');
   await page.keyboard.press('6');
+  await expect(heading(page)).toHaveText('Dry by when');
+  await page.keyboard.press('g');
+  await page.keyboard.press('7');
   await expect(heading(page)).toHaveText('Inspect');
   await page.getByRole('grid').focus();
   await lines(page).first().waitFor();
@@ -432,7 +435,7 @@ test('the desk comes with little to load, and the map only when a map shows', as
   await page.waitForLoadState('networkidle');
   expect(scriptBytes).toBeGreaterThan(100_000);
   // The benches of all stages, and what seals and sends, are loaded behind the first page, and count.
-  expect(scriptBytes).toBeLessThan(440_000);
+  expect(scriptBytes).toBeLessThan(450_000);
   expect([...urls.values()].filter((url) => url.includes('/map/'))).toEqual([]);
   await page.goto(`${town.url}/town?as=map`);
   await mapReady(page);
