@@ -1,6 +1,6 @@
 import * as z from 'zod';
 
-export const importLimits = { rows: 10_000, bytes: 12 * 1024 * 1024 } as const;
+export const importLimits = { rows: 10_000, bytes: 32 * 1024 * 1024 } as const;
 
 export const rowIssueSchema = z.object({
   /** Row as a spreadsheet counts it: the header is row 1. For GeoJSON the first feature is row 1. */
