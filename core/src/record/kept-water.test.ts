@@ -172,6 +172,8 @@ describe('a climate', () => {
     expect(climateDiffersFrom(climate.past, changed)).toBe('2026-06-02');
     expect(climateDiffersFrom(climate.past.slice(0, 30), climate.past)).toBeNull();
     expect(climateDiffersFrom(climate.past, climate.past.slice(1))).toBe(plantedOn);
+    // A file of an older year: everything after it is another.
+    expect(climateDiffersFrom(climate.past.slice(20), climate.past)).toBe(plantedOn);
   });
 });
 

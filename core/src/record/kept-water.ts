@@ -1,8 +1,7 @@
-import { addMonthsTo, type IsoDate } from '../calendar';
+import { addMonthsTo, earliest, type IsoDate } from '../calendar';
 import { aftercareTimes, type Practice } from '../practice';
 import type { Stock } from '../stock';
 import {
-  ballStore,
   endsMonth,
   followWater,
   waterAt,
@@ -13,7 +12,7 @@ import {
   type WaterClimate,
   type WaterNow,
 } from '../water';
-import { daysAfter, holdsOf, nextWater, presentDays, type NextWater, type TreeInputs } from './tree-water';
+import { daysAfter, nextWater, presentDays, type NextWater, type TreeInputs } from './tree-water';
 
 /** What is kept of a tree's water for every list of it: where it stands, and when it next asks for water. */
 export interface KeptWater extends Pick<WaterNow, 'share' | 'errorShare' | 'supply'> {
@@ -65,8 +64,7 @@ function nextOf({ subject }: TreeInputs, today: WaterCheckpoint, climate: WaterC
     ahead.push(...piece.days);
     to = piece.to;
   }
-  const holdsL = holdsOf(ballStore(subject));
-  return nextWater({ subject, now, ahead, holdsL, forecastUntil: climate.forecastUntil }, today.drownedSince);
+  return nextWater({ subject, now, ahead, forecastUntil: climate.forecastUntil }, today.drownedSince);
 }
 
 function byMonth(days: readonly ClimateDay[]): ClimateDay[][] {
@@ -94,20 +92,21 @@ export function followedUntil(
   return addMonthsTo(plantedOn, Math.round(Math.max(leastMonths, wanted)));
 }
 
-/** The first day on which two climates differ, within the days the first one has; `null` where none does. */
+const sameDay = (one: ClimateDay | undefined, other: ClimateDay | undefined): boolean =>
+  one !== undefined &&
+  other !== undefined &&
+  one.etMm === other.etMm &&
+  one.rainMm === other.rainMm &&
+  one.degrees === other.degrees &&
+  one.resting === other.resting;
+
+/** The first day on which two climates differ, up to the last day of the one before; `null` where none does. */
 export function climateDiffersFrom(before: readonly ClimateDay[], now: readonly ClimateDay[]): IsoDate | null {
-  const byDay = new Map(now.map((day) => [day.day, day]));
-  for (const one of before) {
-    const other = byDay.get(one.day);
-    const same =
-      other &&
-      one.etMm === other.etMm &&
-      one.rainMm === other.rainMm &&
-      one.degrees === other.degrees &&
-      one.resting === other.resting;
-    if (!same) return one.day;
-  }
-  return null;
+  const last = before.at(-1)?.day ?? '';
+  const [was, is] = [before, now].map((days) => new Map(days.map((day) => [day.day, day])));
+  // Days that came before the first one known, or between, count as well: a file of an older year changes all after it.
+  const days = [...before, ...now].map(({ day }) => day).filter((day) => day <= last);
+  return earliest(days.filter((day) => !sameDay(was?.get(day), is?.get(day)))) ?? null;
 }
 
 /** The newest of these checkpoints from before a day. */

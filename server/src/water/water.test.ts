@@ -24,6 +24,14 @@ const rows = (): Promise<unknown[]> =>
     .select('spot_id', 'day', 'ball_l', 'soil_l', 'variance', 'supply', 'next', 'stress_days', 'degree_days');
 const checkpoints = (): Promise<unknown[]> => town.db('water_checkpoint').orderBy(['spot_id', 'day']);
 
+async function plantedTree(ref: string, plantedOn: IsoDate): Promise<{ spotId: string }> {
+  const { spotId } = await town.addSpot(ref);
+  await cora.record(sending(spotId, { kind: 'ground', facts: loam }, 1));
+  await cora.record(sending(spotId, { kind: 'stock', facts: container }, 2));
+  await cora.record(sending(spotId, planting(plantedOn)));
+  return { spotId };
+}
+
 /** What a run from scratch gives: nothing is left of what was worked out before. */
 async function fromScratch(): Promise<{ trees: unknown[]; ends: unknown[] }> {
   const before = { trees: await rows(), ends: await checkpoints() };
@@ -83,6 +91,20 @@ it('a day of weather that is corrected, or comes at all, changes what it changes
   await fromScratch();
 });
 
+it('weather of an older year, read from a file long after, changes all that follows it', async () => {
+  const { spotId } = await plantedTree('Q-0700', addDaysTo(today, -130));
+  await followTrees(town.db);
+  const { trees: before } = await fromScratch();
+  const older = { t_min_c: 9, t_max_c: 15, source: 'recorded' };
+  const days = Array.from({ length: 40 }, (_, i) => ({ ...older, day: addDaysTo(today, i - 140), rain_mm: i % 3 }));
+  await town.db('weather_day').insert(days);
+  await followTrees(town.db);
+  const of = (all: unknown[]) => all.find((row) => (row as { spot_id: string }).spot_id === spotId);
+  const { trees } = await fromScratch();
+  expect(of(before)).toBeDefined();
+  expect(of(trees)).not.toEqual(of(before));
+});
+
 it('night after night comes to what one run gives', async () => {
   await town
     .db('weather_day')
@@ -121,10 +143,7 @@ it('a tree planted while no weather was known is followed once there is some', a
     .db('weather_day')
     .where('day', '>', addDaysTo(today, -40))
     .update({ day: town.db.raw('day + 1000') });
-  const { spotId } = await town.addSpot('Q-0500');
-  await cora.record(sending(spotId, { kind: 'ground', facts: loam }, 1));
-  await cora.record(sending(spotId, { kind: 'stock', facts: container }, 2));
-  await cora.record(sending(spotId, planting(addDaysTo(today, -9))));
+  const { spotId } = await plantedTree('Q-0500', addDaysTo(today, -9));
   await followTrees(town.db);
   expect((await list('?limit=500')).lines.map((line) => line.spotId)).not.toContain(spotId);
   await town
