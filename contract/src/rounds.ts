@@ -105,7 +105,7 @@ export const seekRoundsProgressSchema = z.discriminatedUnion('kind', [
 ]);
 export type SeekRoundsProgress = z.infer<typeof seekRoundsProgressSchema>;
 
-export const roundStates = ['draft', 'given', 'over'] as const;
+export const roundStates = ['draft', 'given'] as const;
 const headFields = {
   id: z.uuid(),
   title: z.string(),

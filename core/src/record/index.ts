@@ -9,6 +9,7 @@ export * from './whole-plan';
 export * from './decision';
 export * from './spot-life';
 export * from './spot-periods';
+export { typicalRingM2, typicalStock, typicalSubject } from './typical-tree';
 export * from './tree-water';
 export * from './kept-water';
 export * from './round-weight';

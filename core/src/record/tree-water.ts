@@ -2,13 +2,13 @@ import { addDaysTo, type IsoDate } from '../calendar';
 import type { WindExposure } from '../ground';
 import { crownGrowthOf, middlingCrown, type Grade, type Species } from '../match';
 import { givesWater, type Practice } from '../practice';
-import type { Stock } from '../stock';
 import {
   ballStore,
   doseL,
   doseReaches,
   fingerShare,
   followWater,
+  holdsOf,
   waterAt,
   probeShare,
   rootBlock,
@@ -32,12 +32,12 @@ import { ofKind, standing, type FieldRecord } from './record';
 import type { SpotBasis } from './spot-basis';
 
 /** Of reference evapotranspiration, what a crown asks for, by its species' use of water; estimates by thirds. */
-const useOf: Readonly<Record<Grade, number>> = { low: 0.3, medium: 0.5, high: 0.7 };
+export const useOf: Readonly<Record<Grade, number>> = { low: 0.3, medium: 0.5, high: 0.7 };
 const windOf: Readonly<Record<WindExposure, number>> = { sheltered: 0.85, open: 1, exposed: 1.15 };
 /** From bare soil and through mulch, of reference evapotranspiration over the ball. Estimates. */
 const surfaceUse = { bare: 0.35, mulched: 0.12 } as const;
 /** Where nobody said how moist its ball came. */
-const cameAs = { moist: 0.9, dry: 0.4, unknown: 0.7, errorShare: 0.25 } as const;
+export const cameAs = { moist: 0.9, dry: 0.4, unknown: 0.7, errorShare: 0.25 } as const;
 
 export interface WaterWeather {
   readonly station: Station;
@@ -87,23 +87,9 @@ export interface TreeInputs {
   readonly given: WaterGiven;
 }
 
-/** A tree of no record, as it is thought of when rules are compared: middling in crown and thirst, in the open. */
-export const typicalSubject = (
-  stock: Stock,
-  { plantedOn, practice, ...ground }: Pick<WaterSubject, 'soil' | 'percolation' | 'plantedOn'> & { practice: Practice },
-): WaterSubject => ({
-  ...ground,
-  block: rootBlock(stock),
-  kind: stock.kind,
-  plantedOn,
-  heightAtPlantingM: stock.heightM,
-  crown: middlingCrown,
-  use: useOf.medium,
-  surface: surfaceOf(practice),
-  came: { share: cameAs.moist, errorShare: cameAs.errorShare },
-});
-
-const surfaceOf = ({ mulch }: Practice): number => (mulch.thicknessMm > 0 ? surfaceUse.mulched : surfaceUse.bare);
+/** Of reference evapotranspiration, what the surface over a ball gives off: mulched where the practice mulches. */
+export const surfaceOf = ({ mulch }: Practice): number =>
+  mulch.thicknessMm > 0 ? surfaceUse.mulched : surfaceUse.bare;
 
 /** `null` for a tree without a planting or a measured stock. */
 export function waterInputs(
@@ -134,14 +120,10 @@ export function waterInputs(
   return { subject, given: { doses: dosesOf(kept, of), readings: readingsOf(kept, ball) } };
 }
 
-/** Water a store holds at field capacity above the wilting point, L. */
-export const holdsOf = ({ volumeL, fieldCapacity, wiltingPoint }: WaterStore): number =>
-  volumeL * (fieldCapacity - wiltingPoint);
-
 /** The days of a climate that a tree is followed through, from after a checkpoint, or from its planting. */
 export const daysAfter = (climate: WaterClimate, day: IsoDate): readonly ClimateDay[] => {
-  const from = climate.past.findIndex((one) => one.day > day);
-  return from < 0 ? [] : climate.past.slice(from);
+  // Night after night only the last day is new: sought from the end.
+  return climate.past.slice(climate.past.findLastIndex((one) => one.day <= day) + 1);
 };
 
 /** Days after one, up to today, that no station has measured yet. */
@@ -190,7 +172,7 @@ export function treeWater({ records, basis, species, weather, today, checkpoint 
     to,
     climate.ahead.filter(({ day }) => day > to.day),
   );
-  const followed = { subject, now: waterAt(subject, to), ahead, holdsL, forecastUntil: climate.forecastUntil };
+  const followed = { subject, now: waterAt(subject, to), ahead, forecastUntil: climate.forecastUntil };
   const next = nextWater(followed, to.drownedSince);
   const seen = new Set(days.map(({ day }) => day));
   const readings = given.readings.filter(({ day }) => seen.has(day));
@@ -198,7 +180,7 @@ export function treeWater({ records, basis, species, weather, today, checkpoint 
   return {
     ball,
     holdsL,
-    because: [...whyNext(next, { ...followed, usedL: days.at(-1)?.usedL ?? 0 }), ...whySurprised(surprises)],
+    because: [...whyNext(next, { ...followed, holdsL, usedL: days.at(-1)?.usedL ?? 0 }), ...whySurprised(surprises)],
     days,
     ahead,
     forecastUntil: climate.forecastUntil,
@@ -243,13 +225,12 @@ interface Ahead {
   readonly subject: WaterSubject;
   readonly now: WaterNow;
   readonly ahead: readonly BalancedDay[];
-  readonly holdsL: number;
   readonly forecastUntil: IsoDate;
 }
 
 function whyNext(
   next: NextWater,
-  { now, usedL, ahead, holdsL, forecastUntil }: Ahead & { usedL: number },
+  { now, usedL, ahead, holdsL, forecastUntil }: Ahead & { holdsL: number; usedL: number },
 ): WaterReason[] {
   const state = [waterBecause('ball_half_now', { sharePct: now.share * 100, errorPct: now.errorShare * 100 })];
   switch (next.kind) {

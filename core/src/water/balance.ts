@@ -15,8 +15,8 @@ export interface WaterStore {
   readonly drainsL: number;
 }
 
-/** Water above the wilting point, L. */
-const atFieldCapacity = ({ volumeL, fieldCapacity, wiltingPoint }: WaterStore): number =>
+/** Water a store holds at field capacity above the wilting point, L. */
+export const holdsOf = ({ volumeL, fieldCapacity, wiltingPoint }: WaterStore): number =>
   volumeL * (fieldCapacity - wiltingPoint);
 const atSaturation = ({ volumeL, saturation, wiltingPoint }: WaterStore): number =>
   volumeL * (saturation - wiltingPoint);
@@ -149,13 +149,13 @@ export function balanceDay(
   const askedSoil = day.demandL * day.soilShare;
   const askedBall = day.demandL - askedSoil;
   // Where one side falls short its other roots make up for it, as far as they reach: to twice what they are asked for.
-  const ownBall = taken(wet.heldL, atFieldCapacity(ball), askedBall + day.evaporationL);
-  const ownSoil = taken(wetSoil.heldL, atFieldCapacity(soil), askedSoil);
+  const ownBall = taken(wet.heldL, holdsOf(ball), askedBall + day.evaporationL);
+  const ownSoil = taken(wetSoil.heldL, holdsOf(soil), askedSoil);
   const shortBall = askedBall - (ownBall - evaporatedOf(ownBall, askedBall, day.evaporationL));
   const fromBall = askedBall + Math.min(mostMakeUp * askedBall, Math.max(0, askedSoil - ownSoil));
   const fromSoil = askedSoil + Math.min(mostMakeUp * askedSoil, Math.max(0, shortBall));
-  const used = taken(wet.heldL, atFieldCapacity(ball), fromBall + day.evaporationL);
-  const usedSoil = taken(wetSoil.heldL, atFieldCapacity(soil), fromSoil);
+  const used = taken(wet.heldL, holdsOf(ball), fromBall + day.evaporationL);
+  const usedSoil = taken(wetSoil.heldL, holdsOf(soil), fromSoil);
   const evaporatedL = evaporatedOf(used, fromBall, day.evaporationL);
   // The ball lies in the soil: what runs out of it goes there, as far as there is room and the ground takes it down.
   const soilL = wetSoil.heldL - usedSoil;
@@ -164,7 +164,7 @@ export function balanceDay(
   const soilEndL = soilL + drainedBall - drainedSoil;
   const drainedL = wetSoil.overL + drainedSoil;
   const flowsL = rainL + day.dosesL + used + drainedBall;
-  const holdsL = atFieldCapacity(ball);
+  const holdsL = holdsOf(ball);
   const grown = before.variance + (dailyError * holdsL) ** 2 + (flowError * Math.min(flowsL, holdsL)) ** 2;
   // A ball that overflowed was full, whatever it held before.
   const surest = wet.overL > 0 ? fullError : mostError;
@@ -195,7 +195,7 @@ export function balanceDay(
 }
 
 /** What a store is short of, to what it holds at field capacity. L */
-export const shortOf = (heldL: number, store: WaterStore): number => Math.max(0, atFieldCapacity(store) - heldL);
+export const shortOf = (heldL: number, store: WaterStore): number => Math.max(0, holdsOf(store) - heldL);
 
 /** Of what left the ball, what its surface gave off. */
 const evaporatedOf = (usedL: number, askedL: number, evaporationL: number): number =>
@@ -203,7 +203,7 @@ const evaporatedOf = (usedL: number, askedL: number, evaporationL: number): numb
 
 /** Of what a store holds at field capacity, what is there: 0–1. */
 export const fullness = (heldL: number, store: WaterStore): number => {
-  const holdsL = atFieldCapacity(store);
+  const holdsL = holdsOf(store);
   return holdsL > 0 ? Math.min(1, heldL / holdsL) : 0;
 };
 
@@ -217,14 +217,14 @@ const taken = (availableL: number, holdsL: number, demandL: number): number =>
   availableL - leftAfter(availableL, holdsL, demandL);
 
 const drains = (heldL: number, store: WaterStore): number =>
-  Math.min(store.drainsL, Math.max(0, heldL - atFieldCapacity(store)));
+  Math.min(store.drainsL, Math.max(0, heldL - holdsOf(store)));
 
 function update(
   { ballL, variance }: { ballL: number; variance: number },
   { share, errorShare }: WaterReading,
   ball: WaterStore,
 ): { ballL: number; variance: number } {
-  const holdsL = atFieldCapacity(ball);
+  const holdsL = holdsOf(ball);
   const error = (errorShare * holdsL) ** 2;
   const weight = variance / (variance + error);
   const moved = ballL + weight * (share * holdsL - ballL);

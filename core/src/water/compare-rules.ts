@@ -1,7 +1,7 @@
 import { daysBetween, type IsoDate } from '../calendar';
 import { routineRules, type DormantWatering, type Practice, type RoutineRule } from '../practice';
 import type { Stock } from '../stock';
-import type { BalancedDay } from './balance';
+import { holdsOf, type BalancedDay } from './balance';
 import {
   doseL,
   doseReaches,
@@ -13,7 +13,7 @@ import {
   type WaterCheckpoint,
   type WaterSubject,
 } from './follow';
-import { routineWater } from './routine-water';
+import { meanVisits, routineWater } from './routine-water';
 import { ballStore } from './tree-stores';
 
 /** A rule as it is tried: one of the schools', or nobody coming at all. */
@@ -57,7 +57,7 @@ export function compareRules(input: RuleTrialInput): RuleTrial[] {
 
 export function tryRule(rule: TriedRule, input: RuleTrialInput): RuleTrial {
   const { subject, climate } = input;
-  const holdsL = holdsOfBall(subject);
+  const holdsL = holdsOf(ballStore(subject));
   const gives = rule === 'none' ? () => null : giver(rule, input, holdsL);
   const first = climate[0];
   let at: WaterCheckpoint | null = first ? waterStart(subject, first.day) : null;
@@ -79,11 +79,6 @@ export function tryRule(rule: TriedRule, input: RuleTrialInput): RuleTrial {
   });
   return { rule, litres, visits, days, stressDays: at?.stressDays ?? 0, waterloggedDays: at?.waterloggedDays ?? 0 };
 }
-
-const holdsOfBall = (subject: WaterSubject): number => {
-  const ball = ballStore(subject);
-  return ball.volumeL * (ball.fieldCapacity - ball.wiltingPoint);
-};
 
 interface Asked {
   readonly i: number;
@@ -128,10 +123,7 @@ function scheduled(
 ): Giver {
   const { by, phases, fromGrowth } = routineRules[rule];
   const { routine } = of.practice;
-  const mean =
-    phases &&
-    phases.reduce((sum, one) => sum + one.weeks * one.visitsPerWeek, 0) /
-      phases.reduce((sum, one) => sum + one.weeks, 0);
+  const mean = phases && meanVisits(phases);
   const months: readonly string[] = of.input.latDeg >= 0 ? summers.north : summers.south;
   let due = 0;
   return ({ i, day }) => {

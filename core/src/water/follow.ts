@@ -6,6 +6,7 @@ import { referenceEtMm, type Station, type WeatherDay } from '../weather';
 import {
   balanceDay,
   fullness,
+  holdsOf,
   shortOf,
   type BalancedDay,
   type WaterDay,
@@ -163,11 +164,11 @@ export function waterStart(subject: WaterSubject, firstDay: IsoDate): WaterCheck
   const degreeDays = Math.max(0, late) * usualDegrees;
   const ball = ballStore(subject);
   const soil = reachedSoil(subject, rootReachMm(degreeDays));
-  const holdsL = ball.volumeL * (ball.fieldCapacity - ball.wiltingPoint);
+  const holdsL = holdsOf(ball);
   return {
     day: addDaysTo(firstDay, -1),
     ballL: share * holdsL,
-    soilL: soil.volumeL * (soil.fieldCapacity - soil.wiltingPoint) * share,
+    soilL: holdsOf(soil) * share,
     variance: (errorShare * holdsL) ** 2,
     degreeDays,
     stressDays: 0,
@@ -252,7 +253,7 @@ export function doseL(
   { ballL, soilShortL }: { readonly ballL: number; readonly soilShortL: number },
 ): number {
   const ball = ballStore(subject);
-  const holdsL = ball.volumeL * (ball.fieldCapacity - ball.wiltingPoint);
+  const holdsL = holdsOf(ball);
   const beside = drainsSlowly(subject.percolation ?? undefined) ? 0 : Math.min(soilShortL, mostBeside * holdsL);
   return (shortOf(ballL, ball) + beside) / doseReaches;
 }
@@ -273,7 +274,7 @@ export function waterAt(subject: WaterSubject, { day, ballL, soilL, variance, de
   const reachMm = rootReachMm(degreeDays);
   const soilShare = soilShareAt(reachMm);
   const soil = reachedSoil(subject, reachMm);
-  const holdsL = ball.volumeL * (ball.fieldCapacity - ball.wiltingPoint);
+  const holdsL = holdsOf(ball);
   return {
     day,
     ballL,

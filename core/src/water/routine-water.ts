@@ -26,7 +26,8 @@ export interface RoutineInput {
 
 const discM2 = (diameterMm: number): number => (Math.PI / 4) * (diameterMm / 1000) ** 2;
 
-const meanVisits = (phases: readonly WateringPhase[]): number => {
+/** Visits a week over all phases, on average. */
+export const meanVisits = (phases: readonly WateringPhase[]): number => {
   const weeks = phases.reduce((sum, phase) => sum + phase.weeks, 0);
   return phases.reduce((sum, phase) => sum + phase.weeks * phase.visitsPerWeek, 0) / weeks;
 };

@@ -5,10 +5,8 @@ import { httpLocateCentre } from '../adapters/locate-centre';
 import { smtpMail } from '../adapters/mail';
 import { httpWeather } from '../adapters/weather';
 import { SeasonKeys } from '../day/season-key';
-import type { TeamSeeker } from '../day/team-service';
 import { keepSending } from '../mail/sending-service';
 import { programmeToday } from '../programme/today';
-import type { RoundSeeker } from '../water/rounds-service';
 import { keepFollowing } from '../water/follow-service';
 import { keepReading } from '../weather/reading-service';
 import { keepSolving, type ListSolver } from '../match/list-service';
@@ -16,7 +14,7 @@ import { keepTending } from '../tickets/tend';
 import { foldCells } from '../map/tiles-repository';
 import { LiveHub } from '../live/hub';
 import { pruneLimits, pruneSessions } from '../people/repository';
-import { makeApp } from './app';
+import { makeApp, type AppParts } from './app';
 import type { Config } from '../platform/config';
 import { openDatabase } from '../platform/db';
 import { openSessionPool } from '../platform/sessions';
@@ -33,11 +31,7 @@ export interface RunningServer {
 export async function serve(
   config: Config,
   logger: Logger,
-  {
-    solver = null,
-    seeker,
-    roundSeeker,
-  }: { solver?: ListSolver | null; seeker?: TeamSeeker; roundSeeker?: RoundSeeker } = {},
+  { solver = null, ...seekers }: { solver?: ListSolver | null } & Pick<AppParts, 'seeker' | 'roundSeeker'> = {},
 ): Promise<RunningServer> {
   const db = openDatabase(config.databaseUrl, { onWarning: (message) => logger.warn({ message }, 'database driver') });
   const sessionPool = openSessionPool(config, (error) => logger.warn({ err: error }, 'session connection lost'));
@@ -68,16 +62,7 @@ export async function serve(
         logger.warn({ err: error }, 'mail not sent'),
       )
     : null;
-  const app = makeApp({
-    config,
-    db,
-    sessionPool,
-    logger,
-    live,
-    centre,
-    ...(seeker ? { seeker } : {}),
-    ...(roundSeeker ? { roundSeeker } : {}),
-  });
+  const app = makeApp({ config, db, sessionPool, logger, live, centre, ...seekers });
   const server = await new Promise<Server>((resolve, reject) => {
     const listening = app.listen(config.port, config.host, (error?: Error) =>
       error ? reject(error) : resolve(listening),

@@ -1,7 +1,7 @@
 import type { RowRead, RowReport } from '@sombra/contract';
 import { InvalidInputError } from '@sombra/core';
 import express, { type Request } from 'express';
-import { readCsv } from './csv';
+import { readCsv, type CsvRows } from './csv';
 
 const mostRows = 5000;
 
@@ -15,7 +15,7 @@ export interface RowsRead<T> {
 }
 
 /** @throws InvalidInputError, path `file`, for bytes that are not UTF-8 */
-export function textOf(bytes: Uint8Array): string {
+function textOf(bytes: Uint8Array): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes).trim();
   } catch {
@@ -23,25 +23,36 @@ export function textOf(bytes: Uint8Array): string {
   }
 }
 
-/** Reads a CSV by its header; faults are told by row and column, rows are counted as a spreadsheet does. */
+/** A CSV by its header. @throws InvalidInputError, path `file`, for what is no CSV in UTF-8, or too much of it */
+export const openCsv = (bytes: Uint8Array): CsvRows => readCsv(textOf(bytes), { rows: mostRows });
+
+type Cells = Readonly<Partial<Record<string, string>>>;
+
+/** Reads a CSV whose header has to name some columns. */
 export function readRows<T>(
   bytes: Uint8Array,
   columns: readonly string[],
-  read: (cells: Readonly<Partial<Record<string, string>>>) => RowRead<T>,
+  read: (cells: Cells) => RowRead<T>,
 ): RowsRead<T> {
-  const { rows, columns: found } = readCsv(textOf(bytes), { rows: mostRows });
+  const { rows, columns: found } = openCsv(bytes);
   const missing = columns.filter((column) => !found.includes(column));
   if (missing.length > 0) {
     throw new InvalidInputError(`the columns ${missing.join(', ')} are missing`, 'file', {
       title: `The file lacks the column${missing.length > 1 ? 's' : ''} ${missing.join(', ')}; its first row must name the columns`,
     });
   }
+  return readEach(rows, read);
+}
+
+/** Faults are told by row and column; rows are counted as a spreadsheet does. */
+export function readEach<T>(rows: CsvRows['rows'], read: (cells: Cells, row: number) => RowRead<T>): RowsRead<T> {
   const good: { row: number; value: T }[] = [];
   const issues: RowReport['issues'] = [];
   rows.forEach((cells, i) => {
-    const result = read(cells);
-    if (result.ok) good.push({ row: i + 2, value: result.value });
-    else issues.push(...result.faults.map((fault) => ({ row: i + 2, ...fault })));
+    const row = i + 2;
+    const result = read(cells, row);
+    if (result.ok) good.push({ row, value: result.value });
+    else issues.push(...result.faults.map((fault) => ({ row, ...fault })));
   });
   return { good, issues };
 }

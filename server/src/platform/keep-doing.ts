@@ -5,18 +5,29 @@
  */
 export function keepDoing(
   act: () => Promise<unknown>,
-  { everyMs, onError }: { readonly everyMs: number; readonly onError: (error: unknown) => void },
+  {
+    everyMs,
+    atOnce = false,
+    onError,
+  }: {
+    readonly everyMs: number;
+    /** Begins without waiting for the first time. */
+    readonly atOnce?: boolean;
+    readonly onError: (error: unknown) => void;
+  },
 ): () => Promise<void> {
   let running = Promise.resolve();
   let busy = false;
-  const timer = setInterval(() => {
+  const turn = () => {
     if (busy) return;
     busy = true;
     running = act()
       .then(() => undefined, onError)
       .finally(() => (busy = false));
-  }, everyMs);
+  };
+  const timer = setInterval(turn, everyMs);
   timer.unref();
+  if (atOnce) turn();
   return async () => {
     clearInterval(timer);
     await running;

@@ -55,13 +55,17 @@ const storedOf = (row: TreeWaterRow): StoredWater => ({
   },
 });
 
-/** Says that the water of these spots is to be followed anew; part of every act that writes records. */
+/** Says that the water of what is planted at these spots, or was, is to be followed anew; part of every act that writes records. */
 export async function markWaterDue(db: Db, spotIds: readonly string[]): Promise<void> {
   if (spotIds.length === 0) return;
   // In one order, so that two acts never wait for each other.
-  await db.raw('insert into water_due select unnest(?::uuid[]) as spot_id order by 1 on conflict do nothing', [
-    [...spotIds],
-  ]);
+  await db.raw(
+    `insert into water_due select id from unnest(?::uuid[]) as asked (id)
+     where exists (select 1 from spot_period where spot_id = id and until_day is null and planted_on is not null)
+       or exists (select 1 from tree_water where spot_id = id)
+     order by 1 on conflict do nothing`,
+    [[...spotIds]],
+  );
 }
 
 /** Takes some of those that are to be followed anew; others may be taken at the same time. */

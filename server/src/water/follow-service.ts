@@ -210,10 +210,5 @@ export function keepFollowing(db: Knex, onError: (error: unknown) => void): () =
     await followTrees(db);
     seen = key;
   };
-  const begun = follow().catch(onError);
-  const stop = keepDoing(follow, { everyMs, onError });
-  return async () => {
-    await stop();
-    await begun;
-  };
+  return keepDoing(follow, { everyMs, atOnce: true, onError });
 }

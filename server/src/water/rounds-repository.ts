@@ -189,8 +189,8 @@ export async function roundHeads(db: Db): Promise<RoundHead[]> {
   });
 }
 
-export async function setRoundState(trx: Db, id: string, state: 'given' | 'over'): Promise<void> {
+export async function markGiven(trx: Db, id: string): Promise<void> {
   await trx('water_round')
     .where({ id })
-    .update({ state, version: trx.raw('version + 1'), ...(state === 'given' ? { given_at: trx.fn.now() } : {}) });
+    .update({ state: 'given', given_at: trx.fn.now(), version: trx.raw('version + 1') });
 }

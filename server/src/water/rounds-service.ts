@@ -47,8 +47,8 @@ import {
   keepRound,
   keepTruck,
   lockRound,
+  markGiven,
   roundHeads,
-  setRoundState,
   thirstyTrees,
   type KeptRound,
   type ThirstyTree,
@@ -292,7 +292,7 @@ export async function giveRound(db: Knex, user: User, id: string, { version, peo
         water: orderOf(truck.steps),
       });
     }
-    await setRoundState(trx, id, 'given');
+    await markGiven(trx, id);
   });
   return readRound(db, id);
 }

@@ -11,8 +11,7 @@ import {
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { asActor } from '../platform/db';
-import { readCsv } from '../platform/csv';
-import { textOf, readRows, refuseDuplicates } from '../platform/csv-rows';
+import { openCsv, readEach, refuseDuplicates } from '../platform/csv-rows';
 import { programmeToday } from '../programme/today';
 import { keepMeasured, keepRain, weatherDays } from '../season/repository';
 
@@ -30,17 +29,15 @@ export async function importWeather(
   { bytes, confirmed }: { readonly bytes: Uint8Array; readonly confirmed: boolean },
 ): Promise<WeatherReport> {
   const today = await programmeToday(db);
-  const { columns } = readCsv(textOf(bytes), { rows: 5000 });
+  const { rows, columns } = openCsv(bytes);
   const [fault, ...more] = weatherColumnFaults(columns);
   if (fault) {
     const words = [fault, ...more].map(({ column, message }) => `${column} ${message}`).join('; ');
     throw new InvalidInputError(`the columns are not sound: ${words}`, 'file', { title: `Columns: ${words}` });
   }
   const asked: (ColumnFault & { readonly row: number })[] = [];
-  let row = 1;
   const read = refuseDuplicates(
-    readRows<WeatherDay>(bytes, ['day'], (cells) => {
-      row += 1;
+    readEach<WeatherDay>(rows, (cells, row) => {
       const found = readWeatherRow(cells, today);
       if (found.ok) asked.push(...found.questions.map((question) => ({ row, ...question })));
       return found.ok ? { ok: true, value: found.value } : { ok: false, faults: [...found.faults] };

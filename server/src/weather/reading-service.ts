@@ -47,12 +47,6 @@ export function keepReading(
   onError: (error: unknown) => void,
   everyMs = 60_000,
 ): () => Promise<void> {
-  const read = () => readWeather(db, service, new Date());
   // At once, so that nobody waits a minute for the first forecast.
-  const first = read().catch(onError);
-  const stop = keepDoing(read, { everyMs, onError });
-  return async () => {
-    await stop();
-    await first;
-  };
+  return keepDoing(() => readWeather(db, service, new Date()), { everyMs, atOnce: true, onError });
 }

@@ -67,7 +67,7 @@ const hoursOfDay = 20;
 
 /**
  * Makes days of the hours that are known, as the mean of the stations: what was measured of days that are over, and the
- * forecast from today on. A day that was measured otherwise, by a file or by hand, stays as it is.
+ * forecast from today on; of the last days, as far back as hours are read. A day that was measured otherwise, by a file or by hand, stays as it is.
  */
 export async function keepDays(db: Db, { today, timeZone }: { today: string; timeZone: string }): Promise<void> {
   await db.raw(
@@ -80,7 +80,8 @@ export async function keepDays(db: Db, { today, timeZone }: { today: string; tim
          min(humidity_pct) as dry, max(humidity_pct) as damp
        from (
          select distinct on (station_id, at) cast(at at time zone :timeZone as date) as day, weather_hour.*
-         from weather_hour order by station_id, at, source = 'recorded' desc
+         from weather_hour where at >= cast(:today as date) - 4
+         order by station_id, at, source = 'recorded' desc
        ) known
        where day >= cast(:today as date) or source = 'recorded'
        group by station_id, day having count(*) >= :least

@@ -11,7 +11,7 @@ import { ViewState } from '../ui/view-state.service';
 import { GroundService } from '../ground/ground.service';
 import { SessionService } from '../session/session.service';
 import { MatchService } from './match.service';
-import { RowReportNote } from './row-report-note';
+import { RowReportNote } from '../ui/row-report-note';
 import { sayMoney } from './say-limit';
 import { clearOf, filesOf, textOf } from '../fields/event-values';
 

@@ -16,7 +16,7 @@ import { ViewState } from '../ui/view-state.service';
 import { DraftsService } from '../offline/drafts.service';
 import { SessionService } from '../session/session.service';
 import { MatchService } from './match.service';
-import { RowReportNote } from './row-report-note';
+import { RowReportNote } from '../ui/row-report-note';
 import { speciesSheet, type SpeciesColumn } from './species-fields';
 import { clearOf, filesOf, textOf } from '../fields/event-values';
 

@@ -7,6 +7,7 @@ import {
   type IsoDate,
   type SpotLife,
   type TreeWater,
+  type UnitSystem,
 } from '@sombra/core';
 import type { TypedQuantity } from '../fields/typed-quantity';
 
@@ -25,7 +26,7 @@ export function followedTree(
 /** The litres somebody typed, or what is wrong with them. */
 export function readLitres(
   typed: TypedQuantity,
-  { name, units }: { readonly name: string; readonly units: 'metric' | 'us' },
+  { name, units }: { readonly name: string; readonly units: UnitSystem },
 ): { readonly litres: number } | { readonly fault: string } {
   const litres = typed.value();
   const { min, max } = limits.wateringL;

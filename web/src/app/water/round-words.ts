@@ -3,7 +3,6 @@ import type { RoundHead, StopState, KeptRoundPlan } from '@sombra/contract';
 export const roundStateNames: Readonly<Record<RoundHead['state'], string>> = {
   draft: 'planned',
   given: 'given out',
-  over: 'over',
 };
 export const stopStateNames: Readonly<Record<StopState, string>> = {
   open: 'to do',

@@ -11,11 +11,11 @@ import {
   soilNames,
   stockKinds,
   stockNames,
+  typicalRingM2,
+  typicalStock,
   typicalSubject,
   waterClimate,
   type SoilClass,
-  type Stock,
-  type StockKind,
   type TriedRule,
 } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
@@ -31,13 +31,6 @@ import { WaterBasisService } from './water-basis.service';
 
 const calipers = [25, 40, 50, 75, 100] as const;
 const mostDays = 365;
-/** A ball is about ten calipers wide (estimate of ordinary proportions), its roots somewhat less deep. */
-const stockOf = (kind: StockKind, caliperMm: number): Stock => {
-  const measures = { caliperMm, heightM: 1 + caliperMm / 25 };
-  return kind === 'bare_root'
-    ? { ...measures, kind, rootSpreadMm: caliperMm * 12, rootDepthMm: 250 }
-    : { ...measures, kind, ballDiameterMm: caliperMm * 10, ballHeightMm: caliperMm * 7, topRootsDepthMm: 30 };
-};
 const soils = Object.keys(soilNames) as SoilClass[];
 const oneOf = <T extends string>(all: readonly T[], asked: string | null, usual: T): T =>
   all.find((one) => one === asked) ?? usual;
@@ -47,8 +40,6 @@ function inLines(name: string): string[] {
   const at = name.lastIndexOf(' ', 32);
   return name.length <= 34 || at < 0 ? [name] : [name.slice(0, at), name.slice(at + 1)];
 }
-/** A circle kept free of grass. m² */
-const ringM2 = Math.PI * 0.6 ** 2;
 
 /** How often to water: every rule of the schools on one tree, in the weather that was, by what it costs and what it does. */
 @Component({
@@ -83,27 +74,40 @@ export class RulesComparePage {
         firstValueFrom(this.programme.read()),
       ]);
       const practice = practices.practices.find(({ practice: one }) => one.id === practices.current.id)?.practice;
-      return practice ? { basis, practice, windows: programme.windows } : null;
+      const adopted = practice?.version === practices.current.version;
+      return practice ? { basis, practice, adopted, windows: programme.windows } : null;
     },
   });
 
   private readonly tried = computed(() => {
     const read = this.read.hasValue() ? this.read.value() : null;
     if (!read) return null;
-    const { basis, practice, windows } = read;
+    const { basis, practice, adopted, windows } = read;
     const today = this.session.today();
     const { past } = waterClimate(basis, { windows, today });
     const climate = daysFrom(past, addDaysTo(today, 1 - mostDays), mostDays);
     const [first] = climate;
     if (!first) return null;
-    const stock = stockOf(this.kind(), this.caliperMm());
+    const stock = typicalStock(this.kind(), this.caliperMm());
     const ground = { soil: this.soil(), percolation: this.drains() };
     const subject = typicalSubject(stock, { ...ground, plantedOn: first.day, practice });
     const { latDeg } = basis.station;
+    const ringM2 = typicalRingM2(stock, ground, practice);
     const trials = compareRules({ subject, stock, ringM2, practice, latDeg, climate });
-    return { practice, trials, from: first.day, until: climate.at(-1)?.day ?? first.day };
+    return { practice, adopted, trials, from: first.day, until: climate.at(-1)?.day ?? first.day };
   });
-  protected readonly practice = computed(() => this.tried()?.practice ?? null);
+  /** The programme's own rule, where the version shown is the one it works by. */
+  private readonly rule = computed(() => {
+    const tried = this.tried();
+    return tried?.adopted ? tried.practice.routine.rule : null;
+  });
+  /** What the doses are of; a version that is kept and not adopted yet is said to be one. */
+  protected readonly by = computed(() => {
+    const tried = this.tried();
+    return tried
+      ? `${tried.practice.name}${tried.adopted ? '' : ', its newest version, which is not adopted yet'}`
+      : '';
+  });
   protected readonly span = computed(() => {
     const tried = this.tried();
     return tried ? `${sayDay(tried.from)} to ${sayDay(tried.until)}` : '';
@@ -119,7 +123,7 @@ export class RulesComparePage {
       rule,
       name: nameOf(rule),
       held: rule === 'none' ? '' : routineRules[rule].held,
-      now: rule === this.practice()?.routine.rule,
+      now: rule === this.rule(),
       litres: formatQuantity(litres, 'volumeL', this.session.units()),
       visits,
       stressDays,

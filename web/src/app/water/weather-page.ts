@@ -16,6 +16,7 @@ import { TypedQuantity } from '../fields/typed-quantity';
 import { SessionService } from '../session/session.service';
 import { ChartBox, type PaintedChart } from '../ui/chart-box';
 import { readProblem, sayProblem } from '../ui/problem';
+import { RowReportNote } from '../ui/row-report-note';
 import { sayDay } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ToastsService } from '../ui/toasts.service';
@@ -33,7 +34,7 @@ const shownWeeks = 52;
 @Component({
   selector: 's-weather-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [StateNote, ChartBox],
+  imports: [StateNote, ChartBox, RowReportNote],
   templateUrl: './weather-page.html',
   styleUrl: './weather-page.scss',
 })
