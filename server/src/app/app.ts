@@ -4,6 +4,7 @@ import helmet from 'helmet';
 import type { Knex } from 'knex';
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
+import { constants } from 'node:zlib';
 import type pg from 'pg';
 import { pinoHttp } from 'pino-http';
 import type { Logger } from 'pino';
@@ -44,6 +45,9 @@ import type { Config } from '../platform/config';
 import { answerErrors, noSuchDoor } from '../platform/problems';
 import { limitTries } from '../platform/tries';
 import { csrf, knowPerson, requireUser, sessions } from '../platform/sessions';
+
+/** A step over the library's: scripts come a twentieth smaller for a third more time, some 30 ms of a first visit. */
+const brotliQuality = 5;
 
 export interface AppParts {
   readonly config: Config;
@@ -102,7 +106,7 @@ export function makeApp(parts: AppParts): Express {
       strictTransportSecurity: config.secureCookies,
     }),
   );
-  app.use(compression());
+  app.use(compression({ brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: brotliQuality } } }));
   app.use('/api', api(parts));
   if (config.webRoot) serveWeb(app, config.webRoot);
   app.use(noSuchDoor);
