@@ -29,3 +29,4 @@ export * from './day-people';
 export * from './assignments';
 export * from './devices';
 export * from './rounds';
+export * from './care';

@@ -276,6 +276,8 @@ export const wateringSchema = z.strictObject({
   litres: measure('wateringL'),
   probeBefore: z.enum(probeClasses).optional(),
   probeAfter: z.enum(probeClasses).optional(),
+  fingerBefore: z.enum(fingerClasses).optional(),
+  toldBy: z.literal('keeper').optional(),
 }) satisfies z.ZodType<Watering>;
 
 const reasonText = z

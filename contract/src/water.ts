@@ -39,9 +39,10 @@ export const waterCheckpointSchema = z.object({
   stressDays: z.int(),
   waterloggedDays: z.int(),
   drownedSince: isoDate.nullable(),
+  askingSince: isoDate.nullable(),
 }) satisfies z.ZodType<WaterCheckpoint>;
 
-const nextWaterSchema = z.discriminatedUnion('kind', [
+export const nextWaterSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('water'), on: isoDate, litres: z.number(), afterForecast: z.boolean() }),
   z.object({ kind: z.literal('never_dries'), withinDays: z.int() }),
   z.object({ kind: z.literal('not_forecast') }),

@@ -16,3 +16,4 @@ export * from './round-weight';
 export * from './assignment';
 export * from './assignment-kinds';
 export * from './contradiction';
+export * from './keeper';

@@ -64,7 +64,7 @@ function nextOf({ subject }: TreeInputs, today: WaterCheckpoint, climate: WaterC
     ahead.push(...piece.days);
     to = piece.to;
   }
-  return nextWater({ subject, now, ahead, forecastUntil: climate.forecastUntil }, today.drownedSince);
+  return nextWater({ subject, now, ahead, forecastUntil: climate.forecastUntil }, today);
 }
 
 function byMonth(days: readonly ClimateDay[]): ClimateDay[][] {

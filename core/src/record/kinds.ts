@@ -1,6 +1,6 @@
 import type { AsBuilt } from '../day';
 import type { Assessment, GroundFacts, PercolationTest, SiteVerdict } from '../ground';
-import type { Inspection, ProbeClass } from '../inspect';
+import type { FingerClass, Inspection, ProbeClass } from '../inspect';
 import type { Override, RemedyCode } from '../practice';
 import type { Stock, StockKind } from '../stock';
 import type { IsoDate } from '../calendar';
@@ -21,6 +21,10 @@ export interface Watering {
   /** Found in the ball before it was poured, and after. */
   readonly probeBefore?: ProbeClass | undefined;
   readonly probeAfter?: ProbeClass | undefined;
+  /** In the top of the ball, before it was poured. */
+  readonly fingerBefore?: FingerClass | undefined;
+  /** Told by whoever keeps the tree, by its link: nobody of the programme was there. */
+  readonly toldBy?: 'keeper' | undefined;
 }
 
 export interface RemedyDone {

@@ -56,7 +56,7 @@ export interface TreeWaterInput {
   readonly checkpoint?: WaterCheckpoint | null | undefined;
 }
 
-/** When water is next asked for, and how much; or that it does not dry out as far as one can see. */
+/** Since or from when water is asked for, and how much; or that it does not dry out as far as one can see. */
 export type NextWater =
   | { readonly kind: 'water'; readonly on: IsoDate; readonly litres: number; readonly afterForecast: boolean }
   | { readonly kind: 'never_dries'; readonly withinDays: number }
@@ -117,7 +117,9 @@ export function waterInputs(
   };
   const ball = ballStore(subject);
   const of = { holdsL: holdsOf(ball), plantedOn: planting.plantedOn, firstWaterL: planting.firstWaterL };
-  return { subject, given: { doses: dosesOf(kept, of), readings: readingsOf(kept, ball) } };
+  const unseen = unseenOf(kept);
+  const given = { doses: dosesOf(kept, of), readings: readingsOf(kept, ball) };
+  return { subject, given: unseen.length > 0 ? { ...given, unseen } : given };
 }
 
 /** The days of a climate that a tree is followed through, from after a checkpoint, or from its planting. */
@@ -173,7 +175,7 @@ export function treeWater({ records, basis, species, weather, today, checkpoint 
     climate.ahead.filter(({ day }) => day > to.day),
   );
   const followed = { subject, now: waterAt(subject, to), ahead, forecastUntil: climate.forecastUntil };
-  const next = nextWater(followed, to.drownedSince);
+  const next = nextWater(followed, to);
   const seen = new Set(days.map(({ day }) => day));
   const readings = given.readings.filter(({ day }) => seen.has(day));
   const surprises = surprisesOf(days, readings, holdsL);
@@ -208,14 +210,25 @@ function dosesOf(
   return [...doses].sort(([a], [b]) => a.localeCompare(b));
 }
 
+/** Of the doses, what keepers told of: counted, and trusted less. */
+function unseenOf(kept: readonly FieldRecord[]): [IsoDate, number][] {
+  const unseen = new Map<IsoDate, number>();
+  for (const { facts } of ofKind(kept, 'watering')) {
+    if (facts.toldBy === undefined) continue;
+    unseen.set(facts.wateredOn, (unseen.get(facts.wateredOn) ?? 0) + facts.litres * doseReaches);
+  }
+  return [...unseen].sort(([a], [b]) => a.localeCompare(b));
+}
+
 /** What looks and waterings found in the ball. What was found before a dose is how the day before ended. */
 function readingsOf(kept: readonly FieldRecord[], ball: WaterStore): WaterReading[] {
   const looks = ofKind(kept, 'inspection').flatMap(({ facts: { inspectedOn: day, probe, finger } }) => {
     if (probe !== null) return [{ day, ...probeShare(probe, ball) }];
     return finger === undefined ? [] : [{ day, ...fingerShare(finger) }];
   });
-  const doses = ofKind(kept, 'watering').flatMap(({ facts: { wateredOn, probeBefore, probeAfter } }) => [
+  const doses = ofKind(kept, 'watering').flatMap(({ facts: { wateredOn, probeBefore, probeAfter, fingerBefore } }) => [
     ...(probeBefore ? [{ day: addDaysTo(wateredOn, -1), ...probeShare(probeBefore, ball) }] : []),
+    ...(fingerBefore && !probeBefore ? [{ day: addDaysTo(wateredOn, -1), ...fingerShare(fingerBefore) }] : []),
     ...(probeAfter ? [{ day: wateredOn, ...probeShare(probeAfter, ball) }] : []),
   ]);
   return [...looks, ...doses];
@@ -264,11 +277,15 @@ const whySurprised = (surprises: TreeWater['surprises']): WaterReason[] =>
   });
 
 /** When water is next asked for by the days ahead. */
-export function nextWater({ subject, now, ahead, forecastUntil }: Ahead, drowned: IsoDate | null): NextWater {
-  if (drowned !== null) return { kind: 'drowned', since: drowned };
+export function nextWater(
+  { subject, now, ahead, forecastUntil }: Ahead,
+  { drownedSince, askingSince }: Pick<WaterCheckpoint, 'drownedSince' | 'askingSince'>,
+): NextWater {
+  if (drownedSince !== null) return { kind: 'drowned', since: drownedSince };
   const asks = [now, ...ahead].find(({ supply }) => supply < waterFromShare);
   if (!asks) return ahead.length > 0 ? { kind: 'never_dries', withinDays: ahead.length } : { kind: 'not_forecast' };
-  return { kind: 'water', on: asks.day, litres: doseL(subject, asks), afterForecast: asks.day > forecastUntil };
+  const on = asks === now ? (askingSince ?? now.day) : asks.day;
+  return { kind: 'water', on, litres: doseL(subject, asks), afterForecast: asks.day > forecastUntil };
 }
 
 /** A reading further off than twice what both are unsure of asks why. */

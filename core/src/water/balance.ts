@@ -34,6 +34,8 @@ export interface WaterDay {
   readonly rainMm: number;
   /** Poured on the ball, less what missed it. L */
   readonly dosesL: number;
+  /** Of it, what nobody of the programme saw poured. L */
+  readonly unseenL?: number;
   readonly soil: WaterStore;
   /** Of `soil.volumeL`, what roots reached only today: it is as moist as what they had reached before. L of soil */
   readonly grownL: number;
@@ -84,6 +86,8 @@ export interface BalancedDay extends WaterState {
 /** How unsure a day makes the ball: of what flowed through it, and of what it holds. Estimates. */
 const flowError = 0.2;
 const dailyError = 0.02;
+/** Of a dose that nobody of the programme saw poured: it may have been half of it, or half as much again. */
+const unseenError = 0.5;
 /** A ball is somewhere between empty and full, however long nobody looked: no less sure than this, of what it holds. */
 const mostError = 0.35;
 const fullError = 0.1;
@@ -165,7 +169,12 @@ export function balanceDay(
   const drainedL = wetSoil.overL + drainedSoil;
   const flowsL = rainL + day.dosesL + used + drainedBall;
   const holdsL = holdsOf(ball);
-  const grown = before.variance + (dailyError * holdsL) ** 2 + (flowError * Math.min(flowsL, holdsL)) ** 2;
+  const unseenL = Math.min(day.unseenL ?? 0, holdsL);
+  const grown =
+    before.variance +
+    (dailyError * holdsL) ** 2 +
+    (flowError * Math.min(flowsL, holdsL)) ** 2 +
+    (unseenError * unseenL) ** 2;
   // A ball that overflowed was full, whatever it held before.
   const surest = wet.overL > 0 ? fullError : mostError;
   const variance = Math.min(grown, (surest * holdsL) ** 2);

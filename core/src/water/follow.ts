@@ -33,6 +33,8 @@ export interface WaterGiven {
   /** Less what missed the ball. L, one a day, in order */
   readonly doses: readonly (readonly [IsoDate, number])[];
   readonly readings: readonly WaterReading[];
+  /** Of the doses, what keepers told of by their links. L, one a day, in order */
+  readonly unseen?: readonly (readonly [IsoDate, number])[];
 }
 
 /** A tree's water at the end of a day, from where it can be followed on as if it had been followed from its planting. */
@@ -44,6 +46,8 @@ export interface WaterCheckpoint extends WaterState {
   readonly waterloggedDays: number;
   /** Since when its ball has been drowning without a break. */
   readonly drownedSince: IsoDate | null;
+  /** Since when it has been asking for water without a break. */
+  readonly askingSince: IsoDate | null;
 }
 
 /** A day of weather as every tree of a programme has it. */
@@ -174,6 +178,7 @@ export function waterStart(subject: WaterSubject, firstDay: IsoDate): WaterCheck
     stressDays: 0,
     waterloggedDays: 0,
     drownedSince: null,
+    askingSince: null,
   };
 }
 
@@ -195,13 +200,14 @@ export function followWater(
   subject: WaterSubject,
   from: WaterCheckpoint,
   climate: readonly ClimateDay[],
-  { doses, readings }: WaterGiven = nothingGiven,
+  { doses, readings, unseen }: WaterGiven = nothingGiven,
 ): Followed {
   const ball = ballStore(subject);
   const given = doses.length > 0 ? new Map(doses) : null;
+  const told = unseen ? new Map(unseen) : null;
   const read = readings.length > 0 ? byDayOf(readings) : null;
   const plantedSerial = serialOf(subject.plantedOn);
-  let { degreeDays, stressDays, waterloggedDays, drownedSince } = from;
+  let { degreeDays, stressDays, waterloggedDays, drownedSince, askingSince } = from;
   let state: WaterState = from;
   let knownL = reachedSoil(subject, rootReachMm(degreeDays)).volumeL;
   let month = NaN;
@@ -225,6 +231,7 @@ export function followWater(
       evaporationL: etMm * subject.surface * ball.areaM2,
       rainMm,
       dosesL: given?.get(day) ?? 0,
+      unseenL: told?.get(day) ?? 0,
       soil,
       grownL: Math.max(0, soil.volumeL - knownL),
     };
@@ -233,12 +240,13 @@ export function followWater(
     if (next.stressed) stressDays += 1;
     if (next.waterlogged) waterloggedDays += 1;
     drownedSince = next.waterlogged ? (drownedSince ?? day) : null;
+    askingSince = next.supply < waterFromShare ? (askingSince ?? day) : null;
     days.push(next);
     state = next;
   }
   const { ballL, soilL, variance } = state;
   const day = climate.at(-1)?.day ?? from.day;
-  return { days, to: { day, ballL, soilL, variance, degreeDays, stressDays, waterloggedDays, drownedSince } };
+  return { days, to: { day, ballL, soilL, variance, degreeDays, stressDays, waterloggedDays, drownedSince, askingSince } };
 }
 
 /** Water poured on a ball spreads into the soil beside it: at most so much as the ball holds. An estimate */
@@ -296,9 +304,10 @@ function byDayOf(readings: readonly WaterReading[]): Map<IsoDate, WaterReading[]
 /** The first day on which two accounts of what was given differ; `null` where they are the same. */
 export function givenDiffersFrom(one: WaterGiven, other: WaterGiven): IsoDate | null {
   const counts = new Map<string, number>();
-  const tally = ({ doses, readings }: WaterGiven, step: 1 | -1): void => {
+  const tally = ({ doses, readings, unseen = [] }: WaterGiven, step: 1 | -1): void => {
     const lines = [
       ...doses.map(([day, litres]) => `${day} dose ${litres}`),
+      ...unseen.map(([day, litres]) => `${day} unseen ${litres}`),
       ...readings.map(({ day, share, errorShare }) => `${day} reading ${share} ${errorShare}`),
     ];
     for (const line of lines) counts.set(line, (counts.get(line) ?? 0) + step);

@@ -216,6 +216,8 @@ export const factNames: Readonly<Record<string, string>> = {
   probe: 'Probe at ball depth',
   probeBefore: 'Ball before watering',
   probeAfter: 'Ball after watering',
+  fingerBefore: 'Finger before watering',
+  toldBy: 'Told by',
   circlingRoots: 'Circling roots',
   remedy: 'Remedy',
   doneOn: 'Done on',

@@ -40,6 +40,8 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   probe: probeNames,
   probeBefore: probeNames,
   probeAfter: probeNames,
+  fingerBefore: fingerNames,
+  toldBy: { keeper: 'its keeper, by link; not confirmed' },
   stockKind: stockNames,
   owner: ownerNames,
   wind: windNames,

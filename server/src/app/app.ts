@@ -27,6 +27,7 @@ import { invitationRoutes, peopleRoutes, sessionRoutes } from '../people/routes'
 import { makePeople } from '../people/service';
 import { programmeRoutes, setUpRoutes } from '../settings/routes';
 import { recordRoutes } from '../recording/routes';
+import { careRoutes, openCareRoutes } from '../care/routes';
 import { dayRoutes, openDayRoutes } from '../day/routes';
 import type { Doorway } from '../day/told-service';
 import { SeasonKeys } from '../day/season-key';
@@ -63,7 +64,7 @@ export interface AppParts {
 /** A path without what was typed and without the token of a link: who reads the log gets in nowhere. */
 export const loggedPath = (url: string): string =>
   (url.split('?')[0] ?? '').replace(
-    /^((?:\/api\/open)?\/(?:consents?|invitations|welcome|days|places|join|place)\/).+/,
+    /^((?:\/api\/open)?\/(?:consents?|invitations|welcome|days|places|join|place|planted|care)\/).+/,
     '$1…',
   );
 
@@ -141,6 +142,7 @@ function api({
     publicUrl: config.publicUrl,
   };
   router.use(openDayRoutes(db, sessionPool, { doorway, storageFolder: config.storageFolder }));
+  router.use(openCareRoutes(db, sessionPool, doorway));
   router.use('/open', limited);
   router.use(consentRoutes(db, config), invitationRoutes(db), setUpRoutes(db));
   router.use(requireUser);
@@ -163,6 +165,7 @@ function api({
     }),
     ticketRoutes(db, centre),
     waterRoutes(db, roundSeeker),
+    careRoutes(db, doorway),
   );
   router.use(matchRoutes(db, config.nurseries ? httpNurseries(config.nurseries.url) : null));
   router.use(noSuchDoor);

@@ -5,6 +5,7 @@ import { httpLocateCentre } from '../adapters/locate-centre';
 import { smtpMail } from '../adapters/mail';
 import { httpWeather } from '../adapters/weather';
 import { SeasonKeys } from '../day/season-key';
+import { keepReminding } from '../care/reminding-service';
 import { keepSending } from '../mail/sending-service';
 import { programmeToday } from '../programme/today';
 import { keepFollowing } from '../water/follow-service';
@@ -57,6 +58,9 @@ export async function serve(
     ? keepReading(db, httpWeather(config.weather.url), (error) => logger.warn({ err: error }, 'weather not read'))
     : null;
   const stopFollowing = keepFollowing(db, (error) => logger.warn({ err: error }, 'water not followed'));
+  const stopReminding = config.mail
+    ? keepReminding(db, config, (error) => logger.warn({ err: error }, 'keepers not reminded'))
+    : null;
   const stopSending = config.mail
     ? keepSending(db, smtpMail(config.mail.url, config.mail.from), (error) =>
         logger.warn({ err: error }, 'mail not sent'),
@@ -81,6 +85,7 @@ export async function serve(
       await stopSolving?.();
       await stopReading?.();
       await stopFollowing();
+      await stopReminding?.();
       await stopSending?.();
       await live.stop();
       server.closeIdleConnections();

@@ -2,7 +2,7 @@ import type { Db } from '../platform/db';
 
 export interface NewMail {
   readonly id: string;
-  readonly about: 'registration' | 'place' | 'weather' | 'day';
+  readonly about: 'registration' | 'place' | 'weather' | 'day' | 'care';
   readonly dayId: string | null;
   readonly personId: string | null;
   readonly to: string;

@@ -11,6 +11,7 @@ interface CheckpointRow {
   stress_days: number;
   waterlogged_days: number;
   drowned_since: string | null;
+  asking_since: string | null;
 }
 
 const checkpointOf = (row: CheckpointRow): WaterCheckpoint => ({
@@ -22,6 +23,7 @@ const checkpointOf = (row: CheckpointRow): WaterCheckpoint => ({
   stressDays: row.stress_days,
   waterloggedDays: row.waterlogged_days,
   drownedSince: row.drowned_since,
+  askingSince: row.asking_since,
 });
 
 /** What is kept of one tree: what it goes by, and where it stands. */
@@ -145,7 +147,8 @@ export async function keepWater(
      on conflict (spot_id) do update set subject = excluded.subject, given = excluded.given,
        followed_until = excluded.followed_until, day = excluded.day, ball_l = excluded.ball_l, soil_l = excluded.soil_l,
        variance = excluded.variance, degree_days = excluded.degree_days, stress_days = excluded.stress_days,
-       waterlogged_days = excluded.waterlogged_days, drowned_since = excluded.drowned_since, share = excluded.share,
+       waterlogged_days = excluded.waterlogged_days, drowned_since = excluded.drowned_since,
+       asking_since = excluded.asking_since, share = excluded.share,
        error_share = excluded.error_share, supply = excluded.supply, next = excluded.next`,
     [JSON.stringify(lines)],
   );
@@ -165,7 +168,7 @@ export async function keepWater(
   );
 }
 
-const checkpointColumns = 'day, ball_l, soil_l, variance, degree_days, stress_days, waterlogged_days, drowned_since';
+const checkpointColumns = 'day, ball_l, soil_l, variance, degree_days, stress_days, waterlogged_days, drowned_since, asking_since';
 
 const columnsOf = (checkpoint: WaterCheckpoint) => ({
   day: checkpoint.day,
@@ -176,6 +179,7 @@ const columnsOf = (checkpoint: WaterCheckpoint) => ({
   stress_days: checkpoint.stressDays,
   waterlogged_days: checkpoint.waterloggedDays,
   drowned_since: checkpoint.drownedSince,
+  asking_since: checkpoint.askingSince,
 });
 
 /** Trees that are followed no more: gone, not planted, or long established. */

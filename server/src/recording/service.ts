@@ -8,6 +8,7 @@ import {
   whenItHappened,
   type FieldRecord,
   type IsoDate,
+  type Watering,
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { isDeepStrictEqual } from 'node:util';
@@ -88,6 +89,38 @@ async function keepOne(trx: Knex.Transaction, user: User, sent: SendRecord, arri
   if (record.kind === 'move' || record.kind === 'retraction') await settlePosition(trx, sent);
   if (record.kind === 'choice' || record.kind === 'retraction') await settleSpecies(trx, sent, spot.treeId);
   return { id: record.id, stored: true, spotVersion: await bumpSpot(trx, spot.id, user.name) };
+}
+
+/**
+ * Keeps a watering that somebody without an account told by a link, under what any watering asks of its spot. The caller
+ * holds the lock of the spot.
+ */
+export async function keepTold(
+  trx: Knex.Transaction,
+  told: {
+    readonly spotId: string;
+    readonly by: string;
+    readonly recordId: string;
+    readonly facts: Watering;
+    readonly today: IsoDate;
+  },
+): Promise<void> {
+  const { spotId, by, recordId, facts, today } = told;
+  const spot = await lockSpot(trx, spotId);
+  if (!spot) throw new NotFoundError('no such spot', 'spotId');
+  const record = {
+    id: recordId,
+    kind: 'watering' as const,
+    recordedAt: new Date().toISOString(),
+    supersedes: null,
+    facts,
+  };
+  if (await findRecord(trx, recordId)) throw new ConflictError('this id is taken', 'id');
+  const nobody: User = { id: '', signIn: '', name: by, role: 'waterer', units: 'metric' };
+  await requireFits(trx, record, { user: nobody, spot, today });
+  await insertRecords(trx, [{ spotId, treeId: spot.treeId, recordedBy: by, device: 'link', record }]);
+  await deriveAndKeep(trx, [spotId]);
+  await bumpSpot(trx, spotId, by);
 }
 
 /** After a move, or one taken back, the spot stands where its records put it. */

@@ -12,6 +12,7 @@ import { field } from './009-field';
 import { plantingDay } from './010-planting-day';
 import { builtReport } from './011-built-report';
 import { water } from './012-water';
+import { care } from './013-care';
 
 export interface NamedMigration {
   readonly name: string;
@@ -32,6 +33,7 @@ const migrations: readonly NamedMigration[] = [
   plantingDay,
   builtReport,
   water,
+  care,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {

@@ -9,7 +9,8 @@ export function sayNext(
   switch (next.kind) {
     case 'water': {
       const litres = formatQuantity(next.litres, 'volumeL', units);
-      return next.on <= today ? `Water now, ${litres}` : `Water by ${sayDay(next.on)}, ${litres}`;
+      if (next.on > today) return `Water by ${sayDay(next.on)}, ${litres}`;
+      return `Water now, ${litres}${next.on < today ? `; asks since ${sayDay(next.on)}` : ''}`;
     }
     case 'never_dries':
       return `No water needed within ${next.withinDays} days`;

@@ -5,7 +5,8 @@ const of = { today: '2026-06-10', units: 'metric' } as const;
 
 describe('when a tree asks for water', () => {
   it.each([
-    [{ kind: 'water', on: '2026-06-08', litres: 21.4, afterForecast: false }, 'Water now, 21 L'],
+    [{ kind: 'water', on: '2026-06-08', litres: 21.4, afterForecast: false }, 'Water now, 21 L; asks since 8 Jun 2026'],
+    [{ kind: 'water', on: '2026-06-10', litres: 21.4, afterForecast: false }, 'Water now, 21 L'],
     [{ kind: 'water', on: '2026-06-14', litres: 21.4, afterForecast: false }, 'Water by 14 Jun 2026, 21 L'],
     [{ kind: 'never_dries', withinDays: 60 }, 'No water needed within 60 days'],
     [{ kind: 'not_forecast' }, 'No water needed today'],
