@@ -8,3 +8,4 @@ export type { DemoView } from './views';
 export * from './nurseries';
 export * from './deliveries';
 export type { DemoSpot } from './spot';
+export type { DemoKeeper } from './keepers';

@@ -13,6 +13,7 @@ import {
 import { measuredGround, measuredStock, type Site } from './measures';
 import { demoDeliveries, type DemoDelivery } from './deliveries';
 import { demoFleet } from './fleet';
+import { demoKeepers, type DemoKeeper } from './keepers';
 import { demoNurseries, type DemoNursery } from './nurseries';
 import { dayHelpers } from './day-people';
 import { dice, seededUuid, type Dice } from './seed';
@@ -53,6 +54,7 @@ export interface DemoTown {
   readonly nurseries: readonly DemoNursery[];
   readonly deliveries: readonly DemoDelivery[];
   readonly fleet: ReturnType<typeof demoFleet>;
+  readonly keepers: readonly DemoKeeper[];
 }
 
 /** Four past seasons and the one under way. */
@@ -97,6 +99,7 @@ export function demoTown({ seed, today }: { seed: string; today: IsoDate }): Dem
     nurseries: demoNurseries(seed),
     deliveries: demoDeliveries(spots, { seed, today }),
     fleet: demoFleet(dice(`${seed}/fleet`)),
+    keepers: demoKeepers(spots, today, dice(`${seed}/keepers`)),
   };
 }
 

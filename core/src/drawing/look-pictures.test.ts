@@ -1,11 +1,12 @@
-import { mulchContacts, probeClasses, stakeStates } from '../inspect';
-import { mulchPicture, probePicture, stakePicture } from './look-pictures';
+import { fingerClasses, mulchContacts, probeClasses, stakeStates } from '../inspect';
+import { fingerPicture, mulchPicture, probePicture, stakePicture } from './look-pictures';
 import type { Drawing } from './shapes';
 
 const all: [string, Drawing][] = [
   ...mulchContacts.map((one): [string, Drawing] => [`mulch ${one}`, mulchPicture(one)]),
   ...stakeStates.map((one): [string, Drawing] => [`stake ${one}`, stakePicture(one)]),
   ...probeClasses.map((one): [string, Drawing] => [`probe ${one}`, probePicture(one)]),
+  ...fingerClasses.map((one): [string, Drawing] => [`finger ${one}`, fingerPicture(one)]),
 ];
 const pointsOf = ({ shapes }: Drawing) =>
   shapes.flatMap((shape) => (shape.kind === 'text' ? [shape.at] : shape.points));

@@ -1,5 +1,5 @@
-import type { MulchContact, ProbeClass, StakeState } from '../inspect';
-import { mulchContactNames, probeNames, stakeNames } from '../wording';
+import type { FingerClass, MulchContact, ProbeClass, StakeState } from '../inspect';
+import { fingerNames, mulchContactNames, probeNames, stakeNames } from '../wording';
 import type { Drawing, Point, Role, Shape } from './shapes';
 
 const side = 96;
@@ -67,4 +67,23 @@ export function probePicture(probe: ProbeClass): Drawing {
   const water = polygon('range', [30 + slope(level), level], [34, bottom], [62, bottom], [66 - slope(level), level]);
   const pond = probe === 'saturated' ? [line('rain', [20, top - 4], [76, top - 4])] : [];
   return picture(probeNames[probe], ...(fillOf[probe] > 0 ? [water] : []), glass, ...pond);
+}
+
+/** A finger in the top of a ball: soil that falls off it, or sticks to it. */
+export function fingerPicture(finger: FingerClass): Drawing {
+  const moist = finger === 'finger_moist';
+  const near: readonly Point[] = [
+    [58, 78],
+    [74, 80],
+    [60, 86],
+    [73, 87],
+  ];
+  const crumbs = near.map(([x, y]) => polygon('ball', [x, y], [x + 5, y], [x + 3, y + 4], [x - 1, y + 4]));
+  const hole = polygon(moist ? 'level' : 'pit', [60, ground], [72, ground], [72, 88], [60, 88]);
+  // A fist with one finger out, and the cuff it comes from.
+  const fist = polygon('stake', [60, 34], [64, 30], [86, 30], [88, 34], [88, 52], [84, 56], [60, 56]);
+  const pointing = polygon('stake', [61, 54], [70, 54], [70, 82], [66, 86], [62, 83]);
+  const folded = [40, 46].map((y) => line('pit', [72, y], [88, y]));
+  const cuff = polygon('level', [66, 12], [86, 12], [86, 30], [66, 30]);
+  return picture(fingerNames[finger], soil, trunk(), hole, pointing, fist, ...folded, cuff, ...(moist ? [] : crumbs));
 }

@@ -173,14 +173,15 @@ export async function keepersOf(db: Db, spotId: string): Promise<Keeper[]> {
 }
 
 const stateOrder = { silent: 0, due: 1, fine: 2 } as const;
+/** Who calls for help stands before who complains, and both before the others. */
+const urgencyOf = ({ open }: Keeper): number =>
+  open.some(({ kind }) => kind === 'help') ? 2 : open.length > 0 ? 1 : 0;
 
 /** All who keep a tree: who waits for an answer first, then who has gone silent. */
 export async function listKeepers(db: Db): Promise<Keeper[]> {
   const today = await programmeToday(db);
   const keepers = (await keepersFrom(db, await allKeepers(db, today), today)).filter(({ over }) => !over);
-  return keepers.sort(
-    (a, b) => Number(b.open.length > 0) - Number(a.open.length > 0) || stateOrder[a.state] - stateOrder[b.state],
-  );
+  return keepers.sort((a, b) => urgencyOf(b) - urgencyOf(a) || stateOrder[a.state] - stateOrder[b.state]);
 }
 
 export async function* keepersCsv(db: Db): AsyncGenerator<string> {

@@ -1,4 +1,4 @@
-import type { DemoDay, DemoDelivery, DemoNursery, DemoRound, DemoTicket } from '@sombra/demo';
+import type { DemoDay, DemoDelivery, DemoKeeper, DemoNursery, DemoRound, DemoTicket } from '@sombra/demo';
 import { addDaysTo, type ToolCounts } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { holdPlaces } from '../orders/repository';
@@ -201,4 +201,22 @@ async function insertArrival(db: Db, made: DemoDelivery, arrivedOn: string): Pro
     })),
   );
   if (trees.length > 0) await db('lot_tree').insert(trees);
+}
+
+/** Keepers without a link: one is made for them when somebody asks for it. */
+export async function insertCare(
+  db: Db,
+  { words, spotId, treeId, bucketL, heardOn, ...keeper }: DemoKeeper,
+): Promise<void> {
+  await db('care_keeper').insert({
+    ...keeper,
+    spot_id: spotId,
+    tree_id: treeId,
+    bucket_l: bucketL,
+    heard_on: heardOn,
+    made_by: 'Inês Tavoro',
+  });
+  for (const { id, kind, words: said, on } of words) {
+    await db('care_word').insert({ id, keeper_id: keeper.id, kind, words: said, said_at: `${on}T10:00:00Z` });
+  }
 }

@@ -15,7 +15,7 @@ import { insertRecords } from '../record/repository';
 import { insertWeather } from '../season/repository';
 import { insertView } from '../views/repository';
 import { keepFill, keepTruck } from '../water/rounds-repository';
-import { insertDay, insertDelivery, insertRound, insertTicket, insertTools } from './repository';
+import { insertCare, insertDay, insertDelivery, insertRound, insertTicket, insertTools } from './repository';
 
 const namespace = '7c1f5a6e-3d0b-5e4f-9a51-2f6f3b0c8d11';
 const chunk = 250;
@@ -53,6 +53,7 @@ export async function loadTown(trx: Db, town: DemoTown): Promise<void> {
     await keepTruck(trx, { ...truck, depot: [...truck.depot], retired: false, version: 0 });
   for (const fill of town.fleet.fills)
     await keepFill(trx, { ...fill, position: [...fill.position], retired: false, version: 0 });
+  for (const keeper of town.keepers) await insertCare(trx, keeper);
   for (const ticket of town.tickets) await insertTicket(trx, ticket);
   for (const round of town.rounds) await insertRound(trx, round);
   for (const { signIn, name, path, query } of town.views) {

@@ -87,6 +87,11 @@ export const routes: Routes = [
     loadComponent: () => import('./day/planted-page').then((m) => m.PlantedPage),
   },
   {
+    path: 'care/:token',
+    title: 'The tree you keep · Sombra',
+    loadComponent: () => import('./care/care-page').then((m) => m.CarePage),
+  },
+  {
     path: 'place/:token',
     title: 'Your place · Sombra',
     loadComponent: () => import('./day/place-page').then((m) => m.PlacePage),

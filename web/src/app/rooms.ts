@@ -144,6 +144,14 @@ export const rooms: readonly Room[] = [
         ],
       },
       {
+        path: '/keepers',
+        name: 'Keepers',
+        key: 'a',
+        words: 'adopters owners residents reminders deputy complaints help silent',
+        act: 'give_care',
+        load: () => import('./care/keepers-page').then((m) => m.KeepersPage),
+      },
+      {
         path: '/weather',
         name: 'Weather',
         key: 'h',

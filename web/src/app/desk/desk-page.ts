@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, injec
 import { Router, RouterLink } from '@angular/router';
 import type { DeskLine } from '@sombra/contract';
 import { decisionNames, formatNumber, isOfTree, remedyWords, sayReason } from '@sombra/core';
+import { CareNote } from '../care/care-note';
 import { BulkActs } from '../spot/bulk-acts.service';
 import { Splitter } from '../ui/splitter';
 import { KeysService } from '../ui/keys.service';
@@ -50,7 +51,7 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
 @Component({
   selector: 's-desk-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, AsideNote, LevelMark, ClockQuestions, DeskBench, DeskGroup, Splitter, StateNote],
+  imports: [RouterLink, AsideNote, CareNote, LevelMark, ClockQuestions, DeskBench, DeskGroup, Splitter, StateNote],
   providers: [SpotStore, RecordSender],
   template: `
     <section class="field" aria-label="Decisions">
@@ -73,6 +74,7 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
       }
       <s-aside-note />
       <s-clock-questions />
+      <s-care-note />
       <ol>
         @for (shown of lines(); track shown.key) {
           <li class="one" [class.here]="shown.key === chosenKey()">

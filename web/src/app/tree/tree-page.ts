@@ -14,6 +14,7 @@ import {
   type RemedyCode,
   type SaidFact,
 } from '@sombra/core';
+import { KeepersPanel } from '../care/keepers-panel';
 import { PitSectionView } from '../drawing/pit-section-view';
 import { BecauseList } from '../ui/because-list';
 import { LevelMark } from '../ui/level-mark';
@@ -44,7 +45,7 @@ interface Entry {
 @Component({
   selector: 's-tree-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, PitSectionView, BecauseList, LevelMark, FindingsList, SpotHead, WaterPanel],
+  imports: [RouterLink, PitSectionView, BecauseList, LevelMark, FindingsList, SpotHead, WaterPanel, KeepersPanel],
   providers: [SpotStore, RecordSender],
   template: `
     @if (store.problem(); as fault) {
@@ -98,6 +99,9 @@ interface Entry {
           }
           @if (view.tense() === 'today') {
             <s-water-panel />
+            @if (store.life()?.planting) {
+              <s-keepers-panel [spotId]="detail.spot.id" />
+            }
           }
           @if (store.planned(); as planned) {
             <h2>As planned</h2>
