@@ -246,7 +246,10 @@ export function followWater(
   }
   const { ballL, soilL, variance } = state;
   const day = climate.at(-1)?.day ?? from.day;
-  return { days, to: { day, ballL, soilL, variance, degreeDays, stressDays, waterloggedDays, drownedSince, askingSince } };
+  return {
+    days,
+    to: { day, ballL, soilL, variance, degreeDays, stressDays, waterloggedDays, drownedSince, askingSince },
+  };
 }
 
 /** Water poured on a ball spreads into the soil beside it: at most so much as the ball holds. An estimate */

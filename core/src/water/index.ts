@@ -10,3 +10,5 @@ export * from './soak';
 export * from './routine-water';
 export { because as waterBecause } from './reasons';
 export type { WaterReason, WaterReasonFacts } from './reasons';
+export * from './devices';
+export * from './drip-zone';

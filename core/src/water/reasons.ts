@@ -34,6 +34,29 @@ export interface WaterReasonFacts {
   ball_drowned: { since: IsoDate };
   ball_found_drier: { day: IsoDate; foundPct: number; expectedPct: number };
   ball_found_wetter: { day: IsoDate; foundPct: number; expectedPct: number };
+  device_run_once: Record<string, never>;
+  device_runs: { runs: number; spreadPct: number };
+  device_unsteady: { mostPct: number };
+  device_holds: { count: number; volumeL: number; fills: number; doseL: number };
+  device_flow_unknown: Record<string, never>;
+  device_labelled: { lPerH: number };
+  device_measured: { lPerH: number };
+  device_label_off: { lPerH: number; timesOff: number };
+  device_floods: { lPerH: number; takesLPerH: number };
+  device_soaks: { minutes: number };
+  device_glaring: Record<string, never>;
+  device_off_after: { months: number };
+  device_low_branch: { clearMm: number; neededMm: number };
+  device_steep: { slopePct: number; mostPct: number };
+  device_compacted: Record<string, never>;
+  device_ponds: Record<string, never>;
+  hose_places: { places: number; spreadMm: number };
+  hose_uphill: { slopePct: number };
+  hose_in_turns: { minutes: number; longestMinutes: number };
+  zone_gets: { runL: number; emitters: number };
+  zone_drowns: { from: IsoDate; waterloggedDays: number; days: number };
+  zone_thirsts: { stressDays: number; days: number };
+  zone_suits: { stressDays: number; days: number };
 }
 
 export type WaterReason = ReasonOf<WaterReasonFacts>;

@@ -54,7 +54,10 @@ export interface RootGround {
   readonly percolation: PercolationClass | null;
 }
 
-const downL = ({ percolation }: RootGround, areaM2: number): number => areaM2 * downMm[percolation ?? 'good'];
+/** Into the ground in a day; `null`, nobody tested it, is taken for good. mm */
+export const downMmOf = (percolation: PercolationClass | null): number => downMm[percolation ?? 'good'];
+
+const downL = ({ percolation }: RootGround, areaM2: number): number => areaM2 * downMmOf(percolation);
 
 /**
  * The ball's own store, for dose, stress and ribbon alike: a container's mix or the nursery's field soil, never silently

@@ -32,6 +32,7 @@ import {
 } from '../stock';
 import { fall } from '../../testing/checked-case';
 import { dayReasons } from '../../testing/day-reasons';
+import { deviceReasons } from '../../testing/device-cases';
 import { treeWaterReasons } from '../../testing/water-cases';
 import { remedyWords } from './say-remedy';
 import { reasonCodes, sayReason } from './say-reason';
@@ -539,6 +540,7 @@ function manyReasons(): Reason[] {
     ...ofPlantings(),
     ...dayReasons(),
     ...treeWaterReasons(),
+    ...deviceReasons(),
     ...ofLooks(),
     ...ofLives(),
   ];

@@ -39,6 +39,35 @@ export const waterSentences: Sentences<WaterReasonFacts> = {
     `${f.day}: found at ${s.pct(f.foundPct)} where ${s.pct(f.expectedPct)} was expected. Look whether water misses the ball, or another tree’s roots drink there.`,
   ball_found_wetter: (f, s) =>
     `${f.day}: found at ${s.pct(f.foundPct)} where ${s.pct(f.expectedPct)} was expected. Look for a leak, watering nobody recorded, or a pit that holds water.`,
+  device_run_once: () => 'One run alone: nobody knows how it varies. Run it three times.',
+  device_runs: (f, s) => `The mean of ${f.runs} runs, which lie ${s.pct(f.spreadPct)} apart.`,
+  device_unsteady: (f, s) =>
+    `More than ${s.pct(f.mostPct)} apart: look for a kink, air in the line or a vessel that was not level, and run it again.`,
+  device_holds: (f, s) =>
+    `${f.count} × ${s.L(f.volumeL)}, filled ${f.fills === 1 ? 'once' : `${f.fills} times`} for ${s.L(f.doseL)}.`,
+  device_flow_unknown: () => 'Nobody measured how fast it runs, and no label says.',
+  device_labelled: (f, s) => `${s.L(f.lPerH)} an hour by its label; measure it before you trust it.`,
+  device_measured: (f, s) => `${s.L(f.lPerH)} an hour, measured.`,
+  device_label_off: (f, s) => `Its label says ${s.L(f.lPerH)} an hour: it runs ${s.n(f.timesOff, 2)} times that.`,
+  device_floods: (f, s) =>
+    `It runs faster, ${s.L(f.lPerH)} an hour, than the ground takes down, ${s.L(f.takesLPerH)}: give it in pieces, and stop when water stands.`,
+  device_soaks: (f) => `It stands in water for ${f.minutes} min before its first use.`,
+  device_glaring: () => 'People see it: expect complaints, and say until when it stays.',
+  device_off_after: (f) => `Off after ${f.months} months: bark stays damp below it, and it is outgrown.`,
+  device_low_branch: (f, s) =>
+    `It needs ${s.mm(f.neededMm)} of trunk without branches; the first is at ${s.mm(f.clearMm)}.`,
+  device_steep: (f, s) => `On ${s.pct(f.slopePct)} of slope it empties beside the ball; ${s.pct(f.mostPct)} at most.`,
+  device_compacted: () => 'It has to be sunk in, and the ground is compacted.',
+  device_ponds: () => 'In slow soil a filled ring stands for days over the roots.',
+  hose_places: (f, s) => `${f.places} places: water spreads about ${s.mm(f.spreadMm)} from each.`,
+  hose_uphill: (f, s) => `On ${s.pct(f.slopePct)} of slope all of it goes in uphill, and runs down through the ball.`,
+  hose_in_turns: (f) =>
+    `More than ${f.longestMinutes} min at one place runs off: go round twice, and let it sink in between.`,
+  zone_gets: (f, s) => `${f.emitters} ${f.emitters === 1 ? 'emitter' : 'emitters'}: ${s.L(f.runL)} each time.`,
+  zone_drowns: (f) =>
+    `Stands in water from ${f.from} on, ${days(f.waterloggedDays)} of ${f.days}: this programme drowns it.`,
+  zone_thirsts: (f) => `Too little: ${days(f.stressDays)} of stress in ${f.days}.`,
+  zone_suits: (f) => `Suits it: ${days(f.stressDays)} of stress in ${f.days}.`,
   soak_by_pit_air: (f, s) =>
     `${f.doses} × ${s.L(f.doseL)}: the air ${soilNames[f.soil]} holds around bare roots, filled.`,
   soak_no_berm: () => 'No berm is built here that could be filled.',
