@@ -55,6 +55,7 @@ const { startPosition } = await import('../standins/position.mjs');
 const { startNurseries } = await import('../standins/nursery.mjs');
 const { startLocateCentre } = await import('../standins/locate-centre.mjs');
 const { startWeather } = await import('../standins/weather.mjs');
+const { startController } = await import('../standins/controller.mjs');
 const { startMail } = await import('../standins/mail.mjs');
 
 const database = await openDatabaseServer(args);
@@ -62,6 +63,7 @@ const position = process.env.POSITION_URL ? undefined : await startPosition();
 const locate = process.env.LOCATE_URL ? undefined : await startLocateCentre();
 const nurseries = process.env.NURSERY_URL ? undefined : await startNurseries();
 const weather = process.env.WEATHER_URL ? undefined : await startWeather();
+const controller = process.env.CONTROLLER_URL ? undefined : await startController();
 const mail = process.env.SMTP_URL ? undefined : await startMail();
 const env = {
   ...process.env,
@@ -74,6 +76,7 @@ const env = {
   SEASON_KEYS: process.env.SEASON_KEYS ?? database.seasonKeys,
   LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
   ...(weather ? { WEATHER_URL: weather.url, WEATHER_SIMULATED: 'yes' } : {}),
+  ...(controller ? { CONTROLLER_URL: controller.url, CONTROLLER_SIMULATED: 'yes' } : {}),
   ...(mail ? { SMTP_URL: mail.smtpUrl, MAIL_PAGE: mail.pageUrl } : {}),
   ...(nurseries ? { NURSERY_URL: nurseries.url, NURSERY_SIMULATED: 'yes' } : {}),
   ...(locate ? { LOCATE_URL: locate.url, LOCATE_SIMULATED: 'yes' } : {}),
@@ -94,6 +97,7 @@ function stop(status) {
     locate?.stop();
     nurseries?.stop();
     weather?.stop();
+    controller?.stop();
     mail?.stop();
     forget();
     if (database.ours) await database.stop();

@@ -30,3 +30,4 @@ export * from './assignments';
 export * from './devices';
 export * from './rounds';
 export * from './care';
+export * from './water-devices';

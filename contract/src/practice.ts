@@ -234,6 +234,7 @@ export const practiceSchema = z.strictObject({
   ),
   inspection: z.strictObject({
     looksAfterMonths: z.array(months),
+    moistureEveryDays: z.number().min(0).max(30).default(now.inspection.moistureEveryDays),
     firstLooks: z
       .strictObject(numbers('inspection.firstLooks', 'everyDays', 'weeks'))
       .default(now.inspection.firstLooks),

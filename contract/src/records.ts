@@ -29,6 +29,7 @@ import {
   type RecordFacts,
   type RecordKind,
   type RemedyCode,
+  type DeviceFacts,
   type RemedyDone,
   type Retraction,
   type Stock,
@@ -264,6 +265,7 @@ export const remedyCodes = [
   'cut_stem_roots',
   'cut_stubs',
   'refit_guard',
+  'take_off_device',
 ] as const satisfies readonly RemedyCode[];
 
 export const remedySchema = z.strictObject({
@@ -277,8 +279,23 @@ export const wateringSchema = z.strictObject({
   probeBefore: z.enum(probeClasses).optional(),
   probeAfter: z.enum(probeClasses).optional(),
   fingerBefore: z.enum(fingerClasses).optional(),
-  toldBy: z.literal('keeper').optional(),
+  toldBy: z.enum(['keeper', 'controller']).optional(),
+  ringMm: measure('ringMm').optional(),
+  ringMinutes: measure('ringMinutes').optional(),
 }) satisfies z.ZodType<Watering>;
+
+export const waterDeviceId = z
+  .string()
+  .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'must be letters a to z, digits and hyphens')
+  .max(40, 'must be 40 letters at most');
+
+export const deviceFactsSchema = z.strictObject({
+  setOn: isoDate,
+  deviceId: waterDeviceId,
+  deviceName: z.string().trim().min(1, 'must not be empty').max(60, 'must be 60 letters at most'),
+  joined: z.int().min(1, 'must be at least 1').max(12, 'must be at most 12'),
+  offBy: isoDate.nullable(),
+}) satisfies z.ZodType<DeviceFacts>;
 
 const reasonText = z
   .string()
@@ -357,6 +374,7 @@ const factsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordFacts[K]> } = 
   inspection: inspectionSchema,
   remedy: remedySchema,
   watering: wateringSchema,
+  device: deviceFactsSchema,
   move: moveSchema,
   not_done: notDoneSchema,
   both_stand: bothStandSchema,

@@ -62,6 +62,8 @@ export const waterGroupNames: Readonly<Record<WaterGroup, string>> = {
 const waterFilter = {
   group: z.enum(waterGroups).optional(),
   place: z.string().max(80).optional(),
+  /** Only those whose ball was to be felt by now, in their first growing season. */
+  unread: z.literal('yes').optional(),
 };
 export const waterListQuerySchema = z.strictObject({
   ...waterFilter,
@@ -84,6 +86,8 @@ export const waterLineSchema = z.object({
   share: z.number(),
   errorShare: z.number(),
   next: nextWaterSchema,
+  /** When anybody last felt its ball; `null` where nobody did. */
+  readOn: isoDate.nullable(),
   stressDays: z.int(),
   waterloggedDays: z.int(),
 });
@@ -97,6 +101,8 @@ export const waterListSchema = z.object({
   /** Trees whose records changed since, and are being followed anew. */
   waiting: z.int(),
   counts: z.record(z.enum(waterGroups), z.int()),
+  /** Of them, whose ball was to be felt by now. */
+  unread: z.int(),
   /** What the trees of the group ask for together, L. */
   litres: z.number(),
   total: z.int(),

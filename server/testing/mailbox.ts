@@ -1,6 +1,5 @@
-import { spawn } from 'node:child_process';
-import path from 'node:path';
 import type { ReceivedMail } from '../../standins/mail.mjs';
+import { openStandin } from './standin';
 
 /** The simulated mail server, in a process of its own as it ships. */
 export interface Mailbox {
@@ -10,16 +9,11 @@ export interface Mailbox {
 }
 
 export async function openMailbox(): Promise<Mailbox> {
-  const script = path.join(__dirname, '../../standins/mail.mjs');
-  const child = spawn(process.execPath, [script], { stdio: ['ignore', 'pipe', 'inherit'] });
-  const said = await new Promise<string>((resolve, reject) => {
-    child.stdout.once('data', (chunk: Buffer) => resolve(chunk.toString()));
-    child.once('exit', (code) => reject(new Error(`the stand-in ended with ${code}`)));
-  });
+  const { said, stop } = await openStandin('mail.mjs');
   const [, smtpUrl = '', pageUrl = ''] = /send to (\S+), read at (\S+)/.exec(said) ?? [];
   return {
     smtpUrl,
     messages: async () => (await fetch(`${pageUrl}/messages`)).json() as Promise<readonly ReceivedMail[]>,
-    stop: () => child.kill(),
+    stop,
   };
 }

@@ -56,6 +56,7 @@ export async function openTestTown(
       sessionSecret: 'x'.repeat(40),
       webRoot: undefined,
       position: null,
+      controller: null,
       locate: options.locateUrl ? { url: options.locateUrl, simulated: true } : null,
       storageFolder,
       nurseries: null,

@@ -54,6 +54,13 @@ export const foundChoices: readonly ChoiceGroup[] = [
         'Thick mulch draws roots up round the stem.',
       ),
       number(
+        'inspection.moistureEveryDays',
+        'Ball felt in the first growing season every',
+        [0, 30, 'days'],
+        'Inspectors: each week. 0: only at looks and rounds.',
+        'A ball dries or drowns within days in its first summer; the leaves tell weeks later.',
+      ),
+      number(
         'inspection.firstLooks.everyDays',
         'Looked at in the first weeks every',
         [0, 30, 'days'],

@@ -28,7 +28,8 @@ export type RemedyCode =
   | 'refer_arborist'
   | 'cut_stem_roots'
   | 'cut_stubs'
-  | 'refit_guard';
+  | 'refit_guard'
+  | 'take_off_device';
 
 /** Remedies that bring water; whoever pours it has done them. */
 export const givesWater: readonly RemedyCode[] = ['water_now', 'water_soon', 'give_rest_of_soak'];

@@ -17,3 +17,4 @@ export * from './assignment';
 export * from './assignment-kinds';
 export * from './contradiction';
 export * from './keeper';
+export * from './moisture-checks';

@@ -23,8 +23,24 @@ export interface Watering {
   readonly probeAfter?: ProbeClass | undefined;
   /** In the top of the ball, before it was poured. */
   readonly fingerBefore?: FingerClass | undefined;
-  /** Told by whoever keeps the tree, by its link: nobody of the programme was there. */
-  readonly toldBy?: 'keeper' | undefined;
+  /** Water over the soil of its ring, and how long the ring took to empty: a reading of the drainage. */
+  readonly ringMm?: number | undefined;
+  readonly ringMinutes?: number | undefined;
+  /** Told by whoever keeps the tree, by its link, or by a controller of valves: nobody of the programme was there. */
+  readonly toldBy?: 'keeper' | 'controller' | undefined;
+}
+
+/** Something that brings its water, set at a tree. */
+export interface DeviceFacts {
+  readonly setOn: IsoDate;
+  /** Of the catalogue. */
+  readonly deviceId: string;
+  /** As it was called then. */
+  readonly deviceName: string;
+  /** How many were joined. */
+  readonly joined: number;
+  /** Off by then; `null` where it may stay. */
+  readonly offBy: IsoDate | null;
 }
 
 export interface RemedyDone {
@@ -98,6 +114,7 @@ export interface RecordFacts {
   inspection: Inspection;
   remedy: RemedyDone;
   watering: Watering;
+  device: DeviceFacts;
   move: Move;
   not_done: NotDoneFacts;
   both_stand: BothStandFacts;
@@ -252,6 +269,17 @@ export const recordTable: { readonly [K in RecordKind]: RecordKindRow<RecordFact
     by: 'everyone_in_the_field',
     stage: 'inspect',
     day: 'wateredOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  device: {
+    name: 'Watering device set',
+    act: 'set a watering device',
+    by: 'everyone_in_the_field',
+    stage: 'inspect',
+    day: 'setOn',
     of: 'tree',
     when: 'planted',
     versioned: false,

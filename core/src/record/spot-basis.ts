@@ -2,6 +2,7 @@ import type { IsoDate } from '../calendar';
 import {
   groundPercolationClass,
   inTime,
+  percolationClass,
   testReadings,
   unknownGround,
   type Assessment,
@@ -14,6 +15,7 @@ import { pitPlan, type PitResult } from '../pit';
 import { asItStandsNow, practiceAt, type Practice } from '../practice';
 import { inPlantingWindow, isAutumn, noonSunDeg, type PlantingWindow } from '../season';
 import type { Stock, StockOffer } from '../stock';
+import { wellDrainsMmPerH } from '../water';
 import type { OverrideFacts } from './kinds';
 import { ofKind, type FieldRecord } from './record';
 
@@ -81,7 +83,7 @@ export function spotBasis(kept: readonly FieldRecord[], context: SpotContext): S
     care,
     practice: under ? practiceAt(under, overrides).practice : care,
     drainage: care.percolation,
-    percolation: groundPercolationClass(ground, care.percolation),
+    percolation: groundPercolationClass(ground, care.percolation) ?? ringClass(kept, care.percolation),
     putBackMm: built?.putBackMm ?? null,
     dormant: restsOn(plantedOn, context.windows ?? []),
     windows: context.windows ?? [],
@@ -122,6 +124,15 @@ function standingOverrides(kept: readonly FieldRecord[]): OverrideFacts[] {
   const now = ofKind(kept, 'override').flatMap(({ facts }) => asItStandsNow(facts));
   const latest = new Map(now.map((facts) => [facts.path, facts]));
   return [...latest.values()];
+}
+
+/** Where nobody ran a test, a ring that was seen to empty says how the ground drains. */
+function ringClass(kept: readonly FieldRecord[], classLimits: PercolationLimits): PercolationClass | undefined {
+  const seen = ofKind(kept, 'watering')
+    .map(({ facts }) => facts)
+    .filter(({ ringMm, ringMinutes }) => ringMm !== undefined && ringMinutes !== undefined)
+    .at(-1);
+  return seen && percolationClass(wellDrainsMmPerH(seen.ringMm ?? 0, seen.ringMinutes ?? 0), classLimits);
 }
 
 /** Ground facts with the readings of a percolation test that was run since they were written. */

@@ -295,3 +295,42 @@ describe('what is booked from the planting on', () => {
     expect(booked(fieldDefault, g, s, planted)).toEqual([]);
   });
 });
+
+describe('a device at a tree', () => {
+  const g = rec('ground', ground);
+  const s = rec('stock', stock);
+  const bag = (setOn: string, offBy: string | null) =>
+    rec('device', { setOn, deviceId: 'stem-bag', deviceName: 'Bag round the trunk', joined: 1, offBy });
+  const off = (doneOn: string) => rec('remedy', { remedy: 'take_off_device', doneOn });
+  const booked = (...records: FieldRecord[]) =>
+    spotLife([g, s, rec('planting', planting), ...records], { practice: fieldDefault })
+      .decisions.filter(({ remedy }) => remedy === 'take_off_device')
+      .map(({ dueOn }) => dueOn);
+  it.each([
+    ['comes off by its day', [bag('2026-03-01', '2026-11-01')], ['2026-11-01']],
+    ['is not asked for where it may stay', [bag('2026-03-01', null)], []],
+    ['is not asked for once it is off', [bag('2026-03-01', '2026-11-01'), off('2026-10-20')], []],
+    [
+      'is asked for again once it is set anew',
+      [bag('2026-03-01', '2026-11-01'), off('2026-10-20'), bag('2027-04-01', '2027-11-01')],
+      ['2027-11-01'],
+    ],
+    ['of the tree that stood here before asks for nothing', [bag('2020-03-01', '2020-11-01')], []],
+  ])('%s', (_words, records, due) => {
+    expect(booked(...records)).toEqual(due);
+  });
+});
+
+describe('a ring that was seen to empty', () => {
+  const ring = (ringMm: number, ringMinutes: number) =>
+    rec('watering', { wateredOn: '2026-06-01', litres: 40, ringMm, ringMinutes });
+  const drains = (...records: FieldRecord[]) => spotLife(records, { practice: fieldDefault }).percolation;
+  it('says how the ground drains where nobody ran a test, and no more where somebody did', () => {
+    const g = rec('ground', { ...ground, percolation: [] });
+    // 60 mm in 6 h are 10 mm/h.
+    expect(drains(g)).toBeUndefined();
+    expect(drains(g, ring(60, 360))).toBe('slow');
+    const tested = rec('ground', ground);
+    expect(drains(tested, ring(60, 360))).toBe(drains(tested));
+  });
+});

@@ -75,6 +75,7 @@ export function spotLife(
         ...stakeDecision(planting, { inspections, done, remedies, practice: basis.practice }),
         ...clearDecision(planting, { stock, done, remedies, practice: basis.practice }),
         ...bookedFromPlanting(planting, { basis, done, remedies }),
+        ...deviceDecision(kept, { plantedOn: planting.record.facts.plantedOn, done }),
         ...lookDecision(nextLook),
       ]
     : preparation(basis, { verdict, choice });
@@ -314,6 +315,25 @@ function bookedFromPlanting(
       ? book('cut_stubs', after(laterMonths), because('stubs_later', { months: laterMonths }))
       : []),
     ...(guard ? book('refit_guard', guard.dueOn, because('guard_refit', guard.facts)) : []),
+  ];
+}
+
+/** A device at the tree comes off by itself on the desk: the day is known from when it was set. */
+function deviceDecision(
+  kept: readonly FieldRecord[],
+  { plantedOn, done }: { readonly plantedOn: IsoDate; readonly done: readonly RecordOfKind<'remedy'>[] },
+): Decision[] {
+  const set = ofKind(kept, 'device')
+    .map(({ facts }) => facts)
+    .filter(({ setOn }) => setOn >= plantedOn)
+    .sort((a, b) => a.setOn.localeCompare(b.setOn))
+    .at(-1);
+  if (!set || set.offBy === null) return [];
+  const { setOn, offBy, deviceName } = set;
+  if (done.some(({ facts }) => facts.remedy === 'take_off_device' && facts.doneOn >= setOn)) return [];
+  const reasons = [because('device_off', { name: deviceName, since: setOn })];
+  return [
+    { kind: 'do_remedy', stage: 'inspect', level: 'watch', dueOn: offBy, remedy: 'take_off_device', because: reasons },
   ];
 }
 

@@ -50,6 +50,7 @@ export interface WaterReasonFacts {
   device_steep: { slopePct: number; mostPct: number };
   device_compacted: Record<string, never>;
   device_ponds: Record<string, never>;
+  device_off: { name: string; since: IsoDate };
   hose_places: { places: number; spreadMm: number };
   hose_uphill: { slopePct: number };
   hose_in_turns: { minutes: number; longestMinutes: number };

@@ -505,6 +505,13 @@ function ofLives(): Reason[] {
     }),
     id: JSON.stringify(change),
   });
+  const bag = rec('device', {
+    setOn: '2026-03-01',
+    deviceId: 'stem-bag',
+    deviceName: 'Bag round the trunk',
+    joined: 1,
+    offBy: '2026-11-01',
+  });
   const opposite = look({ flareDepthMm: 90, mulchContact: 'heaped', stake: 'tight', probe: 'saturated' });
   const later = made(
     ['pruning.stubs', 'kept'],
@@ -515,6 +522,7 @@ function ofLives(): Reason[] {
   return [
     ...histories.flatMap((records) => spotLife(records, { practice: fieldDefault }).decisions),
     ...spotLife([ground, rooted, planting], { practice: later }).decisions,
+    ...spotLife([ground, stock, planting, bag], { practice: fieldDefault }).decisions,
     ...spotLife([ground, stock, planting, twice, look({}), opposite], { practice: fieldDefault }).decisions,
   ].flatMap(({ because }) => because);
 }

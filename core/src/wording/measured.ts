@@ -56,6 +56,8 @@ export const measuredFacts = {
   metRootMm: length('Thickest root of a neighbour in the pit', 'rootDiameterMm'),
   firstWaterL: as('volumeL', 'First water', 'firstWaterL'),
   litres: as('volumeL', 'Water given', 'wateringL'),
+  ringMm: length('Water in the ring', 'ringMm'),
+  ringMinutes: as('minute', 'The ring emptied in', 'ringMinutes'),
   flareDepthMm: length('Flare below the surface', 'flareDepthMm'),
   mulchDepthMm: length('Mulch depth', 'mulchDepthMm'),
   fromDeg: as('bearingDeg', 'Presses from', 'bearingDeg'),

@@ -41,7 +41,7 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   probeBefore: probeNames,
   probeAfter: probeNames,
   fingerBefore: fingerNames,
-  toldBy: { keeper: 'its keeper, by link; not confirmed' },
+  toldBy: { keeper: 'its keeper, by link; not confirmed', controller: 'the controller; not seen at the tree' },
   stockKind: stockNames,
   owner: ownerNames,
   wind: windNames,

@@ -142,4 +142,9 @@ export const remedyWords: Readonly<Record<RemedyCode, RemedyWords>> = {
     how: 'Take it off, look at the bark under it, and put it on wider; or leave it off once the bark is rough.',
     caution: null,
   },
+  take_off_device: {
+    act: 'Take off the watering device',
+    how: 'Take it off, look at the bark below it, and write down where it is kept.',
+    caution: null,
+  },
 };

@@ -164,7 +164,7 @@ function api({
       mailPage: config.mail?.page ?? null,
     }),
     ticketRoutes(db, centre),
-    waterRoutes(db, roundSeeker),
+    waterRoutes(db, roundSeeker, config.controller ? (config.controller.simulated ? 'simulated' : 'real') : 'none'),
     careRoutes(db, doorway),
   );
   router.use(matchRoutes(db, config.nurseries ? httpNurseries(config.nurseries.url) : null));

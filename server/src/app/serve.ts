@@ -3,11 +3,13 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { httpLocateCentre } from '../adapters/locate-centre';
 import { smtpMail } from '../adapters/mail';
+import { httpController } from '../adapters/controller';
 import { httpWeather } from '../adapters/weather';
 import { SeasonKeys } from '../day/season-key';
 import { keepReminding } from '../care/reminding-service';
 import { keepSending } from '../mail/sending-service';
 import { programmeToday } from '../programme/today';
+import { keepTendingZones } from '../water/zones-service';
 import { keepFollowing } from '../water/follow-service';
 import { keepReading } from '../weather/reading-service';
 import { keepSolving, type ListSolver } from '../match/list-service';
@@ -58,6 +60,11 @@ export async function serve(
     ? keepReading(db, httpWeather(config.weather.url), (error) => logger.warn({ err: error }, 'weather not read'))
     : null;
   const stopFollowing = keepFollowing(db, (error) => logger.warn({ err: error }, 'water not followed'));
+  const stopValves = config.controller
+    ? keepTendingZones(db, httpController(config.controller.url), (error) =>
+        logger.warn({ err: error }, 'valves not tended'),
+      )
+    : null;
   const stopReminding = config.mail
     ? keepReminding(db, config, (error) => logger.warn({ err: error }, 'keepers not reminded'))
     : null;
@@ -85,6 +92,7 @@ export async function serve(
       await stopSolving?.();
       await stopReading?.();
       await stopFollowing();
+      await stopValves?.();
       await stopReminding?.();
       await stopSending?.();
       await live.stop();

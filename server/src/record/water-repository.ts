@@ -1,4 +1,12 @@
-import type { ClimateDay, IsoDate, KeptWater, TreeInputs, WaterCheckpoint, WaterClimate } from '@sombra/core';
+import type {
+  ClimateDay,
+  IsoDate,
+  KeptWater,
+  MoistureChecks,
+  TreeInputs,
+  WaterCheckpoint,
+  WaterClimate,
+} from '@sombra/core';
 import type { Db } from '../platform/db';
 
 interface CheckpointRow {
@@ -32,6 +40,8 @@ export interface StoredWater {
   readonly inputs: TreeInputs;
   readonly followedUntil: IsoDate;
   readonly kept: KeptWater;
+  /** When its ball is to be felt; `null` where nobody asks. */
+  readonly checks: MoistureChecks | null;
 }
 
 type TreeWaterRow = CheckpointRow & {
@@ -42,12 +52,19 @@ type TreeWaterRow = CheckpointRow & {
   error_share: number;
   supply: number;
   next: KeptWater['next'];
+  probe_every: number | null;
+  probe_from: string | null;
+  probe_until: string | null;
 };
 
 const storedOf = (row: TreeWaterRow): StoredWater => ({
   spotId: row.spot_id,
   inputs: { subject: row.subject, given: row.given },
   followedUntil: row.followed_until,
+  checks:
+    row.probe_every !== null && row.probe_from !== null && row.probe_until !== null
+      ? { everyDays: row.probe_every, from: row.probe_from, until: row.probe_until }
+      : null,
   kept: {
     checkpoint: checkpointOf(row),
     share: row.share,
@@ -129,7 +146,7 @@ export async function keepWater(
 ): Promise<void> {
   if (trees.length === 0) return;
   const lines = trees.map(
-    ({ spotId, inputs, followedUntil, kept: { checkpoint, share, errorShare, supply, next } }) => ({
+    ({ spotId, inputs, followedUntil, checks, kept: { checkpoint, share, errorShare, supply, next } }) => ({
       spot_id: spotId,
       ...inputs,
       followed_until: followedUntil,
@@ -138,18 +155,25 @@ export async function keepWater(
       error_share: errorShare,
       supply,
       next,
+      probe_every: checks?.everyDays ?? null,
+      probe_from: checks?.from ?? null,
+      probe_until: checks?.until ?? null,
+      read_on: lastOf(inputs.given.readings.map(({ day }) => day)),
     }),
   );
   await trx.raw(
-    `insert into tree_water (spot_id, subject, given, followed_until, ${checkpointColumns}, share, error_share, supply, next)
-     select spot_id, subject, given, followed_until, ${checkpointColumns}, share, error_share, supply, next
+    `insert into tree_water (spot_id, subject, given, followed_until, ${checkpointColumns}, share, error_share, supply, next,
+       probe_every, probe_from, probe_until, read_on)
+     select spot_id, subject, given, followed_until, ${checkpointColumns}, share, error_share, supply, next,
+       probe_every, probe_from, probe_until, read_on
      from json_populate_recordset(null::tree_water, ?::json)
      on conflict (spot_id) do update set subject = excluded.subject, given = excluded.given,
        followed_until = excluded.followed_until, day = excluded.day, ball_l = excluded.ball_l, soil_l = excluded.soil_l,
        variance = excluded.variance, degree_days = excluded.degree_days, stress_days = excluded.stress_days,
        waterlogged_days = excluded.waterlogged_days, drowned_since = excluded.drowned_since,
        asking_since = excluded.asking_since, share = excluded.share,
-       error_share = excluded.error_share, supply = excluded.supply, next = excluded.next`,
+       error_share = excluded.error_share, supply = excluded.supply, next = excluded.next, probe_every = excluded.probe_every,
+       probe_from = excluded.probe_from, probe_until = excluded.probe_until, read_on = excluded.read_on`,
     [JSON.stringify(lines)],
   );
   const from = trees.map(({ spotId, after }) => ({ spot_id: spotId, day: after }));
@@ -168,7 +192,11 @@ export async function keepWater(
   );
 }
 
-const checkpointColumns = 'day, ball_l, soil_l, variance, degree_days, stress_days, waterlogged_days, drowned_since, asking_since';
+const lastOf = (days: readonly IsoDate[]): IsoDate | null =>
+  days.reduce<IsoDate | null>((last, day) => (last === null || day > last ? day : last), null);
+
+const checkpointColumns =
+  'day, ball_l, soil_l, variance, degree_days, stress_days, waterlogged_days, drowned_since, asking_since';
 
 const columnsOf = (checkpoint: WaterCheckpoint) => ({
   day: checkpoint.day,

@@ -7,6 +7,7 @@ import {
   earliest,
   followedUntil,
   givenDiffersFrom,
+  moistureChecks,
   spotBasis,
   standing,
   waterClimate,
@@ -114,6 +115,7 @@ const followed = (stored: Omit<StoredWater, 'kept'>, from: WaterCheckpoint, adva
   spotId: stored.spotId,
   inputs: stored.inputs,
   followedUntil: stored.followedUntil,
+  checks: stored.checks,
   kept: advance.kept,
   after: from.day,
   monthEnds: advance.monthEnds,
@@ -174,7 +176,8 @@ async function followAnew(trx: Db, ids: readonly string[], night: Night): Promis
     }
     const from = goOnFrom(inputs, { stored: stored.get(id), checkpoints: checkpoints.get(id) ?? [], night });
     if (from) {
-      const tree = { spotId: id, inputs, followedUntil: until };
+      const checks = moistureChecks(inputs.subject.plantedOn, basis.care, basis.windows);
+      const tree = { spotId: id, inputs, followedUntil: until, checks };
       moved.push(followed(tree, from, advanceWater(inputs, from, night.climate)));
     } else gone.push(id);
   }

@@ -36,14 +36,23 @@ interface Asked extends WaterFilter {
 }
 
 /** Followed trees with the group each is in. */
-export function grouped(db: Db, { place, today }: Pick<Asked, 'place' | 'today'>): Knex.QueryBuilder {
+export function grouped(
+  db: Db,
+  { place, unread, today }: Pick<Asked, 'place' | 'unread' | 'today'>,
+): Knex.QueryBuilder {
   const { sql, values } = groupSql(today);
   const trees = db('tree_water as water')
     .join('spot', 'spot.id', 'water.spot_id')
     .join('place', 'place.id', 'spot.place_id')
     .select('water.*', 'spot.ref', 'spot.position', 'place.name as place', db.raw(`${sql} as part`, values));
-  return place === undefined ? trees : trees.where('place.name', place);
+  if (place !== undefined) void trees.where('place.name', place);
+  if (unread === 'yes') void trees.whereRaw(isUnread, [today, today]);
+  return trees;
 }
+
+/** In the first growing season, and not felt for as long as the practice has it felt. */
+const isUnread = `water.probe_every is not null and ?::date between water.probe_from and water.probe_until
+  and greatest(water.read_on, water.probe_from - 1) + water.probe_every < ?::date`;
 
 const inGroup = (db: Db, asked: Asked): Knex.QueryBuilder => {
   const query = db.from(grouped(db, asked).as('water'));
@@ -73,6 +82,7 @@ export async function waterLines(
       'water.share',
       'water.error_share as errorShare',
       'water.next',
+      'water.read_on as readOn',
       'water.stress_days as stressDays',
       'water.waterlogged_days as waterloggedDays',
     );
@@ -100,9 +110,15 @@ export async function waterCounts(
   };
 }
 
+export async function unreadCount(db: Db, { place, today }: Pick<Asked, 'place' | 'today'>): Promise<number> {
+  const trees = grouped(db, { place, unread: 'yes', today });
+  const row = await db.from(trees.as('water')).first<{ n: number } | undefined>(db.raw('count(*)::int as n'));
+  return row?.n ?? 0;
+}
+
 export async function waterPlaces(db: Db, asked: Asked): Promise<{ name: string; count: number }[]> {
-  const { group, today } = asked;
-  return inGroup(db, group === undefined ? { today } : { group, today })
+  const { place: _any, ...others } = asked;
+  return inGroup(db, others)
     .groupBy('place')
     .orderBy('place')
     .select<{ name: string; count: number }[]>('place as name', db.raw('count(*)::int as count'));

@@ -1,13 +1,18 @@
 import {
+  calibrateSchema,
   entityId,
   fillPointSchema,
   giveRoundSchema,
   rainGaugeSchema,
+  saveDeviceSchema,
+  saveZoneSchema,
   seekRoundsSchema,
+  waterDeviceId,
   waterCsvQuerySchema,
   waterListQuerySchema,
   waterTruckSchema,
   weatherImportQuerySchema,
+  type KeptZones,
   type SeekRoundsProgress,
 } from '@sombra/contract';
 import { Router } from 'express';
@@ -32,11 +37,14 @@ import {
   type RoundSeeker,
 } from './rounds-service';
 import { waterBasis, waterCsv, waterList } from './service';
+import { calibrateDevice, readDevices, saveDevice } from './devices-service';
 import { importWeather, readGauge } from './weather-service';
+import { readZones, saveZone } from './zones-service';
 
 const idSchema = z.object({ id: entityId });
+const deviceIdSchema = z.object({ deviceId: waterDeviceId });
 
-export function waterRoutes(db: Knex, seeker: RoundSeeker): Router {
+export function waterRoutes(db: Knex, seeker: RoundSeeker, controller: KeptZones['controller']): Router {
   const router = Router();
   const idOf = (params: unknown) => parse(idSchema, params).id;
   router.get('/water/basis', forAct('see'), async (_request, response) => {
@@ -95,6 +103,23 @@ export function waterRoutes(db: Knex, seeker: RoundSeeker): Router {
   router.post('/water/rounds/:id/give', forAct('plan_rounds'), async (request, response) => {
     const asked = parse(giveRoundSchema, request.body);
     response.json(await giveRound(db, userOf(request), idOf(request.params), asked));
+  });
+  router.get('/water/devices', forAct('see'), async (_request, response) => {
+    response.json(await readDevices(db));
+  });
+  router.put('/water/devices', forAct('change_devices'), async (request, response) => {
+    response.json(await saveDevice(db, userOf(request), parse(saveDeviceSchema, request.body)));
+  });
+  router.post('/water/devices/:deviceId/runs', forAct('change_devices'), async (request, response) => {
+    const { deviceId } = parse(deviceIdSchema, request.params);
+    response.json(await calibrateDevice(db, userOf(request), deviceId, parse(calibrateSchema, request.body)));
+  });
+  router.get('/water/zones', forAct('see'), async (_request, response) => {
+    response.json(await readZones(db, controller));
+  });
+  router.put('/water/zones', forAct('change_devices'), async (request, response) => {
+    await saveZone(db, userOf(request), parse(saveZoneSchema, request.body));
+    response.json(await readZones(db, controller));
   });
   return router;
 }

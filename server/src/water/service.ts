@@ -6,7 +6,7 @@ import { csvRow } from '../platform/csv';
 import { programmeToday } from '../programme/today';
 import { dueCount, lastNight } from '../record/water-repository';
 import { programmeSeason, weatherDays } from '../season/repository';
-import { waterByDay, waterCounts, waterLines, waterPlaces } from './repository';
+import { unreadCount, waterByDay, waterCounts, waterLines, waterPlaces } from './repository';
 
 /** A year, so that what is ahead of the forecast is as it was, and the weeks a tree was planted before. */
 const daysBack = 430;
@@ -24,10 +24,11 @@ export async function waterBasis(db: Knex): Promise<WaterBasis> {
 export async function waterList(db: Knex, query: WaterListQuery): Promise<WaterList> {
   const today = await programmeToday(db);
   const asked = { ...query, today };
-  const [night, waiting, { counts, total, litres }, places, days, lines] = await Promise.all([
+  const [night, waiting, { counts, total, litres }, unread, places, days, lines] = await Promise.all([
     lastNight(db),
     dueCount(db),
     waterCounts(db, asked),
+    unreadCount(db, asked),
     waterPlaces(db, asked),
     waterByDay(db, asked),
     waterLines(db, asked),
@@ -38,6 +39,7 @@ export async function waterList(db: Knex, query: WaterListQuery): Promise<WaterL
     workedAt: night?.endedAt ?? null,
     waiting,
     counts,
+    unread,
     litres,
     total,
     places,
@@ -63,6 +65,7 @@ export async function* waterCsv(db: Knex, filter: WaterFilter): AsyncGenerator<s
     'litres',
     'stress_days',
     'waterlogged_days',
+    'felt_on',
     'lng',
     'lat',
   ]);
@@ -78,11 +81,12 @@ export async function* waterCsv(db: Knex, filter: WaterFilter): AsyncGenerator<s
       next,
       stressDays,
       waterloggedDays,
+      readOn,
       position,
     } of lines) {
       const [on, litres] = next.kind === 'water' ? [next.on, next.litres.toFixed(1)] : ['', ''];
       const shares = [share.toFixed(3), errorShare.toFixed(3)];
-      const days = [String(stressDays), String(waterloggedDays)];
+      const days = [String(stressDays), String(waterloggedDays), readOn ?? ''];
       yield csvRow([ref, place, species ?? '', plantedOn, ...shares, next.kind, on, litres, ...days, ...position]);
     }
     if (lines.length < page) return;

@@ -53,7 +53,8 @@ export const care = {
     `);
     // What is kept of a tree's water follows from its records: it is worked out anew, with when a tree began to ask.
     await db.raw(`
-      alter table tree_water add column asking_since date;
+      alter table tree_water add column asking_since date, add column probe_every integer,
+        add column probe_from date, add column probe_until date, add column read_on date;
       alter table water_checkpoint add column asking_since date;
       insert into water_due select spot_id from tree_water on conflict do nothing;
       delete from water_checkpoint;

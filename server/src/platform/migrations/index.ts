@@ -13,6 +13,7 @@ import { plantingDay } from './010-planting-day';
 import { builtReport } from './011-built-report';
 import { water } from './012-water';
 import { care } from './013-care';
+import { waterDevices } from './014-devices';
 
 export interface NamedMigration {
   readonly name: string;
@@ -34,6 +35,7 @@ const migrations: readonly NamedMigration[] = [
   builtReport,
   water,
   care,
+  waterDevices,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {

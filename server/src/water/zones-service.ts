@@ -1,0 +1,183 @@
+import type { KeptZone, KeptZones, SaveZone, User } from '@sombra/contract';
+import {
+  addDaysTo,
+  ConflictError,
+  InvalidInputError,
+  programmeOn,
+  requireZone,
+  runLitres,
+  type IsoDate,
+} from '@sombra/core';
+import type { Knex } from 'knex';
+import { isDeepStrictEqual } from 'node:util';
+import { v5 as uuidv5 } from 'uuid';
+import { ControllerFault, type ValveController } from '../adapters/controller';
+import { asActor } from '../platform/db';
+import { keepDoing } from '../platform/keep-doing';
+import { timeZone } from '../programme/repository';
+import { programmeToday } from '../programme/today';
+import { announce, findRecord } from '../record/repository';
+import { keepTold } from '../recording/service';
+import { lockSpots } from '../spots/repository';
+import {
+  findZone,
+  keepZone,
+  keepZoneRuns,
+  lastRuns,
+  minutesByDay,
+  noteHeard,
+  noteTold,
+  zones,
+  zoneTrees,
+  type ZoneRow,
+} from './devices-repository';
+
+const runNamespace = '1e0c4f0a-92a2-5c55-8d3b-6b9b1a7a2f10';
+const everyMs = 60_000;
+
+const treesOf = ({ body }: Pick<ZoneRow, 'body'>): string[] =>
+  body.plants.flatMap(({ spotId }) => (spotId === null ? [] : [spotId]));
+
+/** Valves with what grows on them, what the controller was told, and what it told. */
+export async function readZones(db: Knex, controller: KeptZones['controller']): Promise<KeptZones> {
+  const rows = await zones(db);
+  const trees = await zoneTrees(db, rows.flatMap(treesOf));
+  const kept: KeptZone[] = [];
+  for (const row of rows) {
+    kept.push({
+      id: row.id,
+      name: row.name,
+      body: row.body,
+      retired: row.retired,
+      version: row.version,
+      told: row.told,
+      toldAt: row.told_at?.toISOString() ?? null,
+      problem: row.problem,
+      heardUntil: row.heard_until?.toISOString() ?? null,
+      runs: await lastRuns(db, row.id),
+      trees: treesOf(row).flatMap((spotId) => {
+        const tree = trees.get(spotId);
+        if (!tree) return [];
+        const { next, ...rest } = tree;
+        return [{ ...rest, drowned: next?.kind === 'drowned' }];
+      }),
+    });
+  }
+  return { controller, zones: kept };
+}
+
+/** @throws ConflictError where somebody else changed it first, InvalidInputError for a tree that is not there, or twice */
+export async function saveZone(db: Knex, user: User, zone: SaveZone): Promise<void> {
+  requireZone(zone.body);
+  const spotIds = treesOf(zone);
+  zone.body.plants.forEach(({ kind, spotId, areaM2 }, i) => {
+    const path = `body.plants.${i}`;
+    if (kind === 'tree' && spotId === null)
+      throw new InvalidInputError('a tree must be one of the town', `${path}.spotId`);
+    if (kind !== 'tree' && areaM2 <= 0)
+      throw new InvalidInputError('areaM2 must be over 0 m², got 0', `${path}.areaM2`);
+  });
+  if (new Set(spotIds).size < spotIds.length) {
+    throw new InvalidInputError('a tree is on a valve once', 'body.plants', { title: 'A tree stands here twice' });
+  }
+  await asActor(db, user.name, async (trx) => {
+    const known = await zoneTrees(trx, spotIds);
+    const lost = spotIds.find((id) => !known.has(id));
+    if (lost !== undefined) throw new InvalidInputError('must be a spot of the town', 'body.plants');
+    if (!(await keepZone(trx, zone))) {
+      const title = 'This zone was changed by somebody else first';
+      throw new ConflictError('version is not the newest', 'version', { title, current: null });
+    }
+    await announce(trx, spotIds);
+  });
+}
+
+/**
+ * Tells the controller what each valve is to run today, where that is another than it was told, and keeps what it says
+ * was run: a watering of each tree for every day that is over, not seen at the tree. New turf's programme is set back by
+ * itself once its day is over. One zone whose controller does not answer stops no other.
+ */
+export async function tendZones(db: Knex, controller: ValveController): Promise<void> {
+  const today = await programmeToday(db);
+  const zone = await timeZone(db);
+  for (const row of (await zones(db)).filter(({ retired }) => !retired)) {
+    try {
+      await tellZone(db, controller, { row, today });
+      await hearZone(db, controller, { row, today, timeZone: zone });
+    } catch (error) {
+      if (!(error instanceof ControllerFault)) throw error;
+      const problem = error.message;
+      await asActor(db, actorOf(row), (trx) => noteTold(trx, row.id, { problem }));
+    }
+  }
+}
+
+const actorOf = ({ name }: Pick<ZoneRow, 'name'>): string => `valve ${name}`;
+
+async function tellZone(
+  db: Knex,
+  controller: ValveController,
+  { row, today }: { row: ZoneRow; today: IsoDate },
+): Promise<void> {
+  const programme = programmeOn(row.body, today);
+  if (row.problem === null && isDeepStrictEqual(row.told, programme)) return;
+  await controller.tell(row.id, programme);
+  await asActor(db, actorOf(row), async (trx) => {
+    await noteTold(trx, row.id, { programme });
+    await announce(trx, []);
+  });
+}
+
+/** What a controller forgot is not asked for again. Days */
+const heardDays = 60;
+
+async function hearZone(
+  db: Knex,
+  controller: ValveController,
+  { row, today, timeZone: zone }: { row: ZoneRow; today: IsoDate; timeZone: string },
+): Promise<void> {
+  const since = row.heard_until ?? new Date(Date.parse(today) - heardDays * 86_400_000);
+  // A controller whose clock runs ahead is not believed.
+  const runs = (await controller.runs(row.id, since)).filter(({ at }) => Date.parse(at) <= Date.now());
+  const emitters = row.body.plants.reduce((sum, plant) => sum + plant.emitters, 0);
+  await asActor(db, actorOf(row), async (trx) => {
+    // Spots before zones: the order of every act.
+    await lockSpots(trx, treesOf(row));
+    const now = await findZone(trx, row.id);
+    if (!now) return;
+    await keepZoneRuns(
+      trx,
+      row.id,
+      runs.map(({ at, minutes }) => ({ at, minutes, litres: runLitres(row.body, emitters, minutes) })),
+    );
+    const last = runs.at(-1);
+    if (last) await noteHeard(trx, row.id, new Date(last.at));
+    const span = { from: addDaysTo(today, -heardDays), until: addDaysTo(today, -1), timeZone: zone };
+    for (const { day, minutes } of await minutesByDay(trx, row.id, span))
+      await waterTrees(trx, row, { day, minutes, today });
+  });
+}
+
+async function waterTrees(
+  trx: Knex.Transaction,
+  row: ZoneRow,
+  { day, minutes, today }: { day: IsoDate; minutes: number; today: IsoDate },
+): Promise<void> {
+  const trees = await zoneTrees(trx, treesOf(row));
+  for (const { kind, spotId, emitters } of row.body.plants) {
+    const subject = spotId === null ? null : trees.get(spotId)?.subject;
+    if (kind !== 'tree' || spotId === null || !subject || subject.plantedOn > day) continue;
+    const recordId = uuidv5(`${row.id}/${spotId}/${day}`, runNamespace);
+    if (await findRecord(trx, recordId)) continue;
+    const litres = Math.min(2000, Math.max(1, runLitres(row.body, emitters, minutes)));
+    const facts = { wateredOn: day, litres, toldBy: 'controller' as const };
+    await keepTold(trx, { spotId, by: actorOf(row), recordId, facts, today });
+  }
+}
+
+/** Tends valves in the background until stopped. */
+export const keepTendingZones = (
+  db: Knex,
+  controller: ValveController,
+  onError: (error: unknown) => void,
+): (() => Promise<void>) => keepDoing(() => tendZones(db, controller), { everyMs, atOnce: true, onError });
