@@ -9,3 +9,4 @@ export * from './nurseries';
 export * from './deliveries';
 export type { DemoSpot } from './spot';
 export type { DemoKeeper } from './keepers';
+export type { DemoZone } from './drip-zones';

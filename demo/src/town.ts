@@ -12,6 +12,7 @@ import {
 } from './bookings';
 import { measuredGround, measuredStock, type Site } from './measures';
 import { demoDeliveries, type DemoDelivery } from './deliveries';
+import { demoZones, type DemoZone } from './drip-zones';
 import { demoFleet } from './fleet';
 import { demoKeepers, type DemoKeeper } from './keepers';
 import { demoNurseries, type DemoNursery } from './nurseries';
@@ -55,6 +56,7 @@ export interface DemoTown {
   readonly deliveries: readonly DemoDelivery[];
   readonly fleet: ReturnType<typeof demoFleet>;
   readonly keepers: readonly DemoKeeper[];
+  readonly zones: readonly DemoZone[];
 }
 
 /** Four past seasons and the one under way. */
@@ -99,6 +101,7 @@ export function demoTown({ seed, today }: { seed: string; today: IsoDate }): Dem
     nurseries: demoNurseries(seed),
     deliveries: demoDeliveries(spots, { seed, today }),
     fleet: demoFleet(dice(`${seed}/fleet`)),
+    zones: demoZones(spots, today, dice(`${seed}/zones`)),
     keepers: demoKeepers(spots, today, dice(`${seed}/keepers`)),
   };
 }

@@ -9,3 +9,4 @@ export * from './circling-scale';
 export * from './look-pictures';
 export * from './day-run';
 export * from './moisture-ribbon';
+export * from './hose-places';

@@ -1,6 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import { addDaysTo, daysBetween, type IsoDate } from '../calendar';
-import type { TreeWater } from '../record';
+import type { MoistureSpan, TreeWater } from '../record';
 import { formatQuantity, type UnitSystem } from '../units';
 import { waterFromShare, type BalancedDay } from '../water';
 import { box, type Drawing, type Point, type Role, type Shape } from './shapes';
@@ -9,6 +9,8 @@ export interface MoistureRibbonInput {
   readonly water: TreeWater;
   readonly today: IsoDate;
   readonly units: UnitSystem;
+  /** Spans in which its ball was to be felt once; left out where nobody asks. */
+  readonly checks?: readonly MoistureSpan[] | undefined;
   readonly widthPx: number;
   readonly heightPx: number;
 }
@@ -24,7 +26,7 @@ type Scale = (value: number) => number;
  * The ball of a tree through its season: how full it is with how unsure that is, the zones of stress and of drowning, rain
  * and doses as ticks, readings as points with their error, and what is ahead as a widening band.
  */
-export function moistureRibbon({ water, today, units, widthPx, heightPx }: MoistureRibbonInput): Drawing {
+export function moistureRibbon({ water, today, units, checks = [], widthPx, heightPx }: MoistureRibbonInput): Drawing {
   const days = water.days.filter(({ day }) => daysBetween(day, today) <= mostDays);
   const all = [...days, ...water.ahead];
   const [first, last] = [all[0]?.day ?? today, all.at(-1)?.day ?? today];
@@ -50,6 +52,7 @@ export function moistureRibbon({ water, today, units, widthPx, heightPx }: Moist
     ...band([...days.slice(-1), ...water.ahead], dayX, up, 'moisture_ahead'),
     { kind: 'line', role: 'moisture_line', points: days.map(({ day, share }): Point => [dayX(day), up(share)]) },
     ...readingShapes(water, { first, dayX, up }),
+    ...missedShapes(checks, { first, dayX, floor: heightPx - gutter.bottom }),
     {
       kind: 'line',
       role: 'run_now',
@@ -136,6 +139,19 @@ function readingShapes(
           title,
         },
       ];
+    });
+}
+
+/** Weeks in which nobody felt the ball, as bars on the ground of the ribbon. */
+function missedShapes(
+  checks: readonly MoistureSpan[],
+  { first, dayX, floor }: { first: IsoDate; dayX: (day: IsoDate) => number; floor: number },
+): Shape[] {
+  return checks
+    .filter(({ read, from }) => !read && from >= first)
+    .map(({ from, until }): Shape => {
+      const title = `${from} to ${until}: nobody felt the ball`;
+      return { kind: 'polygon', role: 'run_late', points: box(dayX(from), floor - 4, dayX(until), floor), title };
     });
 }
 

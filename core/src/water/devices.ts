@@ -278,6 +278,10 @@ export interface DeviceFit {
   readonly because: readonly WaterReason[];
 }
 
+/** What the ground under a ball takes down, L/h. */
+export const takesLPerHOf = (ballDiameterMm: number, downMmPerDay: number): number =>
+  ((Math.PI / 4) * (ballDiameterMm / 1000) ** 2 * downMmPerDay) / 24;
+
 /** Hands are dear: minutes of a visit weigh so much of the programme's money, over so many visits of a season. */
 const [moneyPerMinute, visitsOfSeason] = [0.6, 24] as const;
 const looksCost: Readonly<Record<DeviceLooks, number>> = { hidden: 0, plain: 6, glaring: 20 };

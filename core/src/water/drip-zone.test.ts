@@ -70,3 +70,17 @@ it.each([
 ])('%s outside its limits is refused', (path, change) => {
   expect(() => tryZone(mixedZone(change), summer)).toThrow(path);
 });
+
+it('what rain alone does is no fault of the programme', () => {
+  const wet = drySummer(60).map((day) => ({ ...day, rainMm: 25 }));
+  const pond = mixedZone({
+    plants: [{ kind: 'tree', name: 'Lime', emitters: 6, areaM2: 0, subject: zoneTree('stands') }],
+    percolation: 'stands',
+    ...run(1, 14),
+  });
+  const [trial] = tryZone(pond, wet);
+  expect(trial?.waterloggedDays).toBeGreaterThan(30);
+  expect(trial?.anywayDays).toBeGreaterThan(30);
+  const [drowned] = tryZone({ ...pond, ...run(120, 1) }, drySummer(60));
+  expect([drowned?.anywayDays, drowned?.because.at(-1)?.code]).toEqual([0, 'zone_drowns']);
+});

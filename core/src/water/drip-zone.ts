@@ -48,7 +48,9 @@ export interface ZoneTrial {
   readonly litres: number;
   readonly stressDays: number;
   readonly waterloggedDays: number;
-  /** The first day it stood in water; `null` where it never did. */
+  /** Of them, days on which it stands in water without the valve too. */
+  readonly anywayDays: number;
+  /** The first day it stood in water by the valve alone; `null` where it never did. */
   readonly drownsFrom: IsoDate | null;
   readonly because: readonly WaterReason[];
 }
@@ -112,18 +114,19 @@ export function tryZone(zone: DripZone, climate: readonly ClimateDay[]): ZoneTri
   requireZone(zone);
   return zone.plants.map((plant) => {
     const doses = dosesOf(zone, plant, climate);
-    const { stressDays, waterlogged } = plant.subject
-      ? followTree(plant.subject, doses, climate)
-      : followPatch(zone, plant, doses, climate);
-    const runL = runLitres(zone, plant.emitters, zone.programme.minutes);
-    const litres = doses.reduce((sum, [, dose]) => sum + dose, 0);
+    const follow = (given: readonly (readonly [IsoDate, number])[]) =>
+      plant.subject ? followTree(plant.subject, given, climate) : followPatch(zone, plant, given, climate);
+    const { stressDays, waterlogged } = follow(doses);
+    // What rain alone does is no fault of the programme.
+    const anyway = new Set(waterlogged.length > 0 ? follow([]).waterlogged : []);
     const trial = {
       plant,
-      runL,
-      litres,
+      runL: runLitres(zone, plant.emitters, zone.programme.minutes),
+      litres: doses.reduce((sum, [, dose]) => sum + dose, 0),
       stressDays,
       waterloggedDays: waterlogged.length,
-      drownsFrom: waterlogged[0] ?? null,
+      anywayDays: waterlogged.filter((day) => anyway.has(day)).length,
+      drownsFrom: waterlogged.find((day) => !anyway.has(day)) ?? null,
     };
     return { ...trial, because: whyTrial(trial, climate.length) };
   });
@@ -186,9 +189,10 @@ function followPatch(
 const stressShare = 0.1;
 
 function whyTrial(trial: Omit<ZoneTrial, 'because'>, days: number): WaterReason[] {
-  const { runL, stressDays, waterloggedDays, drownsFrom, plant } = trial;
+  const { runL, stressDays, waterloggedDays, anywayDays, drownsFrom, plant } = trial;
   const gets = because('zone_gets', { runL, emitters: plant.emitters });
-  if (drownsFrom !== null) return [gets, because('zone_drowns', { from: drownsFrom, waterloggedDays, days })];
+  if (drownsFrom !== null)
+    return [gets, because('zone_drowns', { from: drownsFrom, waterloggedDays, anywayDays, days })];
   if (stressDays > stressShare * days) return [gets, because('zone_thirsts', { stressDays, days })];
   return [gets, because('zone_suits', { stressDays, days })];
 }
@@ -206,18 +210,34 @@ export interface ZoneProposal {
 const harm = (trials: readonly ZoneTrial[]): number =>
   trials.reduce((sum, { stressDays, waterloggedDays }) => sum + stressDays + drownWeight * waterloggedDays, 0);
 
-/** The programme that does all plants of a zone least harm together; of those that do equally little, the one that takes least water. */
-export function bestProgramme(zone: DripZone, climate: readonly ClimateDay[]): ZoneProposal {
+/**
+ * Seeks the programme that does all plants of a zone least harm together; of those that do equally little, the one that
+ * takes least water. Yields how far it is, 0–1, so that whoever asks can do something else between.
+ */
+export function* seekProgramme(
+  zone: DripZone,
+  climate: readonly ClimateDay[],
+): Generator<number, ZoneProposal, undefined> {
   let best: (ZoneProposal & { readonly harm: number; readonly litres: number }) | null = null;
-  for (const everyDays of triedDays) {
-    for (const minutes of triedMinutes) {
-      const programme = { minutes, everyDays, timesADay: 1 };
-      const trials = tryZone({ ...zone, programme, turf: null }, climate);
-      const [harmed, litres] = [harm(trials), trials.reduce((sum, trial) => sum + trial.litres, 0)];
-      if (best === null || harmed < best.harm || (harmed === best.harm && litres < best.litres)) {
-        best = { programme, trials, harm: harmed, litres };
-      }
+  const programmes = triedDays.flatMap((everyDays) =>
+    triedMinutes.map((minutes) => ({ minutes, everyDays, timesADay: 1 })),
+  );
+  for (const [i, programme] of programmes.entries()) {
+    const trials = tryZone({ ...zone, programme, turf: null }, climate);
+    const [harmed, litres] = [harm(trials), trials.reduce((sum, trial) => sum + trial.litres, 0)];
+    if (best === null || harmed < best.harm || (harmed === best.harm && litres < best.litres)) {
+      best = { programme, trials, harm: harmed, litres };
     }
+    yield (i + 1) / programmes.length;
   }
   return best ?? { programme: zone.programme, trials: tryZone(zone, climate) };
+}
+
+/** `seekProgramme` in one go. */
+export function bestProgramme(zone: DripZone, climate: readonly ClimateDay[]): ZoneProposal {
+  const seek = seekProgramme(zone, climate);
+  for (;;) {
+    const step = seek.next();
+    if (step.done) return step.value;
+  }
 }

@@ -55,7 +55,7 @@ export interface WaterReasonFacts {
   hose_uphill: { slopePct: number };
   hose_in_turns: { minutes: number; longestMinutes: number };
   zone_gets: { runL: number; emitters: number };
-  zone_drowns: { from: IsoDate; waterloggedDays: number; days: number };
+  zone_drowns: { from: IsoDate; waterloggedDays: number; anywayDays: number; days: number };
   zone_thirsts: { stressDays: number; days: number };
   zone_suits: { stressDays: number; days: number };
 }

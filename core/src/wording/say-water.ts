@@ -66,7 +66,7 @@ export const waterSentences: Sentences<WaterReasonFacts> = {
     `More than ${f.longestMinutes} min at one place runs off: go round twice, and let it sink in between.`,
   zone_gets: (f, s) => `${f.emitters} ${f.emitters === 1 ? 'emitter' : 'emitters'}: ${s.L(f.runL)} each time.`,
   zone_drowns: (f) =>
-    `Stands in water from ${f.from} on, ${days(f.waterloggedDays)} of ${f.days}: this programme drowns it.`,
+    `Stands in water from ${f.from} on, ${days(f.waterloggedDays)} of ${f.days}${f.anywayDays > 0 ? `, ${f.anywayDays} of them without the valve too` : ''}: this programme drowns it.`,
   zone_thirsts: (f) => `Too little: ${days(f.stressDays)} of stress in ${f.days}.`,
   zone_suits: (f) => `Suits it: ${days(f.stressDays)} of stress in ${f.days}.`,
   soak_by_pit_air: (f, s) =>

@@ -14,6 +14,7 @@ import { deriveAndKeep } from '../record/derive';
 import { insertRecords } from '../record/repository';
 import { insertWeather } from '../season/repository';
 import { insertView } from '../views/repository';
+import { keepZone } from '../water/devices-repository';
 import { keepFill, keepTruck } from '../water/rounds-repository';
 import { insertCare, insertDay, insertDelivery, insertRound, insertTicket, insertTools } from './repository';
 
@@ -53,6 +54,7 @@ export async function loadTown(trx: Db, town: DemoTown): Promise<void> {
     await keepTruck(trx, { ...truck, depot: [...truck.depot], retired: false, version: 0 });
   for (const fill of town.fleet.fills)
     await keepFill(trx, { ...fill, position: [...fill.position], retired: false, version: 0 });
+  for (const zone of town.zones) await keepZone(trx, { ...structuredClone(zone), retired: false, version: 0 });
   for (const keeper of town.keepers) await insertCare(trx, keeper);
   for (const ticket of town.tickets) await insertTicket(trx, ticket);
   for (const round of town.rounds) await insertRound(trx, round);

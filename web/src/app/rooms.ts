@@ -152,6 +152,20 @@ export const rooms: readonly Room[] = [
         load: () => import('./care/keepers-page').then((m) => m.KeepersPage),
       },
       {
+        path: '/devices',
+        name: 'Devices',
+        key: 'i',
+        words: 'bags rings jars hose drip calibrate flow seep',
+        load: () => import('./water/devices-page').then((m) => m.DevicesPage),
+      },
+      {
+        path: '/zones',
+        name: 'Drip zones',
+        key: 'z',
+        words: 'valves controller emitters turf irrigation',
+        load: () => import('./water/zones-page').then((m) => m.ZonesPage),
+      },
+      {
         path: '/weather',
         name: 'Weather',
         key: 'h',

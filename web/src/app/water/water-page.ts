@@ -41,7 +41,8 @@ export class WaterPage {
     return waterGroups.find((one) => one === asked);
   });
   protected readonly place = computed(() => this.view.text('place') ?? undefined);
-  private readonly filter = computed(() => ({ group: this.group(), place: this.place() }));
+  protected readonly unread = computed(() => (this.view.text('unread') === 'yes' ? ('yes' as const) : undefined));
+  private readonly filter = computed(() => ({ group: this.group(), place: this.place(), unread: this.unread() }));
   protected readonly csv = computed(() => waterCsvUrl(this.filter()));
   protected readonly title = computed(() => {
     const all = this.list();

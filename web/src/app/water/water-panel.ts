@@ -8,7 +8,7 @@ import {
   viewChild,
   type ElementRef,
 } from '@angular/core';
-import { displays, formatQuantity, moistureRibbon } from '@sombra/core';
+import { displays, formatQuantity, moistureChecks, moistureRibbon, moistureSpans } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { DrawingView } from '../drawing/drawing-view';
 import { elementWidth } from '../drawing/element-width';
@@ -20,6 +20,7 @@ import { SpotStore } from '../spot/spot-store';
 import { BecauseList } from '../ui/because-list';
 import { sayProblem } from '../ui/problem';
 import { sayDay } from '../ui/say-date';
+import { DevicePanel } from './device-panel';
 import { followedTree, readLitres } from './followed-tree';
 import { sayNext } from './say-next';
 import { WaterBasisService } from './water-basis.service';
@@ -30,7 +31,7 @@ const shownDays = 30;
 @Component({
   selector: 's-water-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DrawingView, BecauseList],
+  imports: [DrawingView, BecauseList, DevicePanel],
   providers: [RecordSender],
   template: `
     @if (store.life()?.planting) {
@@ -45,6 +46,9 @@ const shownDays = 30;
             <s-drawing [drawing]="drawn" />
           }
         </div>
+        @if (felt(); as words) {
+          <p class="quiet">{{ words }}</p>
+        }
         @if (mayWater()) {
           <div class="give">
             <label
@@ -65,6 +69,7 @@ const shownDays = 30;
             <p class="problem" role="alert">{{ text }}</p>
           }
         }
+        <s-device-panel [water]="now" />
         <details>
           <summary>
             Day by day: {{ now.stressDays }} of stress, {{ now.waterloggedDays }} waterlogged, of {{ now.days.length }}
@@ -172,11 +177,28 @@ export class WaterPanel {
     if (!life || !detail || !basis) return null;
     return followedTree({ records: this.store.records(), life, detail }, basis, this.session.today());
   });
+  /** The weeks of its first growing season, each with whether anybody felt its ball. */
+  private readonly spans = computed(() => {
+    const [life, water] = [this.store.life(), this.water()];
+    const plantedOn = life?.planting?.record.facts.plantedOn;
+    const checks = life && plantedOn && moistureChecks(plantedOn, life.care, life.windows);
+    const days = water?.readings.map(({ day }) => day) ?? [];
+    return checks ? moistureSpans(checks, days, this.session.today()) : [];
+  });
+  protected readonly felt = computed(() => {
+    const spans = this.spans();
+    const missed = spans.filter(({ read }) => !read).length;
+    if (spans.length === 0) return '';
+    return missed === 0
+      ? `Felt in each of the ${spans.length} weeks of its first growing season.`
+      : `Nobody felt the ball in ${missed} of the ${spans.length} weeks of its first growing season: the bars at the foot of the ribbon.`;
+  });
   protected readonly drawing = computed(() => {
     const water = this.water();
     if (!water) return null;
     const size = { widthPx: Math.max(320, this.width()), heightPx: 210 };
-    return moistureRibbon({ water, today: this.session.today(), units: this.session.units(), ...size });
+    const checks = this.spans();
+    return moistureRibbon({ water, today: this.session.today(), units: this.session.units(), checks, ...size });
   });
   protected readonly nextWords = computed(() => {
     const water = this.water();

@@ -29,14 +29,24 @@ export class WaterService {
     return this.http.put('/api/water/gauge', gauge);
   }
 
-  list({ group, place, offset, limit }: WaterAsk): Observable<WaterList> {
-    const params = { offset, limit, ...(group ? { group } : {}), ...(place ? { place } : {}) };
+  list({ group, place, unread, offset, limit }: WaterAsk): Observable<WaterList> {
+    const params = {
+      offset,
+      limit,
+      ...(group ? { group } : {}),
+      ...(place ? { place } : {}),
+      ...(unread ? { unread } : {}),
+    };
     return this.http.get('/api/water/trees', { params }).pipe(map((body) => waterListSchema.parse(body)));
   }
 }
 
 /** Where the same list is to be had as a file. */
-export function waterCsvUrl({ group, place }: WaterFilter): string {
-  const params = new URLSearchParams({ ...(group ? { group } : {}), ...(place ? { place } : {}) });
+export function waterCsvUrl({ group, place, unread }: WaterFilter): string {
+  const params = new URLSearchParams({
+    ...(group ? { group } : {}),
+    ...(place ? { place } : {}),
+    ...(unread ? { unread } : {}),
+  });
   return `/api/water/trees.csv?${params.toString()}`;
 }

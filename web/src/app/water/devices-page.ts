@@ -1,0 +1,151 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import type { KeptDevice, Problem } from '@sombra/contract';
+import { formatNumber, formatQuantity } from '@sombra/core';
+import { firstValueFrom } from 'rxjs';
+import { SessionService } from '../session/session.service';
+import { LiveService } from '../ui/live.service';
+import { readProblem } from '../ui/problem';
+import { sayDay } from '../ui/say-date';
+import { StateNote } from '../ui/state-note';
+import { ViewState } from '../ui/view-state.service';
+import { DeviceBench } from './device-bench';
+import { formNames } from './device-words';
+import { DevicesService } from './devices.service';
+
+/** The catalogue of what brings water slowly: what each holds and costs, how fast it runs by label and by measure. */
+@Component({
+  selector: 's-devices-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [StateNote, DeviceBench],
+  template: `
+    <h1>Watering devices</h1>
+    @if (problem(); as trouble) {
+      <s-state-note [problem]="trouble" (again)="read()" />
+    }
+    @if (devices()) {
+      <p class="quiet">
+        Numbers that ship are estimates. Run each into a measured vessel once: from then on it is counted by what it
+        does, not by its label.
+      </p>
+      <div class="pair">
+        <div class="scroll" tabindex="0" role="region" aria-label="Devices">
+          <table class="plain">
+            <thead>
+              <tr>
+                <th scope="col">Device</th>
+                <th scope="col" class="num">Holds</th>
+                <th scope="col" class="num">Label, an hour</th>
+                <th scope="col" class="num">Measured, an hour</th>
+                <th scope="col" class="num">At trees</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (line of lines(); track line.id) {
+                <tr [class.here]="line.id === chosen()?.id">
+                  <th scope="row">
+                    <button type="button" class="btn btn-link" (click)="view.set({ device: line.id })">
+                      {{ line.name }}</button><span class="quiet">{{ line.form }}</span>
+                  </th>
+                  <td class="num">{{ line.holds }}</td>
+                  <td class="num">{{ line.label }}</td>
+                  <td class="num">
+                    <b>{{ line.flow }}</b><span class="quiet">{{ line.spread }}</span>
+                  </td>
+                  <td class="num">{{ line.atTrees }}</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        </div>
+        @if (chosen(); as device) {
+          <s-device-bench [device]="device" (changed)="devices.set($event)" />
+        }
+      </div>
+    } @else if (!problem()) {
+      <s-state-note kind="loading" text="Reading the catalogue…" />
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      padding: 1rem 1.5rem;
+    }
+    .pair {
+      display: grid;
+      grid-template-columns: minmax(0, 1.6fr) minmax(20rem, 1fr);
+      gap: 0 2rem;
+      align-items: start;
+    }
+    .scroll {
+      overflow-x: auto;
+    }
+    .btn-link {
+      padding: 0;
+      min-height: 32px;
+      text-align: left;
+    }
+    th .quiet,
+    td .quiet {
+      display: block;
+      font-weight: 400;
+      font-size: 0.92rem;
+    }
+    tr.here {
+      box-shadow: inset 4px 0 0 var(--chosen);
+    }
+    @media (max-width: 1000px) {
+      :host {
+        padding: 0.75rem;
+      }
+      .pair {
+        grid-template-columns: 1fr;
+      }
+    }
+  `,
+})
+export class DevicesPage {
+  private readonly doors = inject(DevicesService);
+  private readonly session = inject(SessionService);
+  protected readonly view = inject(ViewState);
+  protected readonly devices = signal<readonly KeptDevice[] | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly chosen = computed(() => {
+    const all = this.devices() ?? [];
+    return all.find(({ id }) => id === this.view.text('device')) ?? all[0] ?? null;
+  });
+  protected readonly lines = computed(() => {
+    const units = this.session.units();
+    const litres = (value: number | null) => (value === null ? '' : formatQuantity(value, 'volumeL', units));
+    return (this.devices() ?? []).map((device) => ({
+      id: device.id,
+      name: device.retired ? `${device.name} (no longer used)` : device.name,
+      form: formNames[device.form],
+      holds: device.volumeL === null ? 'as long as it runs' : litres(device.volumeL),
+      label: litres(device.labelledLPerH) || 'says nothing',
+      flow: device.measured ? litres(device.measured.lPerH) : '',
+      spread: device.measured ? this.spread(device.measured) : 'not yet',
+      atTrees: formatNumber(device.atTrees, 0),
+    }));
+  });
+
+  constructor() {
+    void this.read();
+    inject(LiveService)
+      .settled$.pipe(takeUntilDestroyed())
+      .subscribe(() => void this.read());
+  }
+
+  private spread({ spreadPct, on }: NonNullable<KeptDevice['measured']>): string {
+    return `${spreadPct === null ? 'one run' : `± ${formatNumber(spreadPct, 0)} %`}, ${sayDay(on)}`;
+  }
+
+  protected async read(): Promise<void> {
+    try {
+      this.devices.set(await firstValueFrom(this.doors.all()));
+      this.problem.set(null);
+    } catch (error) {
+      this.problem.set(readProblem(error));
+    }
+  }
+}
