@@ -38,7 +38,7 @@ export function hosePlaces({ plan, ballDiameterMm, uphillDeg, units, sidePx }: H
     });
     const title = `Place ${i + 1}: ${sayMinutes(minutes)}, ${formatQuantity(litres, 'volumeL', units)}`;
     return [
-      { kind: 'polygon', role: 'range', points: ring, title },
+      { kind: 'polygon', role: 'moisture_band', points: ring, title },
       {
         kind: 'text',
         role: 'label',
@@ -54,8 +54,10 @@ export function hosePlaces({ plan, ballDiameterMm, uphillDeg, units, sidePx }: H
     const [x, y] = at(bearingDeg, ballDiameterMm / 2 + 18 / scale);
     return { kind: 'text', role: 'note', at: [x, y + textPx / 3], text, align: 'middle', sizePx: textPx, strong: true };
   };
-  const up = plan.from === 'north' ? [edge(0, 'N')] : [edge(0, 'uphill')];
-  const hill = plan.from === 'north' && uphillDeg !== null ? [edge(uphillDeg, 'uphill')] : [];
+  const apart = uphillDeg === null ? 180 : Math.min(uphillDeg % 360, 360 - (uphillDeg % 360));
+  const both = plan.from === 'north' && apart < 30;
+  const up = [edge(0, plan.from === 'uphill' ? 'uphill' : both ? 'N, uphill' : 'N')];
+  const hill = plan.from === 'north' && uphillDeg !== null && !both ? [edge(uphillDeg, 'uphill')] : [];
   const [first] = plan.positions;
   return {
     widthPx: sidePx,

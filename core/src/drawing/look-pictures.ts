@@ -79,11 +79,11 @@ export function fingerPicture(finger: FingerClass): Drawing {
     [73, 87],
   ];
   const crumbs = near.map(([x, y]) => polygon('ball', [x, y], [x + 5, y], [x + 3, y + 4], [x - 1, y + 4]));
-  const hole = polygon(moist ? 'level' : 'pit', [60, ground], [72, ground], [72, 88], [60, 88]);
+  const hole = polygon(moist ? 'moisture_dose' : 'mulch', [60, ground], [72, ground], [72, 88], [60, 88]);
   // A fist with one finger out, and the cuff it comes from.
   const fist = polygon('stake', [60, 34], [64, 30], [86, 30], [88, 34], [88, 52], [84, 56], [60, 56]);
   const pointing = polygon('stake', [61, 54], [70, 54], [70, 82], [66, 86], [62, 83]);
   const folded = [40, 46].map((y) => line('pit', [72, y], [88, y]));
-  const cuff = polygon('level', [66, 12], [86, 12], [86, 30], [66, 30]);
+  const cuff = polygon('moisture_reading', [66, 12], [86, 12], [86, 30], [66, 30]);
   return picture(fingerNames[finger], soil, trunk(), hole, pointing, fist, ...folded, cuff, ...(moist ? [] : crumbs));
 }

@@ -52,6 +52,8 @@ export interface ZoneTrial {
   readonly anywayDays: number;
   /** The first day it stood in water by the valve alone; `null` where it never did. */
   readonly drownsFrom: IsoDate | null;
+  /** The valve keeps it in water for longer than roots bear. */
+  readonly drowns: boolean;
   readonly because: readonly WaterReason[];
 }
 
@@ -62,6 +64,8 @@ const patches: Readonly<Record<Exclude<ZonePlantKind, 'tree'>, { readonly depthM
 };
 const nothing: WaterStore = { volumeL: 0, wiltingPoint: 0, fieldCapacity: 0, saturation: 0, areaM2: 0, drainsL: 0 };
 const dripReaches = 0.95;
+/** Roots bear standing water for so many days; what the valve adds beyond them drowns. An estimate */
+const bornDays = 7;
 const [minutesWithin, everyWithin, timesWithin] = [
   { min: 0, max: 720, unit: 'min' },
   { min: 1, max: 60, unit: 'd' },
@@ -128,7 +132,8 @@ export function tryZone(zone: DripZone, climate: readonly ClimateDay[]): ZoneTri
       anywayDays: waterlogged.filter((day) => anyway.has(day)).length,
       drownsFrom: waterlogged.find((day) => !anyway.has(day)) ?? null,
     };
-    return { ...trial, because: whyTrial(trial, climate.length) };
+    const drowns = trial.waterloggedDays - trial.anywayDays > bornDays;
+    return { ...trial, drowns, because: whyTrial({ ...trial, drowns }, climate.length) };
   });
 }
 
@@ -185,13 +190,13 @@ function followPatch(
   return { stressDays, waterlogged };
 }
 
-/** More than this share of days in stress is too little water; any in standing water is too much. */
+/** More than this share of days in stress is too little water. */
 const stressShare = 0.1;
 
 function whyTrial(trial: Omit<ZoneTrial, 'because'>, days: number): WaterReason[] {
-  const { runL, stressDays, waterloggedDays, anywayDays, drownsFrom, plant } = trial;
+  const { runL, stressDays, waterloggedDays, anywayDays, drownsFrom, drowns, plant } = trial;
   const gets = because('zone_gets', { runL, emitters: plant.emitters });
-  if (drownsFrom !== null)
+  if (drowns && drownsFrom !== null)
     return [gets, because('zone_drowns', { from: drownsFrom, waterloggedDays, anywayDays, days })];
   if (stressDays > stressShare * days) return [gets, because('zone_thirsts', { stressDays, days })];
   return [gets, because('zone_suits', { stressDays, days })];
@@ -208,7 +213,11 @@ export interface ZoneProposal {
 }
 
 const harm = (trials: readonly ZoneTrial[]): number =>
-  trials.reduce((sum, { stressDays, waterloggedDays }) => sum + stressDays + drownWeight * waterloggedDays, 0);
+  trials.reduce(
+    (sum, { stressDays, waterloggedDays, anywayDays }) =>
+      sum + stressDays + drownWeight * (waterloggedDays - anywayDays),
+    0,
+  );
 
 /**
  * Seeks the programme that does all plants of a zone least harm together; of those that do equally little, the one that

@@ -93,7 +93,7 @@ export class ZoneForm {
       litres: formatQuantity(trial.litres, 'volumeL', units),
       stress: formatNumber(trial.stressDays, 0),
       logged: formatNumber(trial.waterloggedDays, 0),
-      drowns: trial.drownsFrom !== null,
+      drowns: trial.drowns,
       because: trial.because.slice(-1),
     }));
   });

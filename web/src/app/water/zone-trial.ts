@@ -28,8 +28,8 @@ export function drownsInTrial(
 ): { readonly name: string; readonly day: IsoDate } | null {
   if (climate.length === 0) return null;
   const trees = { ...zone, turf: null, plants: zone.plants.filter(({ kind }) => kind === 'tree') };
-  const drowned = tryZone(trees, climate).flatMap(({ plant, drownsFrom }) =>
-    drownsFrom === null ? [] : [{ name: plant.name, day: drownsFrom }],
+  const drowned = tryZone(trees, climate).flatMap(({ plant, drowns, drownsFrom }) =>
+    !drowns || drownsFrom === null ? [] : [{ name: plant.name, day: drownsFrom }],
   );
   return drowned.sort((a, b) => a.day.localeCompare(b.day))[0] ?? null;
 }
