@@ -81,6 +81,8 @@ export const openCareSchema = z.object({
   mostL: z.number(),
   bucketL: z.number(),
   slowSoil: z.boolean(),
+  /** What restrictions on watering say of today, in words; empty where they allow it. */
+  restriction: z.string(),
   wantsLetters: z.boolean(),
   hasAddress: z.boolean(),
   isDeputy: z.boolean(),

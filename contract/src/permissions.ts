@@ -45,7 +45,7 @@ export const permissions = {
   answer_clock: { words: 'say when a record was made whose device did not know', roles: coordinator },
   add_spot: { words: 'add a spot', roles: leads },
   withdraw_spots: { words: 'withdraw spots and bring them back', roles: coordinator },
-  add_photo: { words: 'add a photo of a spot', roles: field },
+  add_photo: { words: 'add a photo of a spot', roles: [...field, 'waterer'] },
   attach_clearance: { words: 'attach a lawful clearance', roles: coordinator },
   record_permit: { words: 'record a road permit', roles: coordinator },
   ask_owner: { words: 'ask an owner for consent, or take the link back', roles: coordinator },

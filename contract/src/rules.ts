@@ -1,5 +1,6 @@
 import {
   defaultGroundRules,
+  defaultWateringRules,
   defaultWeatherRules,
   defaultWorkRules,
   fitParts,
@@ -12,6 +13,8 @@ import {
   type GroundRules,
   type MaterialCode,
   type MatchRules,
+  weekdays,
+  type WateringRules,
   type WeatherRules,
   type WorkRules,
 } from '@sombra/core';
@@ -140,6 +143,14 @@ export const weatherRulesSchema = z
     path: ['rainStopMm'],
   }) satisfies z.ZodType<WeatherRules>;
 
+const hour = z.number().min(0).max(24);
+export const wateringRulesSchema = z.strictObject({
+  days: keyed(weekdays, z.boolean()),
+  fromHour: hour,
+  untilHour: hour,
+  handFree: z.boolean(),
+}) satisfies z.ZodType<WateringRules>;
+
 export const workRulesSchema = z.strictObject({
   labour: z.preprocess(
     withHands,
@@ -169,14 +180,20 @@ export const rulesSchema = z.strictObject({
   match: matchRulesSchema,
   work: workRulesSchema.default(defaultWorkRules),
   weather: weatherRulesSchema.default(defaultWeatherRules),
+  watering: wateringRulesSchema.default(defaultWateringRules),
 });
 /** What is stored is stored whole: rules that somebody's page does not know of are not set back by leaving them out. */
-export const saveRulesSchema = rulesSchema.extend({ work: workRulesSchema, weather: weatherRulesSchema });
+export const saveRulesSchema = rulesSchema.extend({
+  work: workRulesSchema,
+  weather: weatherRulesSchema,
+  watering: wateringRulesSchema,
+});
 export interface Rules {
   readonly ground: GroundRules;
   readonly match: MatchRules;
   readonly work: WorkRules;
   readonly weather: WeatherRules;
+  readonly watering: WateringRules;
 }
 
 export const keptRulesSchema = z.object({ rules: rulesSchema, madeBy: z.string(), madeAt: z.string() });

@@ -1,4 +1,13 @@
-import type { NextWater, Species, Station, WaterCheckpoint, WeatherDay } from '@sombra/core';
+import {
+  defaultWateringRules,
+  invoiceVerdicts,
+  type NextWater,
+  type Species,
+  type Station,
+  type WaterCheckpoint,
+  type WateringRules,
+  type WeatherDay,
+} from '@sombra/core';
 import * as z from 'zod';
 import { speciesSchema } from './match';
 import { isoDate, positionSchema } from './measures';
@@ -16,13 +25,18 @@ const weatherDaySchema = z.object({
 }) satisfies z.ZodType<WeatherDay>;
 
 /** What the water of every tree is worked out from besides its own records: the weather of over a year, and the library. */
+const restrictionSchema = z.custom<WateringRules>((value) => typeof value === 'object' && value !== null);
+
 export const waterBasisSchema = z.object({
+  /** When watering is allowed; what was taken along before there were any restrictions has none. */
+  watering: restrictionSchema.default(defaultWateringRules),
   station: z.object({ latDeg: z.number(), elevationM: z.number() }) satisfies z.ZodType<Station>,
   recorded: z.array(weatherDaySchema),
   forecast: z.array(weatherDaySchema),
   species: z.array(speciesSchema),
 });
 export interface WaterBasis {
+  readonly watering?: WateringRules | undefined;
   readonly station: Station;
   readonly recorded: readonly WeatherDay[];
   readonly forecast: readonly WeatherDay[];
@@ -129,3 +143,20 @@ export const weatherImportQuerySchema = z.strictObject({ confirmed: z.enum(['yes
 /** Read off a gauge: the rain of a day that is on record, or of today. */
 export const rainGaugeSchema = z.strictObject({ day: isoDate, rainMm: z.number().min(0).max(1500) });
 export type RainGauge = z.infer<typeof rainGaugeSchema>;
+
+const lineSchema = { ref: z.string(), wateredOn: isoDate, litres: z.number() };
+const provenSchema = z.object({ ...lineSchema, by: z.string(), photos: z.int(), unseen: z.boolean() });
+/** An invoice for watering held against what is on record. */
+export const invoiceReportSchema = z.object({
+  issues: z.array(z.object({ row: z.int(), column: z.string(), message: z.string() })),
+  lines: z.array(
+    z.object({
+      row: z.int(),
+      line: z.object(lineSchema),
+      verdict: z.enum(invoiceVerdicts),
+      proof: provenSchema.nullable(),
+    }),
+  ),
+  uncharged: z.array(provenSchema),
+});
+export type InvoiceReport = z.infer<typeof invoiceReportSchema>;

@@ -3,11 +3,13 @@ import { middlingCrown } from '../src/match';
 import {
   calibrate,
   chooseDevice,
+  defaultWateringRules,
   deviceCatalogue,
   hosePositions,
   rootBlock,
   tryZone,
   waterClimate,
+  wateringLeave,
   type ClimateDay,
   type DeviceSite,
   type DripZone,
@@ -91,7 +93,14 @@ export function deviceReasons(): WaterReason[] {
   });
   const thirsts = mixedZone({ programme: { minutes: 1, everyDays: 14, timesADay: 1 } });
   const zones = [drowns, thirsts, mixedZone({ programme: { minutes: 90, everyDays: 1, timesADay: 1 } })];
+  const strict = {
+    ...defaultWateringRules,
+    days: { ...defaultWateringRules.days, tue: false },
+    fromHour: 18,
+    untilHour: 8,
+  };
   return [
+    ...wateringLeave(strict, '2026-06-02', 'truck').because,
     ...calibrate([{ litres: 1, minutes: 10 }]).because,
     ...calibrate([
       { litres: 1, minutes: 10 },

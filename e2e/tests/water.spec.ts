@@ -1,6 +1,7 @@
-import type { SpotList, WaterList } from '@sombra/contract';
+import type { KeptZones, SpotList, WaterList } from '@sombra/contract';
 import { Desk, ready } from '../rig/desk';
 import { Phone } from '../rig/phone';
+import { startController } from '../../standins/controller.mjs';
 import { expect, knownAs, test, type Town } from '../rig/town';
 import { Wire } from '../rig/wire';
 
@@ -128,5 +129,76 @@ test('a heat wave from its first sign to a finished round, the phone without a n
   } finally {
     await phone.throwAway();
     line.cut();
+  }
+});
+
+test('the drowned zone: found by the list and the probe, its valve set back, its recovery on the ribbon', async ({
+  signedIn: page,
+  town,
+}) => {
+  test.slow();
+  const valves = await startController();
+  town.environment = { CONTROLLER_URL: valves.url, CONTROLLER_SIMULATED: 'yes' };
+  await town.kill('SIGKILL');
+  await town.start();
+  try {
+    await page.goto(`${town.url}/water?group=drowned`);
+    const drowned = page.getByRole('region', { name: 'Trees by when they ask for water' }).getByRole('row');
+    await expect(drowned.nth(1)).toContainText('Clinic Garden');
+    const { zones } = await (await Desk.of(page, town)).get<KeptZones>('/api/water/zones');
+    const ref = zones[0]?.trees.find((tree) => tree.drowned)?.ref ?? '';
+    await drowned.filter({ hasText: ref }).getByRole('link').click();
+    const water = page.locator('s-water-panel');
+    await expect(water.getByText('Stop watering: the ball drowns')).toBeVisible();
+    const before = (await water.getByRole('img').first().getAttribute('aria-label')) ?? '';
+
+    await page.getByRole('link', { name: 'Inspect now' }).click();
+    await page.getByRole('group', { name: 'Probe at ball depth' }).locator('label', { hasText: 'waterlogged' }).click();
+    await page.getByRole('button', { name: 'Store the look' }).click();
+    await expect(page.getByText('Inspection stored.')).toBeVisible();
+
+    await page.goto(`${town.url}/zones`);
+    await expect(page.getByText(`${ref} drowns now`)).toBeVisible();
+    await expect(page.getByText(/would stand in water from/)).toBeVisible();
+    await page.getByLabel('Every so many days').fill('0');
+    await expect(page.locator('s-zone-form').getByRole('alert')).toContainText('programme.everyDays must be within 1');
+    await page.getByRole('button', { name: 'Find the programme that harms least' }).click();
+    await expect(page.getByRole('button', { name: 'Keep the zone' })).toBeEnabled();
+    await expect(page.getByText(/No programme does for all of them/)).toBeVisible();
+    await page.getByLabel('Minutes', { exact: true }).fill('5');
+    await page.getByLabel('Every so many days').fill('30');
+    await page.getByRole('button', { name: 'Keep the zone' }).click();
+    await expect(page.getByText('Zone kept; the controller is told within a minute.')).toBeVisible();
+    await expect(page.getByText(/would stand in water from/)).toHaveCount(0);
+    // The controller runs what it was told, and no more the hour each night.
+    await expect(page.getByText(/Runs \d+ min, every (?!day)/)).toBeVisible({ timeout: 90_000 });
+
+    // A month passes: what the valve gave, and what the probe found, lie so far back.
+    await town.query(
+      `update field_record set facts = facts || jsonb_build_object('wateredOn', ((facts->>'wateredOn')::date - 35)::text)
+       where kind = 'watering' and device = 'valve'`,
+    );
+    await town.query(
+      `update field_record set facts = facts || jsonb_build_object('inspectedOn', ((facts->>'inspectedOn')::date - 35)::text)
+       where kind = 'inspection' and facts->>'probe' = 'saturated'`,
+    );
+    await town.query('insert into water_due select spot_id from tree_water on conflict do nothing');
+    await page.goto(`${town.url}/water`);
+    await expect
+      .poll(
+        async () => {
+          const desk = await Desk.of(page, town);
+          const { lines } = await desk.get<WaterList>('/api/water/trees?group=drowned&limit=500');
+          return lines.some((line) => line.ref === ref);
+        },
+        { timeout: 60_000 },
+      )
+      .toBe(false);
+    const { lines } = await (await Desk.of(page, town)).get<WaterList>('/api/water/trees?limit=500');
+    await page.goto(`${town.url}/tree/${lines.find((line) => line.ref === ref)?.treeId}`);
+    await expect(water.getByText('Stop watering')).toHaveCount(0);
+    await expect(water.getByRole('img').first()).not.toHaveAccessibleName(before);
+  } finally {
+    valves.stop();
   }
 });

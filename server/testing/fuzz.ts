@@ -74,6 +74,7 @@ const asked: Readonly<Record<string, { readonly body?: z.ZodType | 'file'; reado
   'POST /api/open/places/:token': { body: contract.answerRegistrationSchema },
   'PUT /api/water/devices': { body: contract.saveDeviceSchema },
   'POST /api/water/devices/:deviceId/runs': { body: contract.calibrateSchema },
+  'POST /api/water/invoice': { body: 'file' },
   'PUT /api/water/zones': { body: contract.saveZoneSchema },
   'POST /api/open/care/:token/watered': { body: contract.tellWateredSchema },
   'POST /api/open/care/:token/words': { body: contract.tellWordSchema },

@@ -12,3 +12,5 @@ export { because as waterBecause } from './reasons';
 export type { WaterReason, WaterReasonFacts } from './reasons';
 export * from './devices';
 export * from './drip-zone';
+export * from './restriction';
+export * from './invoice';

@@ -50,6 +50,8 @@ export interface WaterReasonFacts {
   device_steep: { slopePct: number; mostPct: number };
   device_compacted: Record<string, never>;
   device_ponds: Record<string, never>;
+  restricted_day: { nextOn: string };
+  restricted_hours: { fromHour: number; untilHour: number };
   device_off: { name: string; since: IsoDate };
   hose_places: { places: number; spreadMm: number };
   hose_uphill: { slopePct: number };

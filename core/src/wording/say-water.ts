@@ -59,6 +59,11 @@ export const waterSentences: Sentences<WaterReasonFacts> = {
   device_steep: (f, s) => `On ${s.pct(f.slopePct)} of slope it empties beside the ball; ${s.pct(f.mostPct)} at most.`,
   device_compacted: () => 'It has to be sunk in, and the ground is compacted.',
   device_ponds: () => 'In slow soil a filled ring stands for days over the roots.',
+  restricted_day: (f) =>
+    f.nextOn === ''
+      ? 'Restrictions allow no watering on any day.'
+      : `Restrictions allow no watering on this day; the next is ${f.nextOn}.`,
+  restricted_hours: (f) => `Restrictions allow watering from ${f.fromHour}:00 to ${f.untilHour}:00 alone.`,
   device_off: (f) => `${f.name}, set on ${f.since}: it was to come off by now.`,
   hose_places: (f, s) => `${f.places} places: water spreads about ${s.mm(f.spreadMm)} from each.`,
   hose_uphill: (f, s) => `On ${s.pct(f.slopePct)} of slope all of it goes in uphill, and runs down through the ball.`,

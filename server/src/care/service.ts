@@ -19,7 +19,9 @@ import {
   mostByLinkL,
   NotFoundError,
   ofKind,
+  sayReason,
   standing,
+  wateringLeave,
   type IsoDate,
 } from '@sombra/core';
 import type { Knex } from 'knex';
@@ -32,6 +34,7 @@ import { findProgramme } from '../programme/repository';
 import { programmeToday } from '../programme/today';
 import { announce, recordsOfSpots } from '../record/repository';
 import { storedWater } from '../record/water-repository';
+import { currentRules } from '../rules/repository';
 import { keepTold } from '../recording/service';
 import { findSpot, lockSpot } from '../spots/repository';
 import { careLetters, type CareLetter } from './letters';
@@ -272,6 +275,7 @@ export async function openCare(db: Db, token: string): Promise<OpenCare> {
   const over = isOver(keeper, today);
   const water = (await storedWater(db, [spotId])).get(spotId);
   const subject = water?.inputs.subject;
+  const leave = wateringLeave((await currentRules(db)).watering, today, 'hand');
   return {
     programme: (await findProgramme(db))?.name ?? '',
     ref: keeper.ref,
@@ -285,6 +289,7 @@ export async function openCare(db: Db, token: string): Promise<OpenCare> {
     mostL: mostByLinkL(subject ? holdsOf(ballStore(subject)) : 0),
     bucketL: keeper.bucket_l,
     slowSoil: drainsSlowly(subject?.percolation ?? undefined),
+    restriction: leave.because.map((reason) => sayReason(reason, 'metric')).join(' '),
     wantsLetters: keeper.wants_letters,
     hasAddress: keeper.email !== null,
     isDeputy: keeper.deputy_of !== null,

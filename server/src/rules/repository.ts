@@ -2,6 +2,7 @@ import { rulesSchema, type KeptRules, type Rules } from '@sombra/contract';
 import {
   defaultGroundRules,
   defaultMatchRules,
+  defaultWateringRules,
   defaultWeatherRules,
   defaultWorkRules,
   type IsoDate,
@@ -27,6 +28,7 @@ export async function currentRules(db: Db): Promise<Rules> {
         match: defaultMatchRules,
         work: defaultWorkRules,
         weather: defaultWeatherRules,
+        watering: defaultWateringRules,
       };
 }
 

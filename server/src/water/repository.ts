@@ -1,5 +1,5 @@
 import type { WaterFilter, WaterGroup, WaterLine } from '@sombra/contract';
-import { addDaysTo, type IsoDate } from '@sombra/core';
+import { addDaysTo, type IsoDate, type ProvenWatering } from '@sombra/core';
 import type { Knex } from 'knex';
 import type { Db } from '../platform/db';
 
@@ -142,4 +142,23 @@ export async function waterByDay(
         db.raw(`sum((water.next->>'litres')::float8) as litres`),
       )
   );
+}
+
+/** Waterings on record at some trees within a span, with the photos taken there on their day. */
+export async function provenWaterings(
+  db: Db,
+  { refs, from, until }: { readonly refs: readonly string[]; readonly from: IsoDate; readonly until: IsoDate },
+): Promise<ProvenWatering[]> {
+  const { rows } = await db.raw<{ rows: ProvenWatering[] }>(
+    `select spot.ref, made.facts->>'wateredOn' as "wateredOn", (made.facts->>'litres')::float8 as litres,
+       made.recorded_by as by, made.facts->>'toldBy' is not null as unseen,
+       (select count(*)::int from spot_photo photo where photo.spot_id = spot.id
+          and photo.added_at::date = (made.facts->>'wateredOn')::date) as photos
+     from spot join field_record made on made.spot_id = spot.id and made.kind = 'watering'
+     where lower(spot.ref) = any(?::text[]) and made.facts->>'wateredOn' between ? and ?
+       and not exists (select from field_record later where later.supersedes = made.id)
+     order by spot.ref, made.facts->>'wateredOn', made.id`,
+    [refs.map((ref) => ref.trim().toLowerCase()), from, until],
+  );
+  return rows;
 }

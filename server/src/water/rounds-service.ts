@@ -27,17 +27,20 @@ import {
   type FieldRecord,
   type RoundPlan,
   type RoundTask,
+  sayReason,
+  wateringLeave,
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { randomUUID } from 'node:crypto';
 import { v5 as uuidv5 } from 'uuid';
 import { giveOut } from '../assignments/service';
 import { roundAssignments } from '../assignments/repository';
-import { asActor } from '../platform/db';
+import { asActor, type Db } from '../platform/db';
 import { directWorker, pooledWorker, type Worker, type WorkRun } from '../platform/worker-pool';
 import { programmeToday } from '../programme/today';
 import { recordsOfSpots } from '../record/repository';
 import { storedWater } from '../record/water-repository';
+import { currentRules } from '../rules/repository';
 import { walkMatrix } from '../streets/repository';
 import type { Way } from '../streets/way-files';
 import {
@@ -84,6 +87,17 @@ export async function saveFill(db: Knex, user: User, fill: WaterFillPoint): Prom
 
 const changed = (title: string) => new ConflictError('version is not the newest', 'version', { title, current: null });
 
+/** @throws InvalidInputError where restrictions allow no watering on the day, naming the next that does */
+async function requireLeave(db: Db, { onDay, trucks }: SeekRounds): Promise<void> {
+  const known = await fleet(db);
+  const { watering } = await currentRules(db);
+  const onFoot = trucks.every(({ truckId }) => known.trucks.find(({ id }) => id === truckId)?.onFoot === true);
+  const leave = wateringLeave(watering, onDay, onFoot ? 'hand' : 'truck');
+  if (leave.may) return;
+  const title = leave.because.map((reason) => sayReason(reason, 'metric')).join(' ');
+  throw new InvalidInputError(`onDay must be a day on which watering is allowed, got ${onDay}`, 'onDay', { title });
+}
+
 /**
  * Plans rounds for the trees that ask for water, and keeps them as a draft. A draft of the same id is planned anew.
  * @throws InvalidInputError for a day that has passed, no tree that asks, or a truck that is not there
@@ -98,6 +112,7 @@ export async function planRounds(
   if (asked.onDay < today) {
     throw new InvalidInputError(`onDay must not be before ${today}, got ${asked.onDay}`, 'onDay');
   }
+  await requireLeave(db, asked);
   const trees = await thirstyTrees(db, { ...asked, today, most: mostRoundStops });
   if (trees.length === 0) {
     throw new InvalidInputError('groups must hold a tree that asks for water, got none', 'groups', {

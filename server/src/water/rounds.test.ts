@@ -1,13 +1,15 @@
 import type {
   Assignment,
   FieldPeople,
+  InvoiceReport,
   Fleet,
+  KeptRules,
   SeekRounds,
   WaterFillPoint,
   WaterRound,
   WaterTruck,
 } from '@sombra/contract';
-import { addDaysTo, type IsoDate } from '@sombra/core';
+import { addDaysTo, weekdays, type IsoDate, type Weekday } from '@sombra/core';
 import { randomUUID } from 'node:crypto';
 import { sending, Visitor, type TestTown } from '../../testing/test-town';
 import { openWaterTown } from '../../testing/water-town';
@@ -172,6 +174,26 @@ describe('a round', () => {
     expect((await cora.send('GET', `/api/water/rounds/${round.id}`)).status).toBe(404);
   });
 
+  it('is refused on a day on which restrictions allow no truck, and not on foot', async () => {
+    const ada = await Visitor.signedIn(town.url, 'ada');
+    const { body: kept } = await ada.send<KeptRules>('GET', '/api/rules');
+    const none = Object.fromEntries(weekdays.map((day) => [day, false])) as Record<Weekday, boolean>;
+    const watering = { ...kept.rules.watering, days: none };
+    const { body: strict } = await ada.send<KeptRules>('PUT', '/api/rules', { ...kept.rules, watering });
+    const { body } = await cora.send<{ title: string; issues: { path: string }[] }>(
+      'POST',
+      '/api/water/rounds',
+      asked(),
+    );
+    expect([body.title, body.issues[0]?.path]).toEqual(['Restrictions allow no watering on any day.', 'onDay']);
+    const cart = { ...truck, id: randomUUID(), name: 'Cart', onFoot: true, tankL: 90, kmPerH: 4 };
+    await cora.send('PUT', '/api/water/trucks', cart);
+    const onFoot = asked({ trucks: [{ truckId: cart.id, shiftMinutes: 240 }] });
+    await plan(onFoot);
+    expect(served(await read(onFoot.id))).toBeGreaterThan(0);
+    await ada.send('PUT', '/api/rules', { ...strict.rules, watering: kept.rules.watering });
+  });
+
   it('is read by other programmes: GPX and GeoJSON', async () => {
     const round = asked();
     await plan(round);
@@ -200,5 +222,37 @@ describe('a round', () => {
       .count<{ count: number }[]>('* as count');
     expect(Number(count[0]?.count)).toBe(2);
     expect(spots.length).toBe(4);
+  });
+});
+
+describe('an invoice for watering', () => {
+  const check = async (csv: string) =>
+    cora.send<InvoiceReport>('POST', '/api/water/invoice', new TextEncoder().encode(csv), {
+      'content-type': 'text/csv',
+    });
+  it('is held against what was recorded at the trees, line by line', async () => {
+    const [one = '', , , other = ''] = spots;
+    await cora.record(sending(one, { kind: 'watering', facts: { wateredOn: addDaysTo(today, -6), litres: 50 } }));
+    await cora.record(sending(other, { kind: 'watering', facts: { wateredOn: addDaysTo(today, -6), litres: 20 } }));
+    const day = addDaysTo(today, -6);
+    const { body } = await check(
+      `ref,watered_on,litres\nQ-0000,${day},50\nQ-0003,${day},50\nQ-0002,${day},50\nnone,${day},50`,
+    );
+    expect(body.lines.map(({ row, verdict }) => [row, verdict])).toEqual([
+      [2, 'proven'],
+      [3, 'less_water'],
+      [4, 'not_on_record'],
+      [5, 'not_on_record'],
+    ]);
+    expect(body.lines[0]?.proof).toMatchObject({ by: 'cora', litres: 50, photos: 0, unseen: false });
+  });
+  it('names each row that cannot be read, and checks the others', async () => {
+    const { body } = await check('ref,watered_on,litres\n,2026-07-01,50\nQ-0000,July,50\nQ-0000,2026-07-01,5000');
+    expect(body.issues.map(({ row, column }) => [row, column])).toEqual([
+      [2, 'ref'],
+      [3, 'watered_on'],
+      [4, 'litres'],
+    ]);
+    expect((await check('tree,day\nx,y')).status).toBe(400);
   });
 });

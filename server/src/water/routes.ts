@@ -38,6 +38,7 @@ import {
 } from './rounds-service';
 import { waterBasis, waterCsv, waterList } from './service';
 import { calibrateDevice, readDevices, saveDevice } from './devices-service';
+import { invoiceReport } from './invoice-service';
 import { importWeather, readGauge } from './weather-service';
 import { readZones, saveZone } from './zones-service';
 
@@ -67,6 +68,9 @@ export function waterRoutes(db: Knex, seeker: RoundSeeker, controller: KeptZones
   router.put('/water/gauge', forAct('record_weather'), async (request, response) => {
     await readGauge(db, userOf(request), parse(rainGaugeSchema, request.body));
     response.status(204).end();
+  });
+  router.post('/water/invoice', forAct('plan_rounds'), csvFile, async (request, response) => {
+    response.json(await invoiceReport(db, bytesOf(request)));
   });
   router.get('/water/fleet', forAct('see'), async (_request, response) => {
     response.json(await readFleet(db));

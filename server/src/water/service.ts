@@ -3,6 +3,7 @@ import { addDaysTo } from '@sombra/core';
 import type { Knex } from 'knex';
 import { speciesLibrary } from '../match/repository';
 import { csvRow } from '../platform/csv';
+import { currentRules } from '../rules/repository';
 import { programmeToday } from '../programme/today';
 import { dueCount, lastNight } from '../record/water-repository';
 import { programmeSeason, weatherDays } from '../season/repository';
@@ -17,7 +18,8 @@ export async function waterBasis(db: Knex): Promise<WaterBasis> {
   const today = await programmeToday(db);
   const { station } = await programmeSeason(db);
   const weather = await weatherDays(db, { from: addDaysTo(today, -daysBack), to: addDaysTo(today, daysAhead) });
-  return { station, ...weather, species: await speciesLibrary(db) };
+  const { watering } = await currentRules(db);
+  return { watering, station, ...weather, species: await speciesLibrary(db) };
 }
 
 /** Who asks for water by when, the most urgent first, as of the last night that was worked out. */

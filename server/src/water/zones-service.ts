@@ -33,7 +33,7 @@ import {
 } from './devices-repository';
 
 const runNamespace = '1e0c4f0a-92a2-5c55-8d3b-6b9b1a7a2f10';
-const everyMs = 60_000;
+const everyMs = 10_000;
 
 const treesOf = ({ body }: Pick<ZoneRow, 'body'>): string[] =>
   body.plants.flatMap(({ spotId }) => (spotId === null ? [] : [spotId]));

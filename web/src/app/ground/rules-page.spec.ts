@@ -1,6 +1,12 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import type { KeptRules, Rules } from '@sombra/contract';
-import { defaultGroundRules, defaultMatchRules, defaultWeatherRules, defaultWorkRules } from '@sombra/core';
+import {
+  defaultGroundRules,
+  defaultMatchRules,
+  defaultWateringRules,
+  defaultWeatherRules,
+  defaultWorkRules,
+} from '@sombra/core';
 import { of, throwError } from 'rxjs';
 import { PageRig } from '../../../testing/page-rig';
 import { GroundService } from './ground.service';
@@ -11,6 +17,7 @@ const rules: Rules = {
   match: defaultMatchRules,
   work: defaultWorkRules,
   weather: defaultWeatherRules,
+  watering: defaultWateringRules,
 };
 const kept: KeptRules = { rules, madeBy: 'Sombra', madeAt: '2026-01-01T00:00:00.000Z' };
 

@@ -115,6 +115,20 @@ const packNumbers: readonly NumberRule[] = materialCodes
     name: `${materials[code].name}, by the ${materials[code].pack.word}`,
     unit: materials[code].unit === 'piece' ? 'pieces' : materials[code].unit,
   }));
+const wateringNumbers: readonly NumberRule[] = [
+  { path: 'watering.fromHour', name: 'Watering allowed from', unit: 'o’clock' },
+  { path: 'watering.untilHour', name: 'until; before it began: over midnight', unit: 'o’clock' },
+];
+const wateringTicks: readonly (readonly [string, string])[] = [
+  ['watering.days.mon', 'Mondays'],
+  ['watering.days.tue', 'Tuesdays'],
+  ['watering.days.wed', 'Wednesdays'],
+  ['watering.days.thu', 'Thursdays'],
+  ['watering.days.fri', 'Fridays'],
+  ['watering.days.sat', 'Saturdays'],
+  ['watering.days.sun', 'Sundays'],
+  ['watering.handFree', 'By hand from a vessel, at any time'],
+];
 const weatherNumbers: readonly NumberRule[] = [
   { path: 'weather.thunderKm', name: 'Thunder nearer than this stops work', unit: 'km' },
   { path: 'weather.afterThunderMin', name: 'Nobody goes out after the last thunder for', unit: 'min' },
@@ -216,6 +230,8 @@ export class RulesPage {
   protected readonly standNumbers = standNumbers;
   protected readonly packNumbers = packNumbers;
   protected readonly weatherNumbers = weatherNumbers;
+  protected readonly wateringNumbers = wateringNumbers;
+  protected readonly wateringTicks = wateringTicks;
   protected readonly weights = fitParts.map((part) => ({
     path: `match.weights.${part}`,
     name: fitPartNames[part],
@@ -305,6 +321,7 @@ export class RulesPage {
       standNumbers,
       packNumbers,
       weatherNumbers,
+      wateringNumbers,
       this.weights,
     ];
     return all.flat().find((rule) => rule.path === path)?.name ?? path.split('.').slice(1).join(' ');

@@ -43,6 +43,7 @@ async function show(records: readonly object[]): Promise<BenchRig<TreePage>> {
       fixture.detectChanges();
       await Promise.resolve();
       rig.http.match('/api/water/basis').forEach((asked) => asked.flush(weather));
+      rig.http.match(({ url }) => url.endsWith('/care')).forEach((asked) => asked.flush([]));
     }
   });
   return rig;

@@ -17,6 +17,8 @@ import {
   limits,
   probeClasses,
   probeNames,
+  sayReason,
+  wateringLeave,
   type ProbeClass,
   type RecordFacts,
 } from '@sombra/core';
@@ -43,6 +45,9 @@ const usualL = 40;
   template: `
     @if (fillBefore(); as where) {
       <p class="caution"><b>Fill first</b> at {{ where }}.</p>
+    }
+    @if (restriction(); as text) {
+      <p class="caution" role="note"><b>Restricted.</b> {{ text }}</p>
     }
     @if (water(); as now) {
       <p class="next">
@@ -163,6 +168,13 @@ export class WaterStop {
   protected readonly fillBefore = computed(() => this.assignment().water?.fills[this.stop().id] ?? null);
 
   protected readonly basis = resource({ loader: () => firstValueFrom(this.doors.basis()).catch(() => null) });
+  /** What restrictions on watering say of a truck today. */
+  protected readonly restriction = computed(() => {
+    const rules = this.basis.value()?.watering;
+    if (!rules) return '';
+    const leave = wateringLeave(rules, this.session.today(), 'truck');
+    return leave.because.map((reason) => sayReason(reason, this.session.units())).join(' ');
+  });
   private readonly followed = computed(() => {
     const { life, detail, records } = this.stop();
     const basis = this.basis.value();

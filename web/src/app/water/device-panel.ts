@@ -33,7 +33,7 @@ const shown = 4;
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [DrawingView, BecauseList],
   template: `
-    <details>
+    <details (toggle)="opened.set(true)">
       <summary>{{ summary() }}</summary>
       <p class="quiet">For {{ dose() }} at a time.</p>
       <table class="plain">
@@ -123,11 +123,15 @@ export class DevicePanel {
   private readonly session = inject(SessionService);
   private readonly doors = inject(DevicesService);
   protected readonly all = signal(false);
+  protected readonly opened = signal(false);
   protected readonly minutes = sayMinutes;
   protected readonly hours = (fit: DeviceFit): string => sayHours(fit.runHours);
   protected readonly mayWater = computed(() => this.session.may('record_device'));
   /** Without a network the catalogue that ships answers. */
-  private readonly devices = resource({ loader: () => firstValueFrom(this.doors.all()).catch(() => []) });
+  private readonly devices = resource({
+    params: () => (this.opened() ? true : undefined),
+    loader: () => firstValueFrom(this.doors.all()).catch(() => []),
+  });
 
   private readonly doseL = computed(() => {
     const { next, holdsL } = this.water();

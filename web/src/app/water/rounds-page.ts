@@ -12,6 +12,7 @@ import { readProblem, sayProblem } from '../ui/problem';
 import { sayDay } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { FleetPanel } from './fleet-panel';
+import { InvoiceCheckPanel } from './invoice-check';
 import { roundStateNames } from './round-words';
 import { RoundsService } from './rounds.service';
 import { WaterService } from './water.service';
@@ -20,7 +21,7 @@ import { WaterService } from './water.service';
 @Component({
   selector: 's-rounds-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ReactiveFormsModule, RouterLink, StateNote, DayField, FleetPanel],
+  imports: [ReactiveFormsModule, RouterLink, StateNote, DayField, FleetPanel, InvoiceCheckPanel],
   templateUrl: './rounds-page.html',
   styleUrl: './rounds-page.scss',
 })

@@ -1,6 +1,8 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import {
+  invoiceReportSchema,
+  type InvoiceReport,
   fleetSchema,
   roundHeadSchema,
   seekRoundsProgressSchema,
@@ -44,5 +46,10 @@ export class RoundsService {
   }
   give(id: string, asked: GiveRound): Observable<WaterRound> {
     return this.http.post(`/api/water/rounds/${id}/give`, asked).pipe(map((body) => waterRoundSchema.parse(body)));
+  }
+
+  invoice(file: File): Observable<InvoiceReport> {
+    const options = { headers: { 'content-type': 'text/csv' } };
+    return this.http.post('/api/water/invoice', file, options).pipe(map((body) => invoiceReportSchema.parse(body)));
   }
 }

@@ -56,6 +56,7 @@ export class ZoneForm {
   private readonly toasts = inject(ToastsService);
   protected readonly busy = signal(false);
   protected readonly fault = signal<string | null>(null);
+  protected readonly none = signal<string | null>(null);
   protected readonly sought = signal<number | null>(null);
   private newId = uuidv7();
 
@@ -113,6 +114,7 @@ export class ZoneForm {
   protected change(change: Partial<ZoneBody>): void {
     const { name, body } = this.now();
     this.typed.set({ of: this.key(), name, body: { ...body, ...change } });
+    this.none.set(null);
     this.fault.set(null);
   }
   protected rename(name: string): void {
@@ -174,7 +176,10 @@ export class ZoneForm {
     for (let i = 0; this.sought() !== null; i++) {
       const step = seek.next();
       if (step.done) {
-        if (this.key() === key) this.programme(step.value.programme);
+        if (this.key() === key) {
+          this.programme(step.value.programme);
+          this.none.set(this.wordsOf(step.value.trials));
+        }
         break;
       }
       if (i % slice === 0) {
@@ -183,6 +188,14 @@ export class ZoneForm {
       }
     }
     this.sought.set(null);
+  }
+
+  /** The least harm is still harm where plants on one valve want too different things. */
+  private wordsOf(trials: readonly ZoneTrial[]): string | null {
+    const drowned = trials.filter(({ drowns }) => drowns).map(({ plant }) => plant.name);
+    return drowned.length === 0
+      ? null
+      : `No programme does for all of them. This one harms least and still drowns ${drowned.join(', ')}: put them on a valve of their own, or shut it while it rains.`;
   }
 
   protected async save(retired = false): Promise<void> {

@@ -2,7 +2,15 @@ import { ChangeDetectionStrategy, Component, computed, inject, resource, signal 
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import type { KeptZones, Problem } from '@sombra/contract';
-import { formatQuantity, programmeOn, waterClimate, type ZoneProgramme } from '@sombra/core';
+import {
+  formatQuantity,
+  isRestricted,
+  programmeOn,
+  waterClimate,
+  weekdays,
+  type Weekday,
+  type ZoneProgramme,
+} from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { ProgrammeService } from '../programme/programme.service';
 import { SessionService } from '../session/session.service';
@@ -17,6 +25,15 @@ import { ZoneForm } from './zone-form';
 import { drownsInTrial, zoneOf } from './zone-trial';
 
 const yearDays = 365;
+const dayNames: Readonly<Record<Weekday, string>> = {
+  mon: 'Mondays',
+  tue: 'Tuesdays',
+  wed: 'Wednesdays',
+  thu: 'Thursdays',
+  fri: 'Fridays',
+  sat: 'Saturdays',
+  sun: 'Sundays',
+};
 
 export const sayProgramme = ({ minutes, everyDays, timesADay }: ZoneProgramme): string =>
   `${minutes} min${timesADay > 1 ? `, ${timesADay} times a day` : ''}, ${everyDays === 1 ? 'every day' : `every ${everyDays} days`}`;
@@ -36,6 +53,9 @@ export const sayProgramme = ({ minutes, everyDays, timesADay }: ZoneProgramme): 
         {{ controllerWords(all.controller) }} One valve waters all that hangs on it alike: what keeps a lawn green may
         drown the tree in it.
       </p>
+      @if (restriction(); as text) {
+        <p class="caution"><b>Restrictions on watering.</b> {{ text }}</p>
+      }
       <div class="pair">
         <section aria-label="Zones">
           <table class="plain">
@@ -154,6 +174,15 @@ export class ZonesPage {
   private readonly weather = resource({
     loader: () =>
       Promise.all([firstValueFrom(this.basisDoors.basis()), firstValueFrom(this.programme.read())]).catch(() => null),
+  });
+  /** What restrictions say of valves; a programme of every so many days has to be held against them by whoever sets it. */
+  protected readonly restriction = computed(() => {
+    const rules = this.weather.value()?.[0].watering;
+    if (!rules || !isRestricted(rules)) return '';
+    const days = weekdays.filter((day) => rules.days[day]).map((day) => dayNames[day]);
+    const { fromHour, untilHour } = rules;
+    const hours = fromHour === 0 && untilHour === 24 ? '' : `, from ${fromHour}:00 to ${untilHour}:00`;
+    return `Allowed ${days.length === 7 ? 'every day' : `on ${days.join(', ') || 'no day'}`}${hours}.`;
   });
   /** The year that was: every programme is tried on it. */
   protected readonly climate = computed(() => {

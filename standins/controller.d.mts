@@ -1,0 +1,1 @@
+export function startController(port?: number): Promise<{ url: string; stop(): void }>;
