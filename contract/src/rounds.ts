@@ -46,7 +46,8 @@ export const seekRoundsSchema = z.strictObject({
   id: entityId,
   title: z.string().trim().min(1, 'must not be empty').max(80),
   onDay: isoDate,
-  groups: z.array(z.enum(waterGroups)).max(waterGroups.length),
+  /** `drought`: established trees that a long dry spell brings back. */
+  groups: z.array(z.enum([...waterGroups, 'drought'])).max(waterGroups.length + 1),
   place: z.string().max(80).nullable(),
   trucks: z
     .array(z.strictObject({ truckId: entityId, shiftMinutes: z.int().min(10).max(1440) }))

@@ -1,5 +1,6 @@
 import {
   defaultWateringRules,
+  grades,
   invoiceVerdicts,
   type NextWater,
   type Species,
@@ -160,3 +161,19 @@ export const invoiceReportSchema = z.object({
   uncharged: z.array(provenSchema),
 });
 export type InvoiceReport = z.infer<typeof invoiceReportSchema>;
+
+/** Established trees, by how thirsty their species is: a coarse watch by weather alone. */
+export const droughtSchema = z.object({
+  day: isoDate.nullable(),
+  grades: z.array(
+    z.object({
+      use: z.enum(grades),
+      deficitMm: z.number(),
+      share: z.number(),
+      level: z.enum(['none', 'watch', 'water']),
+      since: isoDate.nullable(),
+      trees: z.int(),
+    }),
+  ),
+});
+export type DroughtWatch = z.infer<typeof droughtSchema>;

@@ -145,6 +145,7 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'GET /api/water/devices': 'see',
   'PUT /api/water/devices': 'change_devices',
   'POST /api/water/devices/:deviceId/runs': 'change_devices',
+  'GET /api/water/drought': 'see',
   'POST /api/water/invoice': 'plan_rounds',
   'GET /api/water/zones': 'see',
   'PUT /api/water/zones': 'change_devices',

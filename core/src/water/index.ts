@@ -14,3 +14,4 @@ export * from './devices';
 export * from './drip-zone';
 export * from './restriction';
 export * from './invoice';
+export * from './drought';

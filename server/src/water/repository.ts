@@ -162,3 +162,18 @@ export async function provenWaterings(
   );
   return rows;
 }
+
+/** Planted trees whose own water is followed no more, by species. */
+export async function establishedBySpecies(db: Db): Promise<{ species: string | null; trees: number }[]> {
+  return establishedTrees(db)
+    .groupBy('tree.species')
+    .select<{ species: string | null; trees: number }[]>('tree.species', db.raw('count(*)::int as trees'));
+}
+
+/** Planted trees whose own water is followed no more, each at its spot. */
+export const establishedTrees = (db: Db): Knex.QueryBuilder =>
+  db('spot_period as period')
+    .join('tree', (on) => on.on('tree.spot_id', 'period.spot_id').andOn('tree.standing', db.raw('true')))
+    .whereNull('period.until_day')
+    .whereNotNull('period.planted_on')
+    .whereNotExists(db('tree_water as water').whereRaw('water.spot_id = period.spot_id').select(db.raw('1')));

@@ -9,7 +9,7 @@ import {
 import type { IsoDate, NextWater } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { readStored } from '../platform/stored';
-import { grouped } from './repository';
+import { establishedTrees, grouped } from './repository';
 
 /** Trucks and fill points, with how far each fill point lies from a street. */
 export async function fleet(db: Db): Promise<Fleet> {
@@ -107,6 +107,29 @@ export async function thirstyTrees(
       'supply',
       'next',
     );
+}
+
+/** Established trees of some species, the first in the order of their numbers, with how large they were planted. */
+export async function droughtTrees(
+  db: Db,
+  { species, place, most }: { species: readonly (string | null)[]; place: string | null; most: number },
+): Promise<(Omit<ThirstyTree, 'supply' | 'next'> & { readonly caliperMm: number | null })[]> {
+  const trees = establishedTrees(db)
+    .join('spot', 'spot.id', 'period.spot_id')
+    .join('place', 'place.id', 'spot.place_id')
+    .whereNull('spot.withdrawn_on')
+    .whereRaw(`coalesce(tree.species, '') = any(?::text[])`, [species.map((one) => one ?? '')])
+    .orderBy('spot.ref')
+    .limit(most);
+  if (place !== null) void trees.where('place.name', place);
+  return trees.select(
+    'spot.id as spotId',
+    'spot.ref',
+    'place.name as place',
+    db.raw('array[st_x(spot.position), st_y(spot.position)] as position'),
+    db.raw(`(select (made.facts->>'caliperMm')::float8 from field_record made where made.spot_id = spot.id
+      and made.kind = 'stock' order by made.happened_at desc, made.id desc limit 1) as "caliperMm"`),
+  );
 }
 
 interface RoundRow {

@@ -27,8 +27,11 @@ import {
   type FieldRecord,
   type RoundPlan,
   type RoundTask,
+  droughtDoseL,
   sayReason,
   wateringLeave,
+  type IsoDate,
+  type NextWater,
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { randomUUID } from 'node:crypto';
@@ -52,10 +55,13 @@ import {
   lockRound,
   markGiven,
   roundHeads,
+  droughtTrees,
   thirstyTrees,
   type KeptRound,
   type ThirstyTree,
 } from './rounds-repository';
+import { establishedBySpecies } from './repository';
+import { droughtWatch, useBySpecies } from './service';
 import { seekRoundsFor, type SeekRoundsTask } from './rounds-worker';
 
 export type RoundSeeker = Worker<SeekRoundsTask, RoundPlan>;
@@ -87,6 +93,28 @@ export async function saveFill(db: Knex, user: User, fill: WaterFillPoint): Prom
 
 const changed = (title: string) => new ConflictError('version is not the newest', 'version', { title, current: null });
 
+/** Trees that ask by their own balance, and after them those that a drought brings back. */
+async function askedTrees(db: Db, asked: SeekRounds, today: IsoDate): Promise<ThirstyTree[]> {
+  const own = await thirstyTrees(db, { ...asked, today, most: mostRoundStops });
+  if (!asked.groups.includes('drought')) return own;
+  const { grades: watched } = await droughtWatch(db);
+  const dry = new Set(watched.filter(({ level }) => level === 'water').map(({ use }) => use));
+  const use = await useBySpecies(db);
+  const species = (await establishedBySpecies(db)).map((one) => one.species);
+  const thirsty = species.filter((one) => dry.has(use.get(one ?? '') ?? 'medium'));
+  const back = await droughtTrees(db, { species: thirsty, place: asked.place, most: mostRoundStops - own.length });
+  const asks = (caliperMm: number | null): NextWater => ({
+    kind: 'water',
+    on: today,
+    litres: droughtDoseL(caliperMm ?? usualCaliperMm),
+    afterForecast: false,
+  });
+  return [...own, ...back.map(({ caliperMm, ...tree }) => ({ ...tree, supply: 0.4, next: asks(caliperMm) }))];
+}
+
+/** Where nobody measured what was planted. mm */
+const usualCaliperMm = 50;
+
 /** @throws InvalidInputError where restrictions allow no watering on the day, naming the next that does */
 async function requireLeave(db: Db, { onDay, trucks }: SeekRounds): Promise<void> {
   const known = await fleet(db);
@@ -113,7 +141,7 @@ export async function planRounds(
     throw new InvalidInputError(`onDay must not be before ${today}, got ${asked.onDay}`, 'onDay');
   }
   await requireLeave(db, asked);
-  const trees = await thirstyTrees(db, { ...asked, today, most: mostRoundStops });
+  const trees = await askedTrees(db, asked, today);
   if (trees.length === 0) {
     throw new InvalidInputError('groups must hold a tree that asks for water, got none', 'groups', {
       title: 'No tree asks for water there by then',

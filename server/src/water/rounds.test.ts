@@ -1,5 +1,6 @@
 import type {
   Assignment,
+  DroughtWatch,
   FieldPeople,
   InvoiceReport,
   Fleet,
@@ -11,7 +12,7 @@ import type {
 } from '@sombra/contract';
 import { addDaysTo, weekdays, type IsoDate, type Weekday } from '@sombra/core';
 import { randomUUID } from 'node:crypto';
-import { sending, Visitor, type TestTown } from '../../testing/test-town';
+import { container, loam, planting, sending, Visitor, type TestTown } from '../../testing/test-town';
 import { openWaterTown } from '../../testing/water-town';
 import { followTrees } from './follow-service';
 
@@ -255,4 +256,22 @@ describe('an invoice for watering', () => {
     ]);
     expect((await check('tree,day\nx,y')).status).toBe(400);
   });
+});
+
+it('a long dry spell brings established trees back into rounds, with a dose by their caliper', async () => {
+  const { spotId } = await town.addSpot('Q-0900');
+  await cora.record(sending(spotId, { kind: 'ground', facts: loam }, 1));
+  await cora.record(sending(spotId, { kind: 'stock', facts: container }, 2));
+  await cora.record(sending(spotId, planting(addDaysTo(today, -1400))));
+  await town.db('weather_day').where('source', 'recorded').update({ rain_mm: 0 });
+  await followTrees(town.db);
+  const { body: watch } = await cora.send<DroughtWatch>('GET', '/api/water/drought');
+  expect(watch.grades.filter(({ trees }) => trees > 0)).toMatchObject([{ trees: 1, level: 'water' }]);
+  const without = asked();
+  await plan(without);
+  const withThem = asked({ groups: ['now', 'week', 'drought'] });
+  await plan(withThem);
+  const [few, more] = [await read(without.id), await read(withThem.id)];
+  expect(few.stops[spotId]).toBeUndefined();
+  expect(more.stops[spotId]).toMatchObject({ state: 'open' });
 });

@@ -36,7 +36,7 @@ import {
   saveTruck,
   type RoundSeeker,
 } from './rounds-service';
-import { waterBasis, waterCsv, waterList } from './service';
+import { droughtWatch, waterBasis, waterCsv, waterList } from './service';
 import { calibrateDevice, readDevices, saveDevice } from './devices-service';
 import { invoiceReport } from './invoice-service';
 import { importWeather, readGauge } from './weather-service';
@@ -68,6 +68,9 @@ export function waterRoutes(db: Knex, seeker: RoundSeeker, controller: KeptZones
   router.put('/water/gauge', forAct('record_weather'), async (request, response) => {
     await readGauge(db, userOf(request), parse(rainGaugeSchema, request.body));
     response.status(204).end();
+  });
+  router.get('/water/drought', forAct('see'), async (_request, response) => {
+    response.json(await droughtWatch(db));
   });
   router.post('/water/invoice', forAct('plan_rounds'), csvFile, async (request, response) => {
     response.json(await invoiceReport(db, bytesOf(request)));

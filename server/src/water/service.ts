@@ -1,13 +1,14 @@
-import type { WaterBasis, WaterFilter, WaterList, WaterListQuery } from '@sombra/contract';
-import { addDaysTo } from '@sombra/core';
+import type { DroughtWatch, WaterBasis, WaterFilter, WaterList, WaterListQuery } from '@sombra/contract';
+import { addDaysTo, droughtOf, grades, useOf, type Grade } from '@sombra/core';
 import type { Knex } from 'knex';
 import { speciesLibrary } from '../match/repository';
 import { csvRow } from '../platform/csv';
+import type { Db } from '../platform/db';
 import { currentRules } from '../rules/repository';
 import { programmeToday } from '../programme/today';
 import { dueCount, lastNight } from '../record/water-repository';
 import { programmeSeason, weatherDays } from '../season/repository';
-import { unreadCount, waterByDay, waterCounts, waterLines, waterPlaces } from './repository';
+import { establishedBySpecies, unreadCount, waterByDay, waterCounts, waterLines, waterPlaces } from './repository';
 
 /** A year, so that what is ahead of the forecast is as it was, and the weeks a tree was planted before. */
 const daysBack = 430;
@@ -93,4 +94,21 @@ export async function* waterCsv(db: Knex, filter: WaterFilter): AsyncGenerator<s
     }
     if (lines.length < page) return;
   }
+}
+
+/** Of the library, what a species asks for; one that is not known there is taken for middling. */
+export const useBySpecies = async (db: Db): Promise<Map<string, Grade>> =>
+  new Map((await speciesLibrary(db)).map(({ botanical, waterUse }) => [botanical, waterUse]));
+
+/** How dry it is for trees that are established, by how thirsty they are, and how many of each there are. */
+export async function droughtWatch(db: Db): Promise<DroughtWatch> {
+  const night = await lastNight(db);
+  const use = await useBySpecies(db);
+  const counts: Record<Grade, number> = { low: 0, medium: 0, high: 0 };
+  for (const { species, trees } of await establishedBySpecies(db)) counts[use.get(species ?? '') ?? 'medium'] += trees;
+  const past = night?.past ?? [];
+  return {
+    day: past.at(-1)?.day ?? null,
+    grades: grades.map((grade) => ({ use: grade, ...droughtOf(past, useOf[grade]), trees: counts[grade] })),
+  };
 }

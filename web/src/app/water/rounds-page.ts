@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import type { Fleet, Problem, RoundHead, SeekRoundsProgress, WaterList } from '@sombra/contract';
+import type { Fleet, Problem, RoundHead, SeekRounds, SeekRoundsProgress, WaterList } from '@sombra/contract';
 import { formatQuantity } from '@sombra/core';
 import { firstValueFrom, type Subscription } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
@@ -16,6 +16,12 @@ import { InvoiceCheckPanel } from './invoice-check';
 import { roundStateNames } from './round-words';
 import { RoundsService } from './rounds.service';
 import { WaterService } from './water.service';
+
+const groupsOf: Readonly<Record<'now' | 'week' | 'drought', SeekRounds['groups']>> = {
+  now: ['now'],
+  week: ['now', 'week'],
+  drought: ['now', 'week', 'drought'],
+};
 
 /** Watering rounds: for whom, with which trucks, for how long; those planned so far; the fleet. */
 @Component({
@@ -50,7 +56,7 @@ export class RoundsPage {
   protected readonly form = new FormGroup({
     title: new FormControl('Watering round', { nonNullable: true }),
     onDay: new FormControl(this.session.today(), { nonNullable: true }),
-    until: new FormControl<'now' | 'week'>('week', { nonNullable: true }),
+    until: new FormControl<'now' | 'week' | 'drought'>('week', { nonNullable: true }),
     place: new FormControl('', { nonNullable: true }),
     hours: new FormControl(6, { nonNullable: true }),
   });
@@ -100,7 +106,7 @@ export class RoundsPage {
     const asked = {
       id: uuidv7(),
       ...{ title, onDay, seed: 1, place: place || null },
-      groups: until === 'now' ? (['now'] as const) : (['now', 'week'] as const),
+      groups: groupsOf[until],
       trucks: [...this.taken()].map((truckId) => ({ truckId, shiftMinutes })),
     };
     this.search = this.doors.plan({ ...asked, groups: [...asked.groups] }).subscribe({

@@ -10,6 +10,7 @@ import { sayDay } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ViewState } from '../ui/view-state.service';
 import { BallGauge } from './ball-gauge';
+import { DroughtNote } from './drought-note';
 import { sayNext } from './say-next';
 import { WaterDays } from './water-days';
 import { waterCsvUrl, WaterService } from './water.service';
@@ -20,7 +21,7 @@ const pageLines = 100;
 @Component({
   selector: 's-water-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, StateNote, BallGauge, WaterDays],
+  imports: [RouterLink, StateNote, BallGauge, DroughtNote, WaterDays],
   templateUrl: './water-page.html',
   styleUrl: './water-page.scss',
 })

@@ -1,7 +1,9 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import {
+  droughtSchema,
   waterListSchema,
+  type DroughtWatch,
   weatherReportSchema,
   type RainGauge,
   type WaterFilter,
@@ -27,6 +29,10 @@ export class WaterService {
   }
   gauge(gauge: RainGauge): Observable<unknown> {
     return this.http.put('/api/water/gauge', gauge);
+  }
+
+  drought(): Observable<DroughtWatch> {
+    return this.http.get('/api/water/drought').pipe(map((body) => droughtSchema.parse(body)));
   }
 
   list({ group, place, unread, offset, limit }: WaterAsk): Observable<WaterList> {
