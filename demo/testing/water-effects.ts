@@ -1,0 +1,138 @@
+import {
+  fieldDefault,
+  mildWinterWindows,
+  tryRule,
+  typicalRingM2,
+  typicalStock,
+  typicalSubject,
+  waterClimate,
+  type ClimateDay,
+  type Practice,
+  type RuleTrial,
+  type WaterSubject,
+} from '@sombra/core';
+import { demoWeather, station } from '../src/weather';
+
+/** A year of the demo town from a planting in January on: seed and day are fixed, so that the table is. */
+const [seed, today, plantedOn] = ['talhamar', '2026-11-23', '2026-01-10'] as const;
+const stock = typicalStock('container', 50);
+
+interface Case {
+  readonly effect: string;
+  readonly formula: string;
+  readonly source: string;
+  /** What the litres are without. */
+  readonly without: string;
+  readonly subject?: (subject: WaterSubject) => WaterSubject;
+  readonly climate?: (days: readonly ClimateDay[]) => readonly ClimateDay[];
+}
+
+const cases: readonly Case[] = [
+  {
+    effect: 'Rain that enters',
+    formula: 'max(0, rain − 1 mm) × area of ball and reached soil',
+    source: 'interception of a young crown: estimate',
+    without: 'no rain',
+    climate: (days) => days.map((day) => ({ ...day, rainMm: 0 })),
+  },
+  {
+    effect: 'Mulch',
+    formula: 'evaporation = ET₀ × 0.12 × area of the ball; bare 0.35',
+    source: 'after FAO-56’s evaporation of a wet surface under mulch; numbers: estimate',
+    without: 'bare soil',
+    subject: (subject) => ({ ...subject, surface: 0.35 }),
+  },
+  {
+    effect: 'Roots that grow with warmth',
+    formula: 'reach = 30 mm + 0.25 mm × degree days over 8 °C, 1.5 m at most',
+    source: 'estimate: some 0.6 m in a warm year',
+    without: 'no growth',
+    climate: (days) => days.map((day) => ({ ...day, degrees: 0 })),
+  },
+  {
+    effect: 'Rest',
+    formula: 'use × 0.3 while bare roots may be planted',
+    source: 'estimate',
+    without: 'in leaf all year',
+    climate: (days) => days.map((day) => ({ ...day, resting: false })),
+  },
+  {
+    effect: 'Use by species',
+    formula: 'ET₀ × 0.5 (low 0.3, high 0.7) × crown projection',
+    source: 'thirds of the landscape coefficient: estimate',
+    without: 'a thirsty one',
+    subject: (subject) => ({ ...subject, use: 0.7 }),
+  },
+  {
+    effect: 'Wind',
+    formula: 'use × 1.15 exposed, × 0.85 sheltered',
+    source: 'estimate',
+    without: 'exposed',
+    subject: (subject) => ({ ...subject, use: subject.use * 1.15 }),
+  },
+  {
+    effect: 'Soil beside the ball',
+    formula: 'field capacity − wilting point of the soil’s class, to the roots’ reach',
+    source: 'FAO-56, table 19, by class',
+    without: 'sand',
+    subject: (subject) => ({ ...subject, soil: 'sand', percolation: 'fast' }),
+  },
+  {
+    effect: 'Slow soil',
+    formula: 'a dose fills the ball alone; down 120 mm a day, 5 where water stands',
+    source: 'middles of the drainage classes: estimate',
+    without: 'standing clay',
+    subject: (subject) => ({ ...subject, soil: 'clay', percolation: 'stands' }),
+  },
+  {
+    effect: 'A ball of its own',
+    formula: 'container mix, 450 to 500 mm wide; never silently the site’s soil',
+    source: 'water of media by class',
+    without: 'a ball of nursery soil',
+    subject: (subject) => ({ ...subject, kind: 'balled' }),
+  },
+];
+
+export interface Effect {
+  readonly effect: string;
+  readonly base: RuleTrial;
+  readonly other: RuleTrial;
+}
+
+const practice: Practice = fieldDefault;
+const base: WaterSubject = typicalSubject(stock, { soil: 'loam', percolation: 'good', plantedOn, practice });
+
+function trialOf(subject: WaterSubject, climate: readonly ClimateDay[]): RuleTrial {
+  const ringM2 = typicalRingM2(stock, subject, practice);
+  return tryRule('balance', { subject, stock, ringM2, practice, latDeg: station.latDeg, climate });
+}
+
+/** Each effect by the litres the balance asks for with and without it, on a tree of the demo town. */
+export function waterEffects(): Effect[] {
+  const { recorded } = demoWeather({ seed, today, years: 1.2 });
+  const climate = waterClimate({ station, recorded, forecast: [] }, { windows: mildWinterWindows, today }).past.filter(
+    ({ day }) => day >= plantedOn,
+  );
+  const usual = trialOf(base, climate);
+  return cases.map(({ effect, subject = (one) => one, climate: change = (days) => days }) => ({
+    effect,
+    base: usual,
+    other: trialOf(subject(base), change(climate)),
+  }));
+}
+
+/** The table of `docs/water.md`. */
+export function waterEffectsTable(): string {
+  const rows = waterEffects().map(({ effect, base: usual, other }, i) => {
+    const { formula = '', source = '', without = '' } = cases[i] ?? {};
+    const cells = [usual, other].map(({ litres, stressDays, waterloggedDays }) =>
+      [litres.toFixed(0), stressDays, waterloggedDays].join(' / '),
+    );
+    return `| ${[effect, formula, source, ...cells, without].join(' | ')} |`;
+  });
+  return [
+    '| effect | formula | source | with: L / d stress / d in water | without | instead |',
+    '| --- | --- | --- | --- | --- | --- |',
+    ...rows,
+  ].join('\n');
+}
