@@ -31,6 +31,7 @@ import {
   type RemedyCode,
   type DeviceFacts,
   type RemedyDone,
+  type SiteWaterFacts,
   type Retraction,
   type Stock,
   type VerdictFacts,
@@ -303,6 +304,12 @@ const reasonText = z
   .min(3, 'must say why, in 3 letters or more')
   .max(300, 'must be 300 letters at most');
 
+export const siteWaterSchema = z.strictObject({
+  decidedOn: isoDate,
+  useTimes: measure('useTimes'),
+  reason: reasonText,
+}) satisfies z.ZodType<SiteWaterFacts>;
+
 export const verdictSchema = z.strictObject({
   decidedOn: isoDate,
   verdict: z.enum(siteVerdicts),
@@ -375,6 +382,7 @@ const factsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordFacts[K]> } = 
   remedy: remedySchema,
   watering: wateringSchema,
   device: deviceFactsSchema,
+  site_water: siteWaterSchema,
   move: moveSchema,
   not_done: notDoneSchema,
   both_stand: bothStandSchema,

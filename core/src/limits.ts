@@ -36,6 +36,7 @@ export const limits = {
   holeWidthMm: { min: 150, max: 9000, unit: 'mm' },
   firstWaterL: { min: 0, max: 2000, unit: 'L' },
   wateringL: { min: 1, max: 2000, unit: 'L' },
+  useTimes: { min: 0.4, max: 2.5, unit: '×' },
   ringMm: { min: 5, max: 500, unit: 'mm' },
   ringMinutes: { min: 1, max: 2880, unit: 'min' },
   mulchDepthMm: { min: 0, max: 600, unit: 'mm' },

@@ -18,3 +18,4 @@ export * from './assignment-kinds';
 export * from './contradiction';
 export * from './keeper';
 export * from './moisture-checks';
+export * from './site-water';

@@ -48,6 +48,14 @@ export interface RemedyDone {
   readonly doneOn: IsoDate;
 }
 
+/** A tree that drinks otherwise than its species and crown say, as its own readings show. */
+export interface SiteWaterFacts {
+  readonly decidedOn: IsoDate;
+  /** Of what is expected of it; 1 sets it back. */
+  readonly useTimes: number;
+  readonly reason: string;
+}
+
 /** Degrees, [longitude, latitude], WGS 84. */
 export type Position = readonly [lng: number, lat: number];
 
@@ -115,6 +123,7 @@ export interface RecordFacts {
   remedy: RemedyDone;
   watering: Watering;
   device: DeviceFacts;
+  site_water: SiteWaterFacts;
   move: Move;
   not_done: NotDoneFacts;
   both_stand: BothStandFacts;
@@ -280,6 +289,17 @@ export const recordTable: { readonly [K in RecordKind]: RecordKindRow<RecordFact
     by: 'everyone_in_the_field',
     stage: 'inspect',
     day: 'setOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  site_water: {
+    name: 'Water use set by its readings',
+    act: 'set what a tree drinks by its readings',
+    by: 'field',
+    stage: 'inspect',
+    day: 'decidedOn',
     of: 'tree',
     when: 'planted',
     versioned: false,

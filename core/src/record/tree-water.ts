@@ -29,6 +29,7 @@ import {
 } from '../water';
 import type { Station, WeatherDay } from '../weather';
 import { ofKind, standing, type FieldRecord } from './record';
+import { agreeingSurprises, foundUse, type Surprise, type UseFound } from './site-water';
 import type { SpotBasis } from './spot-basis';
 
 /** Of reference evapotranspiration, what a crown asks for, by its species' use of water; estimates by thirds. */
@@ -78,7 +79,9 @@ export interface TreeWater {
   readonly stressDays: number;
   readonly waterloggedDays: number;
   /** Readings that lie further from the balance than both are unsure of. */
-  readonly surprises: readonly { readonly reading: WaterReading; readonly expected: number }[];
+  /** What its readings say it drinks, where they agree that it is not what was expected. */
+  readonly found: UseFound | null;
+  readonly surprises: readonly Surprise[];
 }
 
 /** What the balance of a planted tree goes by, out of its records. */
@@ -90,6 +93,10 @@ export interface TreeInputs {
 /** Of reference evapotranspiration, what the surface over a ball gives off: mulched where the practice mulches. */
 export const surfaceOf = ({ mulch }: Practice): number =>
   mulch.thicknessMm > 0 ? surfaceUse.mulched : surfaceUse.bare;
+
+/** Of what is expected of it, what a tree was found to drink; 1 where nobody set anything. */
+export const siteUseTimes = (kept: readonly FieldRecord[]): number =>
+  ofKind(kept, 'site_water').at(-1)?.facts.useTimes ?? 1;
 
 /** `null` for a tree without a planting or a measured stock. */
 export function waterInputs(
@@ -111,7 +118,7 @@ export function waterInputs(
     plantedOn: planting.plantedOn,
     heightAtPlantingM: stock.heightM,
     crown: species ? crownGrowthOf(species) : middlingCrown,
-    use: useOf[species?.waterUse ?? 'medium'] * windOf[basis.assessment?.wind ?? 'open'],
+    use: useOf[species?.waterUse ?? 'medium'] * windOf[basis.assessment?.wind ?? 'open'] * siteUseTimes(kept),
     surface: surfaceOf(basis.practice),
     came: { share, errorShare: cameAs.errorShare },
   };
@@ -191,6 +198,13 @@ export function treeWater({ records, basis, species, weather, today, checkpoint 
     stressDays: to.stressDays,
     waterloggedDays: to.waterloggedDays,
     surprises,
+    found:
+      agreeingSurprises(surprises).length === 0
+        ? null
+        : foundUse(
+            { subject, from: begin, times: siteUseTimes(standing(records)) },
+            { climate: [...daysAfter(climate, begin.day), ...presentDays(climate, measured.to.day)], given },
+          ),
   };
 }
 

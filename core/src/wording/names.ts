@@ -218,6 +218,7 @@ export const factNames: Readonly<Record<string, string>> = {
   probeAfter: 'Ball after watering',
   fingerBefore: 'Finger before watering',
   toldBy: 'Told by',
+  useTimes: 'Drinks, of what is expected',
   setOn: 'Set on',
   deviceName: 'Device',
   joined: 'Joined',

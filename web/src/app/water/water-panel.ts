@@ -8,7 +8,16 @@ import {
   viewChild,
   type ElementRef,
 } from '@angular/core';
-import { displays, formatQuantity, moistureChecks, moistureRibbon, moistureSpans } from '@sombra/core';
+import {
+  displays,
+  formatQuantity,
+  moistureChecks,
+  moistureRibbon,
+  moistureSpans,
+  siteUseTimes,
+  standing,
+  type UseFound,
+} from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { DrawingView } from '../drawing/drawing-view';
 import { elementWidth } from '../drawing/element-width';
@@ -46,6 +55,28 @@ const shownDays = 30;
             <s-drawing [drawing]="drawn" />
           }
         </div>
+        @if (now.found; as found) {
+          <p class="caution" role="note">
+            <b>Its readings agree:</b> it drinks about {{ found.useTimes }} times what is expected of it. With that the
+            {{ found.readings }} readings lie {{ found.offAfter.toFixed(1) }} errors off instead of
+            {{ found.offBefore.toFixed(1) }}. Rule out a leak and water that misses the ball first.
+            @if (maySet()) {
+              <button type="button" class="btn btn-outline-primary" [disabled]="sender.busy()" (click)="adopt(found)">
+                Count it so
+              </button>
+            }
+          </p>
+        }
+        @if (times() !== 1) {
+          <p class="quiet">
+            Counted at {{ times() }} times its usual use, by its readings.
+            @if (maySet()) {
+              <button type="button" class="btn btn-link" [disabled]="sender.busy()" (click)="setBack()">
+                Set back
+              </button>
+            }
+          </p>
+        }
         @if (felt(); as words) {
           <p class="quiet">{{ words }}</p>
         }
@@ -166,6 +197,8 @@ export class WaterPanel {
   });
   protected readonly typed = new TypedQuantity(() => ({ quantity: 'volumeL', units: this.session.units() }));
   protected readonly unit = computed(() => displays.volumeL[this.session.units()].unit);
+  protected readonly maySet = computed(() => this.session.may('record_site_water'));
+  protected readonly times = computed(() => siteUseTimes(standing(this.store.records())));
   protected readonly mayWater = computed(() => this.session.may('record_watering'));
 
   protected readonly basis = resource({
@@ -224,6 +257,20 @@ export class WaterPanel {
   protected type(text: string): void {
     this.typed.type(text);
     this.fault.set(null);
+  }
+
+  protected async adopt({ useTimes, readings }: UseFound): Promise<void> {
+    await this.setUse(useTimes, `${readings} readings agree on it`);
+  }
+  protected async setBack(): Promise<void> {
+    await this.setUse(1, 'set back to what is expected');
+  }
+  private async setUse(useTimes: number, reason: string): Promise<void> {
+    const facts = { decidedOn: this.session.today(), useTimes, reason };
+    await this.sender.send(
+      { kind: 'site_water', facts, supersedes: null },
+      `Counted at ${useTimes} times its usual use.`,
+    );
   }
 
   protected async give(): Promise<void> {
