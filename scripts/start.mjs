@@ -63,6 +63,8 @@ const position = process.env.POSITION_URL ? undefined : await startPosition();
 const locate = process.env.LOCATE_URL ? undefined : await startLocateCentre();
 const nurseries = process.env.NURSERY_URL ? undefined : await startNurseries();
 const weather = process.env.WEATHER_URL ? undefined : await startWeather();
+const { startSensors } = await import('../standins/sensors.mjs');
+const sensors = process.env.SENSORS_URL ? undefined : await startSensors();
 const controller = process.env.CONTROLLER_URL ? undefined : await startController();
 const mail = process.env.SMTP_URL ? undefined : await startMail();
 const env = {
@@ -76,6 +78,7 @@ const env = {
   SEASON_KEYS: process.env.SEASON_KEYS ?? database.seasonKeys,
   LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
   ...(weather ? { WEATHER_URL: weather.url, WEATHER_SIMULATED: 'yes' } : {}),
+  ...(sensors ? { SENSORS_URL: sensors.url } : {}),
   ...(controller ? { CONTROLLER_URL: controller.url, CONTROLLER_SIMULATED: 'yes' } : {}),
   ...(mail ? { SMTP_URL: mail.smtpUrl, MAIL_PAGE: mail.pageUrl } : {}),
   ...(nurseries ? { NURSERY_URL: nurseries.url, NURSERY_SIMULATED: 'yes' } : {}),
@@ -97,6 +100,7 @@ function stop(status) {
     locate?.stop();
     nurseries?.stop();
     weather?.stop();
+    sensors?.stop();
     controller?.stop();
     mail?.stop();
     forget();

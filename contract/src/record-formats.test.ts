@@ -18,6 +18,7 @@ describe.each(formats)('a record of format %d', (format) => {
       watering: 3,
       device: 3,
       site_water: 3,
+      sensor: 3,
     };
     expect([...kinds].sort()).toEqual([...recordKinds].filter((kind) => (since[kind] ?? 1) <= format).sort());
   });

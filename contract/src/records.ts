@@ -31,6 +31,8 @@ import {
   type RemedyCode,
   type DeviceFacts,
   type RemedyDone,
+  sensorFlags,
+  type SensorFacts,
   type SiteWaterFacts,
   type Retraction,
   type Stock,
@@ -310,6 +312,14 @@ export const siteWaterSchema = z.strictObject({
   reason: reasonText,
 }) satisfies z.ZodType<SiteWaterFacts>;
 
+export const sensorSchema = z.strictObject({
+  readOn: isoDate,
+  sensor: z.string().trim().min(1, 'must not be empty').max(60, 'must be 60 letters at most'),
+  share: z.number().min(-100).max(100).nullable(),
+  values: z.int().min(0).max(10_000),
+  flag: z.enum(sensorFlags).nullable(),
+}) satisfies z.ZodType<SensorFacts>;
+
 export const verdictSchema = z.strictObject({
   decidedOn: isoDate,
   verdict: z.enum(siteVerdicts),
@@ -383,6 +393,7 @@ const factsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordFacts[K]> } = 
   watering: wateringSchema,
   device: deviceFactsSchema,
   site_water: siteWaterSchema,
+  sensor: sensorSchema,
   move: moveSchema,
   not_done: notDoneSchema,
   both_stand: bothStandSchema,

@@ -57,6 +57,7 @@ export async function openTestTown(
       webRoot: undefined,
       position: null,
       controller: null,
+      sensors: null,
       locate: options.locateUrl ? { url: options.locateUrl, simulated: true } : null,
       storageFolder,
       nurseries: null,

@@ -5,6 +5,7 @@ import type { Override, RemedyCode } from '../practice';
 import type { Stock, StockKind } from '../stock';
 import type { IsoDate } from '../calendar';
 import type { AssignmentKind } from './assignment-kinds';
+import type { SensorFlag } from '../water';
 import type { Stage } from './stage';
 
 /** The planting keeps the practice it was planned under, so that outcomes can be told apart by school. */
@@ -54,6 +55,18 @@ export interface SiteWaterFacts {
   /** Of what is expected of it; 1 sets it back. */
   readonly useTimes: number;
   readonly reason: string;
+}
+
+/** What a sensor in the ball said of a day. */
+export interface SensorFacts {
+  readonly readOn: IsoDate;
+  readonly sensor: string;
+  /** Of what the ball holds at field capacity; `null` where it said nothing. */
+  readonly share: number | null;
+  /** It is the middle of so many. */
+  readonly values: number;
+  /** Why it is not believed; `null` where it is. */
+  readonly flag: SensorFlag | null;
 }
 
 /** Degrees, [longitude, latitude], WGS 84. */
@@ -124,6 +137,7 @@ export interface RecordFacts {
   watering: Watering;
   device: DeviceFacts;
   site_water: SiteWaterFacts;
+  sensor: SensorFacts;
   move: Move;
   not_done: NotDoneFacts;
   both_stand: BothStandFacts;
@@ -304,6 +318,17 @@ export const recordTable: { readonly [K in RecordKind]: RecordKindRow<RecordFact
     when: 'planted',
     versioned: false,
     takeBack: 'offered',
+  },
+  sensor: {
+    name: 'Sensor in the ball',
+    act: 'keep what a sensor says',
+    by: 'field',
+    stage: 'inspect',
+    day: 'readOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'possible',
   },
   move: {
     name: 'Spot moved',

@@ -11,6 +11,7 @@ import {
   holdsOf,
   waterAt,
   probeShare,
+  sensorErrorShare,
   rootBlock,
   waterBecause,
   waterClimate,
@@ -245,7 +246,10 @@ function readingsOf(kept: readonly FieldRecord[], ball: WaterStore): WaterReadin
     ...(fingerBefore && !probeBefore ? [{ day: addDaysTo(wateredOn, -1), ...fingerShare(fingerBefore) }] : []),
     ...(probeAfter ? [{ day: wateredOn, ...probeShare(probeAfter, ball) }] : []),
   ]);
-  return [...looks, ...doses];
+  const sensors = ofKind(kept, 'sensor').flatMap(({ facts: { readOn: day, share, flag } }) =>
+    share === null || flag !== null ? [] : [{ day, share, errorShare: sensorErrorShare }],
+  );
+  return [...looks, ...doses, ...sensors];
 }
 
 interface Ahead {

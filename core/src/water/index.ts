@@ -15,3 +15,4 @@ export * from './drip-zone';
 export * from './restriction';
 export * from './invoice';
 export * from './drought';
+export * from './sensor';

@@ -1,3 +1,4 @@
+import type { SensorFlag } from '../water';
 import type { DecisionKind, Stage } from '../record';
 import type { Level } from '../reason';
 import type { PercolationQuestion } from '../ground';
@@ -219,6 +220,10 @@ export const factNames: Readonly<Record<string, string>> = {
   fingerBefore: 'Finger before watering',
   toldBy: 'Told by',
   useTimes: 'Drinks, of what is expected',
+  readOn: 'Of',
+  sensor: 'Sensor',
+  share: 'Of what the ball holds',
+  flag: 'Not believed',
   setOn: 'Set on',
   deviceName: 'Device',
   joined: 'Joined',
@@ -361,4 +366,12 @@ export const receivingNames: Readonly<Record<ReceivingVerdict, string>> = {
   correct: 'Correct at planting',
   hold: 'Hold',
   return: 'Return',
+};
+
+export const sensorFlagNames: Readonly<Record<SensorFlag, string>> = {
+  silent: 'too few values',
+  stuck: 'hangs at one value',
+  jumps: 'falls as no ball does',
+  out_of_range: 'a value that cannot be',
+  drifts: 'runs away from the balance',
 };

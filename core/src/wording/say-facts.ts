@@ -10,6 +10,7 @@ import {
   cutAwayNames,
   factNames,
   fingerNames,
+  sensorFlagNames,
   mulchContactNames,
   ownerNames,
   plumbNames,
@@ -41,6 +42,7 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   probeBefore: probeNames,
   probeAfter: probeNames,
   fingerBefore: fingerNames,
+  flag: sensorFlagNames,
   toldBy: { keeper: 'its keeper, by link; not confirmed', controller: 'the controller; not seen at the tree' },
   stockKind: stockNames,
   owner: ownerNames,
@@ -65,6 +67,7 @@ export function sayFacts<K extends RecordKind>(facts: RecordFacts[K], units: Uni
 }
 
 function sayFact(key: string, value: unknown, units: UnitSystem): string {
+  if (key === 'share') return `${Math.round(Number(value) * 100)} %`;
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (key === 'remedy') return remedyWords[value as RemedyCode].act;
   if (key === 'circlingRoots')

@@ -4,11 +4,13 @@ import type { AddressInfo } from 'node:net';
 import { httpLocateCentre } from '../adapters/locate-centre';
 import { smtpMail } from '../adapters/mail';
 import { httpController } from '../adapters/controller';
+import { httpSensors } from '../adapters/sensors';
 import { httpWeather } from '../adapters/weather';
 import { SeasonKeys } from '../day/season-key';
 import { keepReminding } from '../care/reminding-service';
 import { keepSending } from '../mail/sending-service';
 import { programmeToday } from '../programme/today';
+import { keepReadingSensors } from '../water/sensors-service';
 import { keepTendingZones } from '../water/zones-service';
 import { keepFollowing } from '../water/follow-service';
 import { keepReading } from '../weather/reading-service';
@@ -60,6 +62,11 @@ export async function serve(
     ? keepReading(db, httpWeather(config.weather.url), (error) => logger.warn({ err: error }, 'weather not read'))
     : null;
   const stopFollowing = keepFollowing(db, (error) => logger.warn({ err: error }, 'water not followed'));
+  const stopSensors = config.sensors
+    ? keepReadingSensors(db, httpSensors(config.sensors.url), (error) =>
+        logger.warn({ err: error }, 'sensors not read'),
+      )
+    : null;
   const stopValves = config.controller
     ? keepTendingZones(db, httpController(config.controller.url), (error) =>
         logger.warn({ err: error }, 'valves not tended'),
@@ -92,6 +99,7 @@ export async function serve(
       await stopSolving?.();
       await stopReading?.();
       await stopFollowing();
+      await stopSensors?.();
       await stopValves?.();
       await stopReminding?.();
       await stopSending?.();

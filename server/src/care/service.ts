@@ -341,7 +341,13 @@ export async function tellWatered(db: Knex, token: string, told: TellWatered): P
     }
     if (!(await insertWord(trx, { id, keeperId: keeper.id, kind: 'watered', words: '', litres }))) return;
     const facts = { wateredOn, litres, toldBy: 'keeper' as const, ...(finger ? { fingerBefore: finger } : {}) };
-    await keepTold(trx, { spotId: keeper.spot_id, by: actorOf(keeper), recordId: id, facts, today });
+    await keepTold(trx, {
+      spotId: keeper.spot_id,
+      by: actorOf(keeper),
+      recordId: id,
+      told: { kind: 'watering', facts },
+      today,
+    });
     await setKeeper(trx, keeper.id, { heard_on: today });
   });
 }

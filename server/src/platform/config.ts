@@ -23,6 +23,8 @@ const environmentSchema = z.object({
   /** Weather by the hour; `WEATHER_SIMULATED` says that it is the stand-in. */
   WEATHER_URL: z.url().optional(),
   WEATHER_SIMULATED: z.enum(['yes', 'no']).default('no'),
+  /** Moisture sensors in balls. */
+  SENSORS_URL: z.url().optional(),
   /** A controller of valves; `CONTROLLER_SIMULATED` says that it is the stand-in. */
   CONTROLLER_URL: z.url().optional(),
   CONTROLLER_SIMULATED: z.enum(['yes', 'no']).default('no'),
@@ -55,6 +57,7 @@ export interface Config {
   readonly locate: { readonly url: string; readonly simulated: boolean } | null;
   readonly nurseries: { readonly url: string; readonly simulated: boolean } | null;
   readonly weather: { readonly url: string; readonly simulated: boolean } | null;
+  readonly sensors: { readonly url: string } | null;
   readonly controller: { readonly url: string; readonly simulated: boolean } | null;
   readonly mail: { readonly url: string; readonly from: string; readonly page: string | null } | null;
   readonly publicUrl: string;
@@ -82,6 +85,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     position: env.POSITION_URL ? { url: env.POSITION_URL, simulated: env.POSITION_SIMULATED === 'yes' } : null,
     locate: env.LOCATE_URL ? { url: env.LOCATE_URL, simulated: env.LOCATE_SIMULATED === 'yes' } : null,
     nurseries: env.NURSERY_URL ? { url: env.NURSERY_URL, simulated: env.NURSERY_SIMULATED === 'yes' } : null,
+    sensors: env.SENSORS_URL ? { url: env.SENSORS_URL } : null,
     controller: env.CONTROLLER_URL ? { url: env.CONTROLLER_URL, simulated: env.CONTROLLER_SIMULATED === 'yes' } : null,
     weather: env.WEATHER_URL ? { url: env.WEATHER_URL, simulated: env.WEATHER_SIMULATED === 'yes' } : null,
     mail: env.SMTP_URL ? { url: env.SMTP_URL, from: env.MAIL_FROM, page: env.MAIL_PAGE ?? null } : null,

@@ -8,6 +8,7 @@ import {
   whenItHappened,
   type FieldRecord,
   type IsoDate,
+  type SensorFacts,
   type Watering,
 } from '@sombra/core';
 import type { Knex } from 'knex';
@@ -91,31 +92,34 @@ async function keepOne(trx: Knex.Transaction, user: User, sent: SendRecord, arri
   return { id: record.id, stored: true, spotVersion: await bumpSpot(trx, spot.id, user.name) };
 }
 
+/** What comes from no account: a keeper's link, a controller of valves, a sensor. */
+type Told =
+  { readonly kind: 'watering'; readonly facts: Watering } | { readonly kind: 'sensor'; readonly facts: SensorFacts };
+
 /**
- * Keeps a watering that somebody without an account told by a link, under what any watering asks of its spot. The caller
- * holds the lock of the spot.
+ * Keeps a record that somebody or something without an account told, under what any of its kind asks of its spot. Kept
+ * already, it is left as it is.
  */
 export async function keepTold(
   trx: Knex.Transaction,
-  told: {
+  {
+    spotId,
+    by,
+    recordId,
+    told,
+    today,
+  }: {
     readonly spotId: string;
     readonly by: string;
     readonly recordId: string;
-    readonly facts: Watering;
+    readonly told: Told;
     readonly today: IsoDate;
   },
 ): Promise<void> {
-  const { spotId, by, recordId, facts, today } = told;
   const spot = await lockSpot(trx, spotId);
   if (!spot) throw new NotFoundError('no such spot', 'spotId');
-  const record = {
-    id: recordId,
-    kind: 'watering' as const,
-    recordedAt: new Date().toISOString(),
-    supersedes: null,
-    facts,
-  };
-  if (await findRecord(trx, recordId)) throw new ConflictError('this id is taken', 'id');
+  if (await findRecord(trx, recordId)) return;
+  const record: FieldRecord = { id: recordId, recordedAt: new Date().toISOString(), supersedes: null, ...told };
   const nobody: User = { id: '', signIn: '', name: by, role: 'waterer', units: 'metric' };
   await requireFits(trx, record, { user: nobody, spot, today });
   await insertRecords(trx, [{ spotId, treeId: spot.treeId, recordedBy: by, device: 'link', record }]);

@@ -16,7 +16,7 @@ import { asActor } from '../platform/db';
 import { keepDoing } from '../platform/keep-doing';
 import { timeZone } from '../programme/repository';
 import { programmeToday } from '../programme/today';
-import { announce, findRecord } from '../record/repository';
+import { announce } from '../record/repository';
 import { keepTold } from '../recording/service';
 import { lockSpots } from '../spots/repository';
 import {
@@ -168,10 +168,9 @@ async function waterTrees(
     const subject = spotId === null ? null : trees.get(spotId)?.subject;
     if (kind !== 'tree' || spotId === null || !subject || subject.plantedOn > day) continue;
     const recordId = uuidv5(`${row.id}/${spotId}/${day}`, runNamespace);
-    if (await findRecord(trx, recordId)) continue;
     const litres = Math.min(2000, Math.max(1, runLitres(row.body, emitters, minutes)));
     const facts = { wateredOn: day, litres, toldBy: 'controller' as const };
-    await keepTold(trx, { spotId, by: actorOf(row), recordId, facts, today });
+    await keepTold(trx, { spotId, by: actorOf(row), recordId, told: { kind: 'watering', facts }, today });
   }
 }
 

@@ -14,6 +14,8 @@ import {
   moistureChecks,
   moistureRibbon,
   moistureSpans,
+  ofKind,
+  sensorFlagNames,
   siteUseTimes,
   standing,
   type UseFound,
@@ -76,6 +78,9 @@ const shownDays = 30;
               </button>
             }
           </p>
+        }
+        @for (line of sensors(); track line.name) {
+          <p [class]="line.trusted ? 'quiet' : 'caution'">{{ line.words }}</p>
         }
         @if (felt(); as words) {
           <p class="quiet">{{ words }}</p>
@@ -225,6 +230,20 @@ export class WaterPanel {
     return missed === 0
       ? `Felt in each of the ${spans.length} weeks of its first growing season.`
       : `Nobody felt the ball in ${missed} of the ${spans.length} weeks of its first growing season: the bars at the foot of the ribbon.`;
+  });
+  /** The last word of each sensor in its ball, and whether it is believed. */
+  protected readonly sensors = computed(() => {
+    const last = new Map(
+      ofKind(standing(this.store.records()), 'sensor').map(({ facts }) => [facts.sensor, facts] as const),
+    );
+    return [...last].map(([name, { readOn, share, flag }]) => ({
+      name,
+      trusted: flag === null,
+      words:
+        flag === null
+          ? `Sensor ${name}: ${Math.round((share ?? 0) * 100)} % on ${sayDay(readOn)}.`
+          : `Sensor ${name} is not counted, ${sayDay(readOn)}: ${sensorFlagNames[flag]}. Look at it.`,
+    }));
   });
   protected readonly drawing = computed(() => {
     const water = this.water();
