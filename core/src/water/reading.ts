@@ -30,3 +30,19 @@ export function probeShare(probe: ProbeClass, ball: WaterStore): ReadShare {
 }
 
 export const fingerShare = (finger: FingerClass): ReadShare => byFinger[finger];
+
+/** Half way between what two classes stand for. */
+const glassUpTo: readonly (readonly [ProbeClass, number])[] = [
+  ['dry', 0.25],
+  ['slightly_dry', 0.6],
+  ['moist', 0.95],
+];
+
+/** How a ball would feel to a probe, by what a balance says of it. */
+export const glassOf = ({
+  share,
+  waterlogged,
+}: {
+  readonly share: number;
+  readonly waterlogged: boolean;
+}): ProbeClass => (waterlogged ? 'saturated' : (glassUpTo.find(([, most]) => share < most)?.[0] ?? 'wet'));

@@ -21,7 +21,8 @@ import { storageFault } from '../platform/uploads';
 import { pmtilesFault, pmtilesHeaderBytes } from './pmtiles';
 import { readLayer } from './read-layer';
 import { baseLayerRows, dropPmtiles, pmtilesRow, replaceLayer, setPmtiles, spotBounds } from './repository';
-import { countTile, markTile } from './tiles-repository';
+import { glasses } from './glass-service';
+import { countTile, markTile, plantedIn } from './tiles-repository';
 import { programmeToday } from '../programme/today';
 
 export async function mapInfo(db: Knex): Promise<MapInfo> {
@@ -44,7 +45,10 @@ export async function mapInfo(db: Knex): Promise<MapInfo> {
 /** Counts by area far out, marks near. */
 export async function spotTile(db: Knex, tile: TilePath, filter: SpotFilter): Promise<Buffer> {
   const today = await programmeToday(db);
-  return tile.z <= countUpToZoom ? countTile(db, tile, filter, today) : markTile(db, tile, filter, today);
+  if (tile.z <= countUpToZoom) return countTile(db, tile, filter, today);
+  const trees = await plantedIn(db, tile, filter, today);
+  const glass = await glasses(db, trees, { day: filter.on ?? today, today });
+  return markTile(db, tile, { filter, today, glass });
 }
 
 /** Puts a GeoJSON file in the place of a layer; an empty collection removes the layer. */

@@ -1,5 +1,5 @@
 import type { BaseLayer, SpotFilter, TilePath } from '@sombra/contract';
-import type { IsoDate } from '@sombra/core';
+import type { IsoDate, ProbeClass } from '@sombra/core';
 import type { Knex } from 'knex';
 import { withStandingTree } from '../spots/repository';
 import type { Db } from '../platform/db';
@@ -65,17 +65,35 @@ async function encoded(db: Db, rows: Knex.QueryBuilder, layer: 'count' | 'spot')
 /** From this zoom on marks carry their number, species and crown. */
 const namesFromZoom = 17;
 
-/** Each spot with its state; near by also its number, its species and its crown. */
-export async function markTile(db: Db, tile: TilePath, filter: SpotFilter, today: IsoDate): Promise<Buffer> {
+/** Planted spots of a tile. */
+export const plantedIn = (db: Db, tile: TilePath, filter: SpotFilter, today: IsoDate): Promise<string[]> =>
+  periodsOf(db, filter, today)
+    .whereRaw('period.at && st_tileenvelope(?, ?, ?, margin => 0.0625)', [tile.z, tile.x, tile.y])
+    .whereNotNull('period.planted_on')
+    .pluck('period.spot_id') as unknown as Promise<string[]>;
+
+/**
+ * Each spot with its state; near by also its number, its species and its crown.
+ * @param glass how full balls stand by their balance; the others show their last probe
+ */
+export async function markTile(
+  db: Db,
+  tile: TilePath,
+  { filter, today, glass }: { filter: SpotFilter; today: IsoDate; glass: ReadonlyMap<string, ProbeClass> },
+): Promise<Buffer> {
   const envelope = [tile.z, tile.x, tile.y];
+  const followed = JSON.stringify([...glass].map(([id, probe]) => ({ id, probe })));
   const spots = periodsOf(db, filter, today)
+    .joinRaw('left join json_to_recordset(?::json) as glass (id uuid, probe text) on glass.id = period.spot_id', [
+      followed,
+    ])
     .whereRaw('period.at && st_tileenvelope(?, ?, ?, margin => 0.0625)', envelope)
     .select(
       'period.spot_id as id',
       'period.stage',
       db.raw('period.planted_on is not null as planted'),
       'period.level',
-      db.raw(`coalesce(period.probe, 'unknown') as probe`),
+      db.raw(`coalesce(glass.probe, period.probe, 'unknown') as probe`),
       db.raw('st_asmvtgeom(period.at, st_tileenvelope(?, ?, ?), 4096, 256) as geom', envelope),
     );
   if (tile.z < namesFromZoom) return encoded(db, spots, 'spot');

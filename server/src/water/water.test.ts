@@ -2,6 +2,7 @@ import type { WaterList } from '@sombra/contract';
 import { addDaysTo, type IsoDate } from '@sombra/core';
 import { container, loam, look, planting, sending, type TestTown, type Visitor } from '../../testing/test-town';
 import { openWaterTown } from '../../testing/water-town';
+import { glasses } from '../map/glass-service';
 import { followTrees } from './follow-service';
 
 let town: TestTown;
@@ -177,4 +178,33 @@ it('a species that drinks otherwise than was known reaches its trees', async () 
 it('refuses a group there is none of, and a list without an end', async () => {
   expect((await cora.send('GET', '/api/water/trees?group=soon')).status).toBe(400);
   expect((await cora.send('GET', '/api/water/trees?limit=100000')).status).toBe(400);
+});
+
+it('the map fills a tree’s glass by its balance on the day that is looked at', async () => {
+  const { spotId: id } = await plantedTree('Q-0777', addDaysTo(today, -70));
+  await town.db('weather_day').where('day', '>', addDaysTo(today, -40)).update({ rain_mm: 0 });
+  await followTrees(town.db);
+  const on = async (day: IsoDate) => (await glasses(town.db, [id], { day, today })).get(id);
+  const before = await on(today);
+  await cora.record(sending(id, { kind: 'watering', facts: { wateredOn: today, litres: 90 } }));
+  await followTrees(town.db);
+  expect(before).toMatch(/dry/);
+  expect(await on(today)).toMatch(/moist|wet/);
+  // Before that watering it was as dry as ever, and ten days on it has drunk again.
+  expect(await on(addDaysTo(today, -1))).toMatch(/dry/);
+  const order = ['dry', 'slightly_dry', 'moist', 'wet', 'saturated'];
+  expect(order.indexOf((await on(addDaysTo(today, 10))) ?? '')).toBeLessThanOrEqual(
+    order.indexOf((await on(today)) ?? ''),
+  );
+  // Not planted yet: nothing stands in a ball that is not there.
+  expect(await on(addDaysTo(today, -95))).toBeUndefined();
+  expect(
+    (
+      await glasses(
+        town.db,
+        Array.from({ length: 401 }, () => id),
+        { day: today, today },
+      )
+    ).size,
+  ).toBe(0);
 });

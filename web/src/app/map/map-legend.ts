@@ -4,10 +4,13 @@ import { markPicture, type Mark } from './marks';
 import { readPalette } from './palette';
 
 const shown: readonly { readonly mark: Mark; readonly says: string }[] = [
-  { mark: { planted: true, level: 'good', probe: 'dry' }, says: 'tree, last probe dry' },
+  {
+    mark: { planted: true, level: 'good', probe: 'dry' },
+    says: 'tree, its ball dry by the balance of that day; where none is followed, by the last probe',
+  },
   { mark: { planted: true, level: 'good', probe: 'moist' }, says: 'moist' },
   { mark: { planted: true, level: 'good', probe: 'saturated' }, says: 'waterlogged' },
-  { mark: { planted: true, level: 'good', probe: 'unknown' }, says: 'not probed yet' },
+  { mark: { planted: true, level: 'good', probe: 'unknown' }, says: 'neither followed nor probed' },
   { mark: { planted: true, level: 'watch', probe: 'moist' }, says: 'watch' },
   { mark: { planted: true, level: 'act', probe: 'moist' }, says: 'act' },
   { mark: { planted: true, level: 'urgent', probe: 'moist' }, says: 'urgent' },

@@ -12,7 +12,7 @@ type TreeMark = Extract<Mark, { planted: true }>;
 
 export const markPx = 26;
 
-/** How full the ring stands, by the last probe at ball depth. */
+/** How full the ring stands, by the ball's balance on the day, else by the last probe at ball depth. */
 const fillOf: Readonly<Record<ProbeClass, number>> = {
   dry: 0.08,
   slightly_dry: 0.32,

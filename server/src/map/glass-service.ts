@@ -1,0 +1,53 @@
+import { followWater, glassOf, type ClimateDay, type IsoDate, type ProbeClass } from '@sombra/core';
+import type { Db } from '../platform/db';
+import { checkpointsOf, lastNight, storedWater, type StoredWater } from '../record/water-repository';
+
+/** A tile of more followed trees than this shows their last probes: nobody tells one glass from another so far out. */
+const mostTrees = 400;
+
+/**
+ * How full the balls of trees stand on a day by their balance, as a probe would feel them: of today as they are kept, of
+ * another day followed on from the checkpoint before it. Trees that are not followed, or were not yet, have none.
+ */
+export async function glasses(
+  db: Db,
+  spotIds: readonly string[],
+  { day, today }: { readonly day: IsoDate; readonly today: IsoDate },
+): Promise<Map<string, ProbeClass>> {
+  if (spotIds.length === 0 || spotIds.length > mostTrees) return new Map();
+  const stored = await storedWater(db, spotIds);
+  if (day === today) {
+    return new Map(
+      [...stored].map(([id, { kept }]) => [
+        id,
+        glassOf({ share: kept.share, waterlogged: kept.checkpoint.drownedSince !== null }),
+      ]),
+    );
+  }
+  const night = await lastNight(db);
+  if (!night) return new Map();
+  const checkpoints = day < today ? await checkpointsOf(db, [...stored.keys()]) : new Map<string, never[]>();
+  const glass = new Map<string, ProbeClass>();
+  for (const [id, tree] of stored) {
+    const from =
+      day < today
+        ? checkpoints
+            .get(id)
+            ?.filter((one) => one.day <= day)
+            .at(-1)
+        : tree.kept.checkpoint;
+    const found = from && endOn(tree, from, [...night.past, ...night.ahead], day);
+    if (found) glass.set(id, glassOf(found));
+  }
+  return glass;
+}
+
+function endOn(
+  { inputs: { subject, given } }: StoredWater,
+  from: StoredWater['kept']['checkpoint'],
+  days: readonly ClimateDay[],
+  day: IsoDate,
+): { readonly share: number; readonly waterlogged: boolean } | null {
+  const span = days.filter((one) => one.day > from.day && one.day <= day);
+  return followWater(subject, from, span, given).days.at(-1) ?? null;
+}
