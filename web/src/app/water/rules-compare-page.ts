@@ -4,6 +4,7 @@ import {
   addDaysTo,
   compareRules,
   daysFrom,
+  formatNumber,
   formatQuantity,
   percolationClasses,
   percolationNames,
@@ -31,6 +32,8 @@ import { WaterBasisService } from './water-basis.service';
 
 const calipers = [25, 40, 50, 75, 100] as const;
 const mostDays = 365;
+/** Until somebody says what theirs cost, in the programme's money; a season of one tree. */
+const usual = { visit: 6, m3: 2.5, trees: 1 } as const;
 const soils = Object.keys(soilNames) as SoilClass[];
 const oneOf = <T extends string>(all: readonly T[], asked: string | null, usual: T): T =>
   all.find((one) => one === asked) ?? usual;
@@ -66,6 +69,16 @@ export class RulesComparePage {
     const asked = Number(this.view.text('caliper'));
     return calipers.find((one) => one === asked) ?? 50;
   });
+  /** What is asked in the address, or the usual; nothing below zero. */
+  private number(key: keyof typeof usual, most: number): number {
+    const text = this.view.text(key);
+    const value = text === null || text.trim() === '' ? NaN : Number(text);
+    return Number.isFinite(value) ? Math.min(most, Math.max(0, value)) : usual[key];
+  }
+  protected readonly visitCost = computed(() => this.number('visit', 10_000));
+  protected readonly m3Cost = computed(() => this.number('m3', 10_000));
+  protected readonly trees = computed(() => Math.max(1, Math.round(this.number('trees', 1_000_000))));
+
   protected readonly read = resource({
     loader: async () => {
       const [basis, practices, programme] = await Promise.all([
@@ -120,12 +133,13 @@ export class RulesComparePage {
   );
   protected readonly lines = computed(() =>
     this.sorted().map(({ rule, litres, visits, stressDays, waterloggedDays }) => ({
+      cost: formatNumber(this.trees() * (visits * this.visitCost() + (litres / 1000) * this.m3Cost()), 0),
       rule,
       name: nameOf(rule),
       held: rule === 'none' ? '' : routineRules[rule].held,
       now: rule === this.rule(),
-      litres: formatQuantity(litres, 'volumeL', this.session.units()),
-      visits,
+      litres: formatQuantity(this.trees() * litres, 'volumeL', this.session.units()),
+      visits: formatNumber(this.trees() * visits, 0),
       stressDays,
       waterloggedDays,
     })),
@@ -162,7 +176,11 @@ export class RulesComparePage {
             data: lines.map(({ waterloggedDays }) => waterloggedDays),
             backgroundColor: colour('--water'),
           },
-          { label: 'visits', data: lines.map(({ visits }) => visits), backgroundColor: colour('--edge') },
+          {
+            label: 'visits a tree',
+            data: this.sorted().map(({ visits }) => visits),
+            backgroundColor: colour('--edge'),
+          },
         ],
       },
       options: {
