@@ -58,7 +58,16 @@ const walks = {
     '/consent/nothing~nothing',
   ],
   'planting days, from the plan to the run': ['/days'],
-  'water, rounds and rules': ['/water', '/water?group=drowned', '/rounds', '/water-rules?soil=clay', '/weather', '/keepers', '/devices', '/zones'],
+  'water, rounds and rules': [
+    '/water',
+    '/water?group=drowned',
+    '/rounds',
+    '/water-rules?soil=clay',
+    '/weather',
+    '/keepers',
+    '/devices',
+    '/zones',
+  ],
   'practices, materials and deliveries': [
     '/practices?b=garden-enriched',
     '/practices?copy=field-default',

@@ -27,7 +27,7 @@ test('the water of a tree: its ribbon, a watering stored and taken back, what ca
   await expect(page.getByRole('region', { name: 'History' })).toContainText('Watered');
   await expect(water.getByRole('img')).not.toHaveAccessibleName(before ?? '');
   await expect(water.getByText('No water needed')).toBeVisible();
-  await water.locator('summary').click();
+  await water.getByText(/^ ?Day by day/).click();
   await expect(water.getByRole('row').nth(1)).toContainText('180 L');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(water.getByRole('img')).toHaveAccessibleName(before ?? '');

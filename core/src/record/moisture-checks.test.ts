@@ -1,6 +1,6 @@
 import { fieldDefault, withChoice } from '../practice';
 import { mildWinterWindows } from '../season';
-import { firstSeason, moistureChecks, moistureDueOn, moistureSpans } from './moisture-checks';
+import { firstSeason, moistureChecks, moistureSpans } from './moisture-checks';
 
 /** Trees rest from November to the end of March. */
 const rests = [{ stock: 'bare_root', from: '11-01', to: '03-31', because: '' }] as const;
@@ -35,13 +35,6 @@ describe('moisture felt week by week', () => {
   it('a week that is not over is not missed yet', () => {
     expect(moistureSpans(checks, [], '2026-04-07')).toEqual([]);
     expect(moistureSpans(checks, [], '2026-04-08')).toHaveLength(1);
-  });
-  it('is due a week after it was last felt, and no more once the season is over', () => {
-    expect(moistureDueOn(checks, [])).toBe('2026-04-07');
-    expect(moistureDueOn(checks, ['2026-05-09', '2026-05-02'])).toBe('2026-05-16');
-    expect(moistureDueOn(checks, ['2026-10-28'])).toBeNull();
-    // What was felt while it rested says nothing of its season.
-    expect(moistureDueOn(checks, ['2026-02-01'])).toBe('2026-04-07');
   });
   it('is a rule of the practice, which may ask for none', () => {
     const asked = (days: number) =>

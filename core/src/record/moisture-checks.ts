@@ -68,13 +68,3 @@ export function moistureSpans(
   }
   return spans;
 }
-
-/** By when the ball is to be felt next; `null` outside its season. */
-export function moistureDueOn({ everyDays, from, until }: MoistureChecks, readOn: readonly IsoDate[]): IsoDate | null {
-  const last = [...readOn]
-    .filter((day) => day >= from)
-    .sort((a, b) => a.localeCompare(b))
-    .at(-1);
-  const due = addDaysTo(last ?? addDaysTo(from, -1), everyDays);
-  return due <= until ? due : null;
-}

@@ -12,6 +12,7 @@ import type {
 import {
   addDaysTo,
   ballStore,
+  ConflictError,
   drainsSlowly,
   holdsOf,
   InvalidInputError,
@@ -341,13 +342,14 @@ export async function tellWatered(db: Knex, token: string, told: TellWatered): P
     }
     if (!(await insertWord(trx, { id, keeperId: keeper.id, kind: 'watered', words: '', litres }))) return;
     const facts = { wateredOn, litres, toldBy: 'keeper' as const, ...(finger ? { fingerBefore: finger } : {}) };
-    await keepTold(trx, {
+    const kept = await keepTold(trx, {
       spotId: keeper.spot_id,
       by: actorOf(keeper),
       recordId: id,
       told: { kind: 'watering', facts },
       today,
     });
+    if (!kept) throw new ConflictError('this id is taken by another record', 'id');
     await setKeeper(trx, keeper.id, { heard_on: today });
   });
 }

@@ -24,6 +24,7 @@ import { z } from 'zod';
 import { deviceNow } from '../platform/device-time';
 import { originOf } from '../platform/origin';
 import { parse } from '../platform/problems';
+import { hashOf } from '../platform/secrets';
 import { streamProgress } from '../platform/progress';
 import { forAct, userOf } from '../platform/sessions';
 import { countTries, spendTry } from '../platform/tries';
@@ -67,7 +68,7 @@ export function openDayRoutes(
   const router = Router();
   const tries = countTries(pool, { keyPrefix: 'day-link', points: 600, windowS: 5 * 60 });
   const byLink = async (token: string) =>
-    spendTry(tries, token, 'token', (minutes) => `Too many at once; wait ${minutes} min`);
+    spendTry(tries, hashOf(token), 'token', (minutes) => `Too many at once; wait ${minutes} min`);
   router.get('/open/days/:token', async (request, response) => {
     const { token } = parse(tokenSchema, request.params);
     await byLink(token);

@@ -70,7 +70,7 @@ export const plantedIn = (db: Db, tile: TilePath, filter: SpotFilter, today: Iso
   periodsOf(db, filter, today)
     .whereRaw('period.at && st_tileenvelope(?, ?, ?, margin => 0.0625)', [tile.z, tile.x, tile.y])
     .whereNotNull('period.planted_on')
-    .pluck('period.spot_id') as unknown as Promise<string[]>;
+    .pluck('period.spot_id');
 
 /**
  * Each spot with its state; near by also its number, its species and its crown.

@@ -99,6 +99,7 @@ type Told =
 /**
  * Keeps a record that somebody or something without an account told, under what any of its kind asks of its spot. Kept
  * already, it is left as it is.
+ * @returns whether it was kept now
  */
 export async function keepTold(
   trx: Knex.Transaction,
@@ -115,16 +116,17 @@ export async function keepTold(
     readonly told: Told;
     readonly today: IsoDate;
   },
-): Promise<void> {
+): Promise<boolean> {
   const spot = await lockSpot(trx, spotId);
   if (!spot) throw new NotFoundError('no such spot', 'spotId');
-  if (await findRecord(trx, recordId)) return;
+  if (await findRecord(trx, recordId)) return false;
   const record: FieldRecord = { id: recordId, recordedAt: new Date().toISOString(), supersedes: null, ...told };
   const nobody: User = { id: '', signIn: '', name: by, role: 'waterer', units: 'metric' };
   await requireFits(trx, record, { user: nobody, spot, today });
   await insertRecords(trx, [{ spotId, treeId: spot.treeId, recordedBy: by, device: 'link', record }]);
   await deriveAndKeep(trx, [spotId]);
   await bumpSpot(trx, spotId, by);
+  return true;
 }
 
 /** After a move, or one taken back, the spot stands where its records put it. */

@@ -3,6 +3,7 @@ import {
   addDaysTo,
   daysBetween,
   followWater,
+  InvalidInputError,
   ofKind,
   sensorDay,
   standing,
@@ -70,7 +71,13 @@ export async function readSensors(db: Knex, service: SensorService): Promise<num
   let kept = 0;
   for (const sensor of sensors) {
     const spot = spots.get(sensor.ref);
-    if (spot) kept += await readSensor(db, service, { sensor, spotId: spot.id, climate, today, zone });
+    if (!spot) continue;
+    try {
+      kept += await readSensor(db, service, { sensor, spotId: spot.id, climate, today, zone });
+    } catch (error) {
+      // Its tree went meanwhile: that stops no other sensor.
+      if (!(error instanceof InvalidInputError)) throw error;
+    }
   }
   return kept;
 }

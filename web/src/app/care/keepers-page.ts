@@ -108,44 +108,11 @@ const groupOf = ({ open, state }: Keeper): Group => (open.length > 0 ? 'waits' :
       <s-state-note kind="loading" text="Asking who keeps which tree…" />
     }
   `,
+  styleUrl: '../ui/group-buttons.scss',
   styles: `
     :host {
       display: block;
       padding: 1rem 1.5rem;
-    }
-    .groups {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 0.5rem;
-      align-items: center;
-      button {
-        border: 1px solid var(--edge);
-        border-left: 6px solid var(--edge);
-        background: var(--sheet);
-        color: var(--ink);
-        min-height: 48px;
-        padding: 0 1rem;
-      }
-      b {
-        font-size: 1.25rem;
-        margin-right: 0.3rem;
-      }
-      .waits {
-        border-left-color: var(--urgent);
-      }
-      .silent {
-        border-left-color: var(--act);
-      }
-      .due {
-        border-left-color: var(--water);
-      }
-      .fine {
-        border-left-color: var(--leaf);
-      }
-      button[aria-pressed='true'] {
-        background: var(--chosen);
-        color: var(--on-chosen);
-      }
     }
     .scroll {
       overflow-x: auto;

@@ -98,6 +98,23 @@ describe("a tree's page", () => {
     expect(rig.text).toContain('Watered today must be within');
     await type('40');
     expect(rig.outbox.sent.map(({ record }) => record.facts)).toEqual([{ wateredOn: '2026-06-15', litres: 40 }]);
+    const write = (label: string, text: string) => {
+      const input = rig.element.querySelector<HTMLInputElement>(`input[aria-label="${label}"]`);
+      if (!input) throw new Error(`no ${label}`);
+      input.value = text;
+      input.dispatchEvent(new Event('input'));
+    };
+    write('Water in the ring', '90');
+    await type('30');
+    expect(rig.text).toContain('Empty after must be within 1 to 2880 min, got nothing.');
+    write('Empty after, min', '180');
+    await type('30');
+    expect(rig.outbox.sent.at(-1)?.record.facts).toEqual({
+      wateredOn: '2026-06-15',
+      litres: 30,
+      ringMm: 90,
+      ringMinutes: 180,
+    });
   });
 
   it('says when there is nothing to do', async () => {

@@ -35,53 +35,55 @@ const shown = 4;
   template: `
     <details (toggle)="opened.set(true)">
       <summary>{{ summary() }}</summary>
-      <p class="quiet">For {{ dose() }} at a time.</p>
-      <table class="plain">
-        <thead>
-          <tr>
-            <th scope="col">Device</th>
-            <th scope="col">Runs</th>
-            <th scope="col">Hands, a visit</th>
-            <th scope="col"></th>
-          </tr>
-        </thead>
-        <tbody>
-          @for (fit of fits(); track fit.device.id) {
-            <tr [class.not]="!fit.fits">
-              <th scope="row">
-                {{ fit.count > 1 ? fit.count + ' × ' : '' }}{{ fit.device.name }}
-                @if (!fit.fits) {
-                  <b>does not fit</b>
-                }
-                <s-because [reasons]="fit.because" />
-              </th>
-              <td>{{ hours(fit) }}</td>
-              <td>{{ minutes(fit.handMinutes) }}</td>
-              <td>
-                @if (mayWater() && fit.fits) {
-                  <button type="button" class="btn btn-outline-primary" [disabled]="sender.busy()" (click)="set(fit)">
-                    Set
-                  </button>
-                }
-              </td>
+      @if (opened()) {
+        <p class="quiet">For {{ dose() }} at a time.</p>
+        <table class="plain">
+          <thead>
+            <tr>
+              <th scope="col">Device</th>
+              <th scope="col">Runs</th>
+              <th scope="col">Hands, a visit</th>
+              <th scope="col"></th>
             </tr>
-          }
-        </tbody>
-      </table>
-      @if (!all()) {
-        <button type="button" class="btn btn-link" (click)="all.set(true)">All devices</button>
-      }
-      @if (hose(); as lies) {
-        <h3>Where a hose lies</h3>
-        <div class="hose">
-          <s-drawing [drawing]="lies.drawing" />
-          <div>
-            <p>
-              <b>{{ lies.words }}</b>
-            </p>
-            <s-because [reasons]="lies.because" />
+          </thead>
+          <tbody>
+            @for (fit of fits(); track fit.device.id) {
+              <tr [class.not]="!fit.fits">
+                <th scope="row">
+                  {{ fit.count > 1 ? fit.count + ' × ' : '' }}{{ fit.device.name }}
+                  @if (!fit.fits) {
+                    <b>does not fit</b>
+                  }
+                  <s-because [reasons]="fit.because" />
+                </th>
+                <td>{{ hours(fit) }}</td>
+                <td>{{ minutes(fit.handMinutes) }}</td>
+                <td>
+                  @if (mayWater() && fit.fits) {
+                    <button type="button" class="btn btn-outline-primary" [disabled]="sender.busy()" (click)="set(fit)">
+                      Set
+                    </button>
+                  }
+                </td>
+              </tr>
+            }
+          </tbody>
+        </table>
+        @if (!all()) {
+          <button type="button" class="btn btn-link" (click)="all.set(true)">All devices</button>
+        }
+        @if (hose(); as lies) {
+          <h3>Where a hose lies</h3>
+          <div class="hose">
+            <s-drawing [drawing]="lies.drawing" />
+            <div>
+              <p>
+                <b>{{ lies.words }}</b>
+              </p>
+              <s-because [reasons]="lies.because" />
+            </div>
           </div>
-        </div>
+        }
       }
     </details>
   `,

@@ -23,7 +23,7 @@ const pageLines = 100;
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [RouterLink, StateNote, BallGauge, DroughtNote, WaterDays],
   templateUrl: './water-page.html',
-  styleUrl: './water-page.scss',
+  styleUrls: ['../ui/group-buttons.scss', './water-page.scss'],
 })
 export class WaterPage {
   protected readonly textOf = textOf;

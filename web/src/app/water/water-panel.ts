@@ -11,6 +11,7 @@ import {
 import {
   displays,
   formatQuantity,
+  limits,
   moistureChecks,
   moistureRibbon,
   moistureSpans,
@@ -101,6 +102,32 @@ const shownDays = 30;
               Store the watering
             </button>
           </div>
+          <details>
+            <summary>How fast its ring or well emptied</summary>
+            <div class="give">
+              <label
+                >Water in it, {{ mmUnit() }}
+                <input
+                  class="form-control"
+                  inputmode="decimal"
+                  [value]="ring.text()"
+                  (input)="ring.type(textOf($event))"
+                  aria-label="Water in the ring"
+                />
+              </label>
+              <label
+                >Empty after, min
+                <input
+                  class="form-control"
+                  inputmode="decimal"
+                  [value]="emptied()"
+                  (input)="emptied.set(textOf($event))"
+                  aria-label="Empty after, min"
+                />
+              </label>
+            </div>
+            <p class="quiet">Kept with the watering; it says how the ground drains where nobody ran a test.</p>
+          </details>
           @if (fault() ?? serverFault(); as text) {
             <p class="problem" role="alert">{{ text }}</p>
           }
@@ -201,6 +228,9 @@ export class WaterPanel {
     return problem && sayProblem(problem);
   });
   protected readonly typed = new TypedQuantity(() => ({ quantity: 'volumeL', units: this.session.units() }));
+  protected readonly ring = new TypedQuantity(() => ({ quantity: 'lengthMm', units: this.session.units() }));
+  protected readonly emptied = signal('');
+  protected readonly mmUnit = computed(() => displays.lengthMm[this.session.units()].unit);
   protected readonly unit = computed(() => displays.volumeL[this.session.units()].unit);
   protected readonly maySet = computed(() => this.session.may('record_site_water'));
   protected readonly times = computed(() => siteUseTimes(standing(this.store.records())));
@@ -299,8 +329,34 @@ export class WaterPanel {
       return;
     }
     const { litres } = read;
-    const facts = { wateredOn: this.session.today(), litres };
-    if (await this.sender.send({ kind: 'watering', facts, supersedes: null }, 'Watering stored.'))
-      this.typed.fill(null);
+    const ring = this.readRing();
+    if (typeof ring === 'string') {
+      this.fault.set(ring);
+      return;
+    }
+    const facts = { wateredOn: this.session.today(), litres, ...ring };
+    if (await this.sender.send({ kind: 'watering', facts, supersedes: null }, 'Watering stored.')) this.clear();
+  }
+
+  private clear(): void {
+    this.typed.fill(null);
+    this.ring.fill(null);
+    this.emptied.set('');
+  }
+
+  /** What was typed of the ring: both or neither, or what is wrong with it. */
+  private readRing(): { ringMm?: number; ringMinutes?: number } | string {
+    const [mm, text] = [this.ring.value(), this.emptied().trim()];
+    if (this.ring.text().trim() === '' && text === '') return {};
+    const minutes = text === '' ? NaN : Number(text.replace(',', '.'));
+    const { ringMm, ringMinutes } = limits;
+    const say = (value: number) => formatQuantity(value, 'lengthMm', this.session.units());
+    if (mm === null || mm < ringMm.min || mm > ringMm.max) {
+      return `Water in the ring must be within ${say(ringMm.min)} to ${say(ringMm.max)}, got ${this.ring.text() || 'nothing'}.`;
+    }
+    if (!(minutes >= ringMinutes.min && minutes <= ringMinutes.max)) {
+      return `Empty after must be within ${ringMinutes.min} to ${ringMinutes.max} min, got ${text || 'nothing'}.`;
+    }
+    return { ringMm: mm, ringMinutes: minutes };
   }
 }
