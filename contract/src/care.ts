@@ -1,6 +1,6 @@
 import { fingerClasses } from '@sombra/core';
 import * as z from 'zod';
-import { entityId, filledText, instant, isoDate, measure, shortText } from './measures';
+import { entityId, filledText, instant, isoDate, measure, recordId, shortText } from './measures';
 import { nextWaterSchema } from './water';
 
 const address = z.email('must be an e-mail address').max(120);
@@ -91,8 +91,9 @@ export const openCareSchema = z.object({
 });
 export type OpenCare = z.infer<typeof openCareSchema>;
 
+/** It becomes a record under this id. */
 export const tellWateredSchema = z.strictObject({
-  id: entityId,
+  id: recordId,
   wateredOn: isoDate,
   litres: measure('wateringL'),
   finger: z.enum(fingerClasses).optional(),

@@ -1,5 +1,6 @@
-import type { CareWaiting, Keeper, OpenCare, WaterList } from '@sombra/contract';
+import { spotDetailSchema, type CareWaiting, type Keeper, type OpenCare, type WaterList } from '@sombra/contract';
 import { addDaysTo, type IsoDate } from '@sombra/core';
+import { randomUUID } from 'node:crypto';
 import { v7 as uuidv7 } from 'uuid';
 import type { TestTown, Visitor } from '../../testing/test-town';
 import { openWaterTown } from '../../testing/water-town';
@@ -85,6 +86,14 @@ it('a watering told enters the balance, once, unconfirmed', async () => {
   const after = (await cora.send<WaterList>('GET', '/api/water/trees')).body.lines.find(({ ref }) => ref === 'Q-0001');
   expect(after?.share).toBeGreaterThan((before?.share ?? 1) + 0.3);
   expect((await keeper(id))?.heardOn).toBe(today);
+});
+
+it('an id no record may have is refused: whoever opens the tree would read nothing any more', async () => {
+  const { token } = await give(at(1));
+  const odd = { id: randomUUID(), wateredOn: today, litres: 20 };
+  expect((await byLink(token, '/watered', odd)).status).toBe(400);
+  const { body } = await cora.send('GET', `/api/spots/${at(1)}`);
+  expect(spotDetailSchema.safeParse(body).error).toBeUndefined();
 });
 
 it.each([

@@ -1,4 +1,4 @@
-import { actOfRecord, type RecordReceipt, type SendRecord, type User } from '@sombra/contract';
+import { actOfRecord, fieldRecordSchema, type RecordReceipt, type SendRecord, type User } from '@sombra/contract';
 import {
   ConflictError,
   NotFoundError,
@@ -16,6 +16,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { spotDetail } from '../ground/service';
 import { bumpSpot, lockSpot, lockSpots, placeSpot, setSpecies, type LockedSpot } from '../spots/repository';
 import { asActor, type Db } from '../platform/db';
+import { parse } from '../platform/problems';
 import { requireMay } from '../platform/sessions';
 import { deriveAndKeep } from '../record/derive';
 import { requireFits } from './fits';
@@ -122,6 +123,8 @@ export async function keepTold(
   if (await findRecord(trx, recordId)) return false;
   const record: FieldRecord = { id: recordId, recordedAt: new Date().toISOString(), supersedes: null, ...told };
   const nobody: User = { id: '', signIn: '', name: by, role: 'waterer', units: 'metric' };
+  // Everybody who opens the tree reads it: what no schema takes is never stored.
+  parse(fieldRecordSchema, record);
   await requireFits(trx, record, { user: nobody, spot, today });
   await insertRecords(trx, [{ spotId, treeId: spot.treeId, recordedBy: by, device: 'link', record }]);
   await deriveAndKeep(trx, [spotId]);

@@ -1,4 +1,4 @@
-import type { KeptDevice, KeptZones, SaveZone, WaterList } from '@sombra/contract';
+import { spotDetailSchema, type KeptDevice, type KeptZones, type SaveZone, type WaterList } from '@sombra/contract';
 import { addDaysTo, type IsoDate } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { openStandin } from '../../testing/standin';
@@ -116,6 +116,9 @@ describe('a zone', () => {
     expect(records.map(({ facts }: { facts: { litres: number } }) => facts.litres)).toEqual([12, 12, 12, 12, 12]);
     expect(records[0]).toMatchObject({ facts: { toldBy: 'controller' }, recorded_by: 'valve Mole Street verge' });
     expect((await read())?.runs).toHaveLength(5);
+    // Whoever opens the tree reads them.
+    const { body: detail } = await cora.send('GET', `/api/spots/${spots[0]}`);
+    expect(spotDetailSchema.safeParse(detail).error).toBeUndefined();
     await followTrees(town.db);
     const after = (await cora.send<WaterList>('GET', '/api/water/trees')).body.lines;
     const share = (lines: WaterList['lines']) => lines.find(({ spotId }) => spotId === spots[0])?.share ?? 0;

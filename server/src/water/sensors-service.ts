@@ -13,7 +13,6 @@ import {
   type WaterClimate,
 } from '@sombra/core';
 import type { Knex } from 'knex';
-import { v5 as uuidv5 } from 'uuid';
 import type { MoistureSensor, SensorService } from '../adapters/sensors';
 import { asActor, type Db } from '../platform/db';
 import { keepDoing } from '../platform/keep-doing';
@@ -21,17 +20,16 @@ import { timeZone } from '../programme/repository';
 import { programmeToday } from '../programme/today';
 import { recordsOfSpots } from '../record/repository';
 import { checkpointsOf, storedWater } from '../record/water-repository';
+import { toldId } from '../record/told-id';
 import { keepTold } from '../recording/service';
 import { spotsByRef } from '../spots/repository';
 import { programmeClimate } from './follow-service';
 
-const namespace = '5a0d4a2e-70b1-5a0e-9d5b-5b1c3a2d9e77';
 /** Days are read so far back: what a sensor is judged by. */
 const daysBack = 16;
 const everyMs = 30 * 60_000;
 
-const idOf = (sensorId: string, spotId: string, day: IsoDate): string =>
-  uuidv5(`${sensorId}/${spotId}/${day}`, namespace);
+const idOf = (sensorId: string, spotId: string, day: IsoDate): string => toldId(`sensor ${sensorId}/${spotId}`, day);
 
 const daysOf = (records: readonly FieldRecord[], sensorId: string): SensorDay[] =>
   ofKind(standing(records), 'sensor')

@@ -1,7 +1,7 @@
-import type { SensorFacts } from '@sombra/core';
-import { addDaysTo, type IsoDate } from '@sombra/core';
+import { spotDetailSchema } from '@sombra/contract';
+import { addDaysTo, type IsoDate, type SensorFacts } from '@sombra/core';
 import type { SensorService } from '../adapters/sensors';
-import type { TestTown } from '../../testing/test-town';
+import { Visitor, type TestTown } from '../../testing/test-town';
 import { openWaterTown } from '../../testing/water-town';
 import { followTrees } from './follow-service';
 import { readSensors } from './sensors-service';
@@ -47,6 +47,9 @@ it('a sound sensor corrects its ball, each day once', async () => {
   expect(days.at(-1)?.readOn).toBe(addDaysTo(today, -1));
   await followTrees(town.db);
   expect(await share(0)).toBeGreaterThan(before + 0.2);
+  const cora = await Visitor.signedIn(town.url, 'cora');
+  const { body } = await cora.send('GET', `/api/spots/${spots[0]}`);
+  expect(spotDetailSchema.safeParse(body).error).toBeUndefined();
 });
 it('one that hangs is kept with why, and moves nothing once it is known to hang', async () => {
   await readSensors(

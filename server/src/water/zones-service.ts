@@ -10,13 +10,13 @@ import {
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { isDeepStrictEqual } from 'node:util';
-import { v5 as uuidv5 } from 'uuid';
 import { ControllerFault, type ValveController } from '../adapters/controller';
 import { asActor } from '../platform/db';
 import { keepDoing } from '../platform/keep-doing';
 import { timeZone } from '../programme/repository';
 import { programmeToday } from '../programme/today';
 import { announce } from '../record/repository';
+import { toldId } from '../record/told-id';
 import { keepTold } from '../recording/service';
 import { lockSpots } from '../spots/repository';
 import {
@@ -32,7 +32,6 @@ import {
   type ZoneRow,
 } from './devices-repository';
 
-const runNamespace = '1e0c4f0a-92a2-5c55-8d3b-6b9b1a7a2f10';
 const everyMs = 10_000;
 
 const treesOf = ({ body }: Pick<ZoneRow, 'body'>): string[] =>
@@ -167,7 +166,7 @@ async function waterTrees(
   for (const { kind, spotId, emitters } of row.body.plants) {
     const subject = spotId === null ? null : trees.get(spotId)?.subject;
     if (kind !== 'tree' || spotId === null || !subject || subject.plantedOn > day) continue;
-    const recordId = uuidv5(`${row.id}/${spotId}/${day}`, runNamespace);
+    const recordId = toldId(`valve ${row.id}/${spotId}`, day);
     const litres = Math.min(2000, Math.max(1, runLitres(row.body, emitters, minutes)));
     const facts = { wateredOn: day, litres, toldBy: 'controller' as const };
     try {
