@@ -10,12 +10,12 @@ const usual = [
   { id: 'S-3', ref: 'K-0119', of: 'drifts' },
 ];
 
-/** Of what a ball holds. A ball breathes with the day; one that drifts runs up by a twentieth a day. */
+/** Of what a ball holds, in ground that stands in water. A ball breathes with the day; one that drifts sinks by a twentieth a day. */
 function shareAt(of, at, until) {
   const day = Math.sin((at / hourMs / 24) * 2 * Math.PI);
   if (of === 'hangs') return 0.52;
-  if (of === 'drifts') return 1.2 + 0.02 * day - (0.05 * (until - at)) / (24 * hourMs);
-  return 1.3 + 0.03 * day;
+  if (of === 'drifts') return 1.2 + 0.02 * day + (0.05 * (until - at)) / (24 * hourMs);
+  return 2 + 0.03 * day;
 }
 
 export function startSensors(port = 0, sensors = usual) {

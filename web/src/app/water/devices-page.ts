@@ -99,7 +99,7 @@ import { DevicesService } from './devices.service';
         padding: 0.75rem;
       }
       .pair {
-        grid-template-columns: 1fr;
+        grid-template-columns: minmax(0, 1fr);
       }
     }
   `,

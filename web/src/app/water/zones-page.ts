@@ -150,7 +150,7 @@ export const sayProgramme = ({ minutes, everyDays, timesADay }: ZoneProgramme): 
         padding: 0.75rem;
       }
       .pair {
-        grid-template-columns: 1fr;
+        grid-template-columns: minmax(0, 1fr);
       }
     }
   `,
