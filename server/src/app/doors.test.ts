@@ -90,6 +90,15 @@ it('opens to nobody signed in what anyone may do, and nothing else', async () =>
   expect(wrong).toEqual([]);
 });
 
+it('writes the token of no link into the log', () => {
+  const paths = Object.keys(lines)
+    .filter((line) => line.includes(':token'))
+    .map((line) => (line.split(' ')[1] ?? '').replace(':token', 'told-to-one'));
+  expect(paths.length).toBeGreaterThan(8);
+  const pages = ['join', 'place', 'planted', 'care', 'consent', 'welcome'].map((page) => `/${page}/told-to-one?stop`);
+  expect([...paths, ...pages].filter((path) => loggedPath(path).includes('told-to-one'))).toEqual([]);
+});
+
 it.each([
   ['/api/open/consents/abc.def', '/api/open/consents/…'],
   ['/api/open/invitations/abc?x=1', '/api/open/invitations/…'],
