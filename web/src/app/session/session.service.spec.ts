@@ -119,4 +119,18 @@ describe('session', () => {
     expect(names).toEqual(['Inês']);
     expect([service.state(), service.csrfToken()]).toEqual(['in', 'third']);
   });
+
+  it('signs in with the token of the session this browser has by now, asked for once', () => {
+    asked().flush(session({ user: null, today: null }));
+    const faults: unknown[] = [];
+    service.signIn({ signIn: 'ines', password: 'x' }).subscribe({ error: (error: unknown) => faults.push(error) });
+    const stale = { body: { code: 'csrf' }, as: { status: 403, statusText: 'Forbidden' } };
+    const post = () => http.expectOne({ method: 'POST', url: '/api/session' });
+    post().flush(stale.body, stale.as);
+    asked().flush(session({ user: null, today: null, csrfToken: 'newer' }));
+    const again = post();
+    expect(again.request.headers.get('x-csrf-token')).toBe('newer');
+    again.flush(stale.body, stale.as);
+    expect(faults).toHaveLength(1);
+  });
 });

@@ -1,4 +1,4 @@
-import { HttpClient } from '@angular/common/http';
+import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import {
@@ -14,6 +14,7 @@ import {
 } from '@sombra/contract';
 import type { RemedyCode, UnitSystem } from '@sombra/core';
 import {
+  catchError,
   defer,
   filter,
   fromEvent,
@@ -24,6 +25,7 @@ import {
   Subject,
   switchMap,
   tap,
+  throwError,
   type Observable,
 } from 'rxjs';
 import { measureClock } from './device-clock';
@@ -36,6 +38,12 @@ export type SessionState = 'asking' | 'unreachable' | 'out' | 'in' | 'expired';
 
 /** Leaving for good forgets what was taken along; after too many wrong codes it is only hidden. */
 export type Leaving = 'forget' | 'keep';
+
+/** The token of another session than the one this browser has by now. */
+const isStale = (error: unknown): boolean =>
+  error instanceof HttpErrorResponse &&
+  error.status === 403 &&
+  (error.error as { readonly code?: unknown } | null)?.code === 'csrf';
 
 /** Who is signed in, in which units they read, and what day it is for the programme. */
 @Injectable({ providedIn: 'root' })
@@ -149,7 +157,15 @@ export class SessionService {
 
   signIn(entry: SignIn): Observable<Session> {
     const before = this.user();
-    return this.http.post('/api/session', entry).pipe(
+    const post = (headers: Readonly<Record<string, string>> = {}) =>
+      this.http.post<unknown>('/api/session', entry, { headers });
+    return post().pipe(
+      // Where a session ran out, each request under way may have brought a cookie of its own: the token of the last counts.
+      catchError((error: unknown) =>
+        isStale(error)
+          ? this.readSession().pipe(switchMap(({ csrfToken }) => post({ 'x-csrf-token': csrfToken })))
+          : throwError(() => error),
+      ),
       map((body) => sessionSchema.parse(body)),
       tap((session) => {
         left();
