@@ -90,6 +90,14 @@ export async function findRecord(db: Db, id: string): Promise<RecordRow | undefi
   return db<RecordRow>('field_record').where({ id }).first();
 }
 
+/** Which of these ids are records already. */
+export async function recordsThere(db: Db, ids: readonly string[]): Promise<Set<string>> {
+  const rows = await db('field_record')
+    .whereRaw('id = any(?::uuid[])', [[...ids]])
+    .select<{ id: string }[]>('id');
+  return new Set(rows.map(({ id }) => id));
+}
+
 export async function isSuperseded(db: Db, id: string): Promise<boolean> {
   return (await db<RecordRow>('field_record').where({ supersedes: id }).first('id')) !== undefined;
 }

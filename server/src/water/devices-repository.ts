@@ -9,6 +9,7 @@ import {
 } from '@sombra/contract';
 import type { NextWater, TreeInputs, WaterDevice, ZoneProgramme } from '@sombra/core';
 import type { Db } from '../platform/db';
+import { withStandingTree } from '../spots/repository';
 import { readStored } from '../platform/stored';
 
 interface DeviceRow {
@@ -119,12 +120,6 @@ const zoneOf = (row: ZoneRow): ZoneRow => ({ ...row, body: readStored(zoneBodySc
 
 export const zones = async (db: Db): Promise<ZoneRow[]> => (await db<ZoneRow>('drip_zone').orderBy('name')).map(zoneOf);
 
-/** In a transaction nobody else changes it meanwhile. */
-export async function findZone(trx: Db, id: string): Promise<ZoneRow | undefined> {
-  const row = await trx<ZoneRow>('drip_zone').where({ id }).forUpdate().first();
-  return row && zoneOf(row);
-}
-
 /** Returns false where somebody kept that version first. */
 export async function keepZone(trx: Db, { id, name, body, retired, version }: SaveZone): Promise<boolean> {
   const row = { id, name, body: JSON.stringify(body), retired, version: version + 1 };
@@ -164,18 +159,19 @@ export async function keepZoneRuns(
     .ignore();
 }
 
-/** Minutes a valve was open on each day of the programme's clock, from a day on. */
+/** Minutes a valve was open on each day of a span, by the programme's clock. */
 export async function minutesByDay(
   db: Db,
   zoneId: string,
   { from, until, timeZone }: { from: string; until: string; timeZone: string },
 ): Promise<{ day: string; minutes: number }[]> {
+  const day = `to_char(at at time zone ?, 'YYYY-MM-DD')`;
   const { rows } = await db.raw<{ rows: { day: string; minutes: number }[] }>(
-    `select to_char(at at time zone ?, 'YYYY-MM-DD') as day, sum(minutes) as minutes
-     from drip_run where zone_id = ? group by 1 order by 1`,
-    [timeZone, zoneId],
+    `select ${day} as day, sum(minutes) as minutes from drip_run
+     where zone_id = ? and ${day} between ? and ? group by 1 order by 1`,
+    [timeZone, zoneId, timeZone, from, until],
   );
-  return rows.filter(({ day }) => day >= from && day <= until);
+  return rows;
 }
 
 const shownRuns = 14;
@@ -199,8 +195,7 @@ export interface ZoneTree {
 }
 
 export async function zoneTrees(db: Db, spotIds: readonly string[]): Promise<Map<string, ZoneTree>> {
-  const rows = await db('spot')
-    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
+  const rows = await withStandingTree(db, db('spot'))
     .leftJoin('tree_water as water', 'water.spot_id', 'spot.id')
     .whereRaw('spot.id = any(?::uuid[])', [[...spotIds]])
     .select<ZoneTree[]>(

@@ -7,20 +7,20 @@ import {
   requireZone,
   runLitres,
   type IsoDate,
+  type Watering,
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { isDeepStrictEqual } from 'node:util';
 import { ControllerFault, type ValveController } from '../adapters/controller';
-import { asActor } from '../platform/db';
+import { asActor, type Db } from '../platform/db';
 import { keepDoing } from '../platform/keep-doing';
 import { timeZone } from '../programme/repository';
 import { programmeToday } from '../programme/today';
-import { announce } from '../record/repository';
+import { announce, recordsThere } from '../record/repository';
 import { toldId } from '../record/told-id';
 import { keepTold } from '../recording/service';
 import { lockSpots } from '../spots/repository';
 import {
-  findZone,
   keepZone,
   keepZoneRuns,
   lastRuns,
@@ -106,7 +106,8 @@ export async function tendZones(db: Knex, controller: ValveController): Promise<
     } catch (error) {
       if (!(error instanceof ControllerFault)) throw error;
       const problem = error.message;
-      await asActor(db, actorOf(row), (trx) => noteTold(trx, row.id, { problem }));
+      // Said once: every note of it is a line of the audit trail.
+      if (problem !== row.problem) await asActor(db, actorOf(row), (trx) => noteTold(trx, row.id, { problem }));
     }
   }
 }
@@ -138,37 +139,59 @@ async function hearZone(
   const since = row.heard_until ?? new Date(Date.parse(today) - heardDays * 86_400_000);
   // A controller whose clock runs ahead is not believed.
   const runs = (await controller.runs(row.id, since)).filter(({ at }) => Date.parse(at) <= Date.now());
-  const emitters = row.body.plants.reduce((sum, plant) => sum + plant.emitters, 0);
-  await asActor(db, actorOf(row), async (trx) => {
-    // Spots before zones: the order of every act.
-    await lockSpots(trx, treesOf(row));
-    const now = await findZone(trx, row.id);
-    if (!now) return;
-    await keepZoneRuns(
-      trx,
-      row.id,
-      runs.map(({ at, minutes }) => ({ at, minutes, litres: runLitres(row.body, emitters, minutes) })),
-    );
-    const last = runs.at(-1);
-    if (last) await noteHeard(trx, row.id, new Date(last.at));
-    const span = { from: addDaysTo(today, -heardDays), until: addDaysTo(today, -1), timeZone: zone };
-    for (const { day, minutes } of await minutesByDay(trx, row.id, span))
-      await waterTrees(trx, row, { day, minutes, today });
+  const last = runs.at(-1);
+  if (last) {
+    const emitters = row.body.plants.reduce((sum, plant) => sum + plant.emitters, 0);
+    await asActor(db, actorOf(row), async (trx) => {
+      const kept = runs.map(({ at, minutes }) => ({ at, minutes, litres: runLitres(row.body, emitters, minutes) }));
+      await keepZoneRuns(trx, row.id, kept);
+      await noteHeard(trx, row.id, new Date(last.at));
+    });
+  }
+  const span = { from: addDaysTo(today, -heardDays), until: addDaysTo(today, -1), timeZone: zone };
+  const owed = await owedWaterings(db, row, span);
+  if (owed.length > 0) await asActor(db, actorOf(row), (trx) => waterTrees(trx, row, { owed, today }));
+}
+
+interface Owed {
+  readonly spotId: string;
+  readonly recordId: string;
+  readonly facts: Watering;
+}
+
+/** What a valve gave to its trees on days that are over, and is on no record yet: mostly nothing. */
+async function owedWaterings(
+  db: Db,
+  row: ZoneRow,
+  span: { readonly from: IsoDate; readonly until: IsoDate; readonly timeZone: string },
+): Promise<Owed[]> {
+  const days = await minutesByDay(db, row.id, span);
+  const trees = await zoneTrees(db, treesOf(row));
+  const given = row.body.plants.flatMap(({ spotId, emitters }) => {
+    const plantedOn = spotId === null ? undefined : trees.get(spotId)?.subject?.plantedOn;
+    if (spotId === null || plantedOn === undefined) return [];
+    return days
+      .filter(({ day }) => day >= plantedOn)
+      .map(({ day, minutes }): Owed => {
+        const litres = Math.min(2000, Math.max(1, runLitres(row.body, emitters, minutes)));
+        const facts = { wateredOn: day, litres, toldBy: 'controller' as const };
+        return { spotId, recordId: toldId(`valve ${row.id}/${spotId}`, day), facts };
+      });
   });
+  const known = await recordsThere(
+    db,
+    given.map(({ recordId }) => recordId),
+  );
+  return given.filter(({ recordId }) => !known.has(recordId));
 }
 
 async function waterTrees(
   trx: Knex.Transaction,
   row: ZoneRow,
-  { day, minutes, today }: { day: IsoDate; minutes: number; today: IsoDate },
+  { owed, today }: { owed: readonly Owed[]; today: IsoDate },
 ): Promise<void> {
-  const trees = await zoneTrees(trx, treesOf(row));
-  for (const { kind, spotId, emitters } of row.body.plants) {
-    const subject = spotId === null ? null : trees.get(spotId)?.subject;
-    if (kind !== 'tree' || spotId === null || !subject || subject.plantedOn > day) continue;
-    const recordId = toldId(`valve ${row.id}/${spotId}`, day);
-    const litres = Math.min(2000, Math.max(1, runLitres(row.body, emitters, minutes)));
-    const facts = { wateredOn: day, litres, toldBy: 'controller' as const };
+  await lockSpots(trx, treesOf(row));
+  for (const { spotId, recordId, facts } of owed) {
     try {
       await keepTold(trx, { spotId, by: actorOf(row), recordId, told: { kind: 'watering', facts }, today });
     } catch (error) {
