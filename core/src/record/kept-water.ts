@@ -79,7 +79,7 @@ function byMonth(days: readonly ClimateDay[]): ClimateDay[][] {
 
 /** Roots regain what they lost in about a year for each 25 mm of caliper; nobody stops watching before the second summer. */
 const monthsPer25Mm = 12;
-const leastMonths = 24;
+export const leastMonths = 24;
 
 /** Until when a planted tree's water is followed: by its practice's time, or by caliper. A floor, never a proof. */
 export function followedUntil(

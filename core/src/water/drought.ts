@@ -1,5 +1,5 @@
 import type { IsoDate } from '../calendar';
-import type { ClimateDay } from './follow';
+import { restingUse, type ClimateDay } from './follow';
 
 /**
  * Water that the ground under an established crown gives before its leaves wilt. mm, a middling soil over the upper metre
@@ -10,8 +10,6 @@ export const rootZoneMm = 120;
 const [watchShare, waterShare, waterAfterDays] = [0.5, 0.85, 14] as const;
 /** Rain under this wets the crown and its litter alone. mm */
 const leastRainMm = 3;
-/** Of reference evapotranspiration, while it rests. */
-const restingShare = 0.3;
 
 export type DroughtLevel = 'none' | 'watch' | 'water';
 
@@ -39,7 +37,7 @@ export function droughtOf(climate: readonly ClimateDay[], use: number): Drought 
     const reaching = rainMm >= leastRainMm ? rainMm : 0;
     // Leaves close as the ground empties: the last of it is drunk slowly.
     const left = 1 - deficitMm / rootZoneMm;
-    const drinks = etMm * use * (resting ? restingShare : 1) * Math.min(1, left / (1 - watchShare));
+    const drinks = etMm * use * (resting ? restingUse : 1) * Math.min(1, left / (1 - watchShare));
     deficitMm = Math.min(rootZoneMm, Math.max(0, deficitMm + drinks - reaching));
     const share = deficitMm / rootZoneMm;
     watchSince = share >= watchShare ? (watchSince ?? day) : null;

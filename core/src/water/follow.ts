@@ -77,7 +77,7 @@ export const doseReaches = 0.9;
 /** A tree asks for water once half of what it can drink is gone: from there on it closes its leaves. */
 export const waterFromShare = 0.5;
 /** What a crown asks for while it rests, of what it asks for in leaf. An estimate: bare twigs, and evergreens in the cold. */
-const restingUse = 0.3;
+export const restingUse = 0.3;
 /** How far ahead trees are followed. Days. */
 const aheadDays = 60;
 /** Where a tree was planted before its weather begins, its roots went on as in a mild year. °C·d a day, an estimate. */

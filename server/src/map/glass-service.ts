@@ -1,6 +1,6 @@
 import { followWater, glassOf, type ClimateDay, type IsoDate, type ProbeClass } from '@sombra/core';
 import type { Db } from '../platform/db';
-import { checkpointsOf, lastNight, storedWater, type StoredWater } from '../record/water-repository';
+import { ballsNow, checkpointsOf, lastNight, storedWater, type StoredWater } from '../record/water-repository';
 
 /** A tile of more followed trees than this shows their last probes: nobody tells one glass from another so far out. */
 const mostTrees = 400;
@@ -15,28 +15,19 @@ export async function glasses(
   { day, today }: { readonly day: IsoDate; readonly today: IsoDate },
 ): Promise<Map<string, ProbeClass>> {
   if (spotIds.length === 0 || spotIds.length > mostTrees) return new Map();
-  const stored = await storedWater(db, spotIds);
   if (day === today) {
-    return new Map(
-      [...stored].map(([id, { kept }]) => [
-        id,
-        glassOf({ share: kept.share, waterlogged: kept.checkpoint.drownedSince !== null }),
-      ]),
-    );
+    const now = await ballsNow(db, spotIds);
+    return new Map(now.map(({ spotId, share, drowned }) => [spotId, glassOf({ share, waterlogged: drowned })]));
   }
   const night = await lastNight(db);
   if (!night) return new Map();
-  const checkpoints = day < today ? await checkpointsOf(db, [...stored.keys()]) : new Map<string, never[]>();
+  const days = [...night.past, ...night.ahead];
+  const stored = await storedWater(db, spotIds);
+  const before = day < today ? await checkpointsOf(db, spotIds) : null;
   const glass = new Map<string, ProbeClass>();
   for (const [id, tree] of stored) {
-    const from =
-      day < today
-        ? checkpoints
-            .get(id)
-            ?.filter((one) => one.day <= day)
-            .at(-1)
-        : tree.kept.checkpoint;
-    const found = from && endOn(tree, from, [...night.past, ...night.ahead], day);
+    const from = before ? (before.get(id) ?? []).findLast((one) => one.day <= day) : tree.kept.checkpoint;
+    const found = from && endOn(tree, from, days, day);
     if (found) glass.set(id, glassOf(found));
   }
   return glass;

@@ -107,6 +107,20 @@ export async function storedWater(db: Db, spotIds: readonly string[]): Promise<M
   return new Map(rows.map((row) => [row.spot_id, storedOf(row)]));
 }
 
+/** How full balls stand today, and whether they drown: all that a mark needs of them. */
+export async function ballsNow(
+  db: Db,
+  spotIds: readonly string[],
+): Promise<{ spotId: string; share: number; drowned: boolean }[]> {
+  return db('tree_water')
+    .whereRaw('spot_id = any(?::uuid[])', [[...spotIds]])
+    .select<{ spotId: string; share: number; drowned: boolean }[]>(
+      'spot_id as spotId',
+      'share',
+      db.raw('drowned_since is not null as drowned'),
+    );
+}
+
 /** Followed trees, some at a time, in the order of their ids. */
 export async function followedAfter(
   trx: Db,

@@ -1,10 +1,9 @@
-import type { InvoiceReport } from '@sombra/contract';
+import { isoDate, type InvoiceReport } from '@sombra/contract';
 import { addDaysTo, checkInvoice, limits, type InvoiceLine, type IsoDate } from '@sombra/core';
 import type { Knex } from 'knex';
 import { readRows } from '../platform/csv-rows';
 import { provenWaterings } from './repository';
 
-const dayPattern = /^\d{4}-\d{2}-\d{2}$/;
 const { min, max } = limits.wateringL;
 
 function lineOf(cells: Readonly<Partial<Record<string, string>>>) {
@@ -14,7 +13,7 @@ function lineOf(cells: Readonly<Partial<Record<string, string>>>) {
   const number = Number(litres.replace(',', '.'));
   const faults = [
     ...(ref === '' ? [{ column: 'ref', message: 'must name a tree, got nothing' }] : []),
-    ...(dayPattern.test(day) && !Number.isNaN(Date.parse(day))
+    ...(isoDate.safeParse(day).success
       ? []
       : [{ column: 'watered_on', message: `must be a day as 2026-07-01, got ${day || 'nothing'}` }]),
     ...(litres !== '' && number >= min && number <= max
