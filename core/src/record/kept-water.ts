@@ -79,7 +79,7 @@ function byMonth(days: readonly ClimateDay[]): ClimateDay[][] {
 
 /** Roots regain what they lost in about a year for each 25 mm of caliper; nobody stops watching before the second summer. */
 const monthsPer25Mm = 12;
-export const leastMonths = 24;
+export const leastFollowedMonths = 24;
 
 /** Until when a planted tree's water is followed: by its practice's time, or by caliper. A floor, never a proof. */
 export function followedUntil(
@@ -89,7 +89,7 @@ export function followedUntil(
 ): IsoDate {
   const { time, months } = practice.routine;
   const wanted = aftercareTimes[time].fixed ? months : (caliperMm / 25) * monthsPer25Mm;
-  return addMonthsTo(plantedOn, Math.round(Math.max(leastMonths, wanted)));
+  return addMonthsTo(plantedOn, Math.round(Math.max(leastFollowedMonths, wanted)));
 }
 
 const sameDay = (one: ClimateDay | undefined, other: ClimateDay | undefined): boolean =>

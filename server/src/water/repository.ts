@@ -1,5 +1,5 @@
 import type { WaterFilter, WaterGroup, WaterLine } from '@sombra/contract';
-import { addDaysTo, type IsoDate, type ProvenWatering } from '@sombra/core';
+import { addDaysTo, addMonthsTo, leastFollowedMonths, type IsoDate, type ProvenWatering } from '@sombra/core';
 import type { Knex } from 'knex';
 import type { Db } from '../platform/db';
 
@@ -164,16 +164,19 @@ export async function provenWaterings(
 }
 
 /** Planted trees whose own water is followed no more, by species. */
-export async function establishedBySpecies(db: Db): Promise<{ species: string | null; trees: number }[]> {
-  return establishedTrees(db)
+export async function establishedBySpecies(
+  db: Db,
+  today: IsoDate,
+): Promise<{ species: string | null; trees: number }[]> {
+  return establishedTrees(db, today)
     .groupBy('tree.species')
     .select<{ species: string | null; trees: number }[]>('tree.species', db.raw('count(*)::int as trees'));
 }
 
-/** Planted trees whose own water is followed no more, each at its spot. */
-export const establishedTrees = (db: Db): Knex.QueryBuilder =>
+/** Trees that were planted long enough ago for nobody to follow their own water any more, each at its spot. */
+export const establishedTrees = (db: Db, today: IsoDate): Knex.QueryBuilder =>
   db('spot_period as period')
     .join('tree', (on) => on.on('tree.spot_id', 'period.spot_id').andOn('tree.standing', db.raw('true')))
     .whereNull('period.until_day')
-    .whereNotNull('period.planted_on')
+    .where('period.planted_on', '<=', addMonthsTo(today, -leastFollowedMonths))
     .whereNotExists(db('tree_water as water').whereRaw('water.spot_id = period.spot_id').select(db.raw('1')));

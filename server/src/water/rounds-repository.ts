@@ -112,9 +112,14 @@ export async function thirstyTrees(
 /** Established trees of some species, the first in the order of their numbers, with how large they were planted. */
 export async function droughtTrees(
   db: Db,
-  { species, place, most }: { species: readonly (string | null)[]; place: string | null; most: number },
+  {
+    today,
+    species,
+    place,
+    most,
+  }: { today: IsoDate; species: readonly (string | null)[]; place: string | null; most: number },
 ): Promise<(Omit<ThirstyTree, 'supply' | 'next'> & { readonly caliperMm: number | null })[]> {
-  const trees = establishedTrees(db)
+  const trees = establishedTrees(db, today)
     .join('spot', 'spot.id', 'period.spot_id')
     .join('place', 'place.id', 'spot.place_id')
     .whereNull('spot.withdrawn_on')

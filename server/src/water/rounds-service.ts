@@ -100,9 +100,14 @@ async function askedTrees(db: Db, asked: SeekRounds, today: IsoDate): Promise<Th
   const { grades: watched } = await droughtWatch(db);
   const dry = new Set(watched.filter(({ level }) => level === 'water').map(({ use }) => use));
   const use = await useBySpecies(db);
-  const species = (await establishedBySpecies(db)).map((one) => one.species);
+  const species = (await establishedBySpecies(db, today)).map((one) => one.species);
   const thirsty = species.filter((one) => dry.has(use.get(one ?? '') ?? 'medium'));
-  const back = await droughtTrees(db, { species: thirsty, place: asked.place, most: mostRoundStops - own.length });
+  const back = await droughtTrees(db, {
+    today,
+    species: thirsty,
+    place: asked.place,
+    most: mostRoundStops - own.length,
+  });
   const asks = (caliperMm: number | null): NextWater => ({
     kind: 'water',
     on: today,

@@ -263,6 +263,9 @@ it('a long dry spell brings established trees back into rounds, with a dose by t
   await cora.record(sending(spotId, { kind: 'ground', facts: loam }, 1));
   await cora.record(sending(spotId, { kind: 'stock', facts: container }, 2));
   await cora.record(sending(spotId, planting(addDaysTo(today, -1400))));
+  // Planted this spring and never measured: followed by nobody, and not established for that.
+  const young = await town.addSpot('Q-0901');
+  await cora.record(sending(young.spotId, planting(addDaysTo(today, -90))));
   await town.db('weather_day').where('source', 'recorded').update({ rain_mm: 0 });
   await followTrees(town.db);
   const { body: watch } = await cora.send<DroughtWatch>('GET', '/api/water/drought');

@@ -105,7 +105,8 @@ export async function droughtWatch(db: Db): Promise<DroughtWatch> {
   const night = await lastNight(db);
   const use = await useBySpecies(db);
   const counts: Record<Grade, number> = { low: 0, medium: 0, high: 0 };
-  for (const { species, trees } of await establishedBySpecies(db)) counts[use.get(species ?? '') ?? 'medium'] += trees;
+  for (const { species, trees } of await establishedBySpecies(db, await programmeToday(db)))
+    counts[use.get(species ?? '') ?? 'medium'] += trees;
   const past = night?.past ?? [];
   return {
     day: past.at(-1)?.day ?? null,
