@@ -6,7 +6,7 @@ import { keepDoing } from '../platform/keep-doing';
 import { timeZone } from '../programme/repository';
 import { programmeToday } from '../programme/today';
 import { careLetters } from './letters';
-import { allKeepers, findKeeper, isOver, setKeeper, type KeptTree } from './repository';
+import { allKeepers, findKeeper, inCharge, setKeeper, type KeptTree } from './repository';
 import { writeTo, type CareDoorway } from './service';
 
 /** Nobody is written to at night. Hours of the programme's day. */
@@ -17,9 +17,7 @@ const actor = 'care reminders';
 const isAsked = (keeper: KeptTree, today: string): boolean =>
   keeper.email !== null &&
   keeper.wants_letters &&
-  !isOver(keeper, today) &&
-  !keeper.has_deputy &&
-  (keeper.from_day === null || keeper.from_day <= today) &&
+  inCharge(keeper, today) &&
   remindsToday({ next: keeper.next, remindedOn: keeper.reminded_on, today });
 
 /**

@@ -247,3 +247,7 @@ export const keeperOf = (
 /** A link opens nothing any more: taken back, past its time, or the tree is gone. */
 export const isOver = (row: Pick<KeptTree, 'revoked_at' | 'standing' | 'until_day'>, today: IsoDate): boolean =>
   row.revoked_at !== null || !row.standing || (row.until_day !== null && row.until_day < today);
+
+/** It is theirs to water: not while somebody stands in for them, nor before a deputy's days. */
+export const inCharge = (row: KeptTree, today: IsoDate): boolean =>
+  !isOver(row, today) && !row.has_deputy && (row.from_day === null || row.from_day <= today);

@@ -47,6 +47,7 @@ import {
   dropLinks,
   findKeeper,
   findWord,
+  inCharge,
   insertKeeper,
   insertWord,
   isOver,
@@ -154,10 +155,6 @@ export async function takeCareBack(db: Knex, user: User, id: string): Promise<vo
   });
 }
 
-/** A keeper is asked after only while it is theirs to water: not while somebody stands in, nor outside a deputy's days. */
-const inCharge = ({ from_day, until_day, has_deputy }: KeptTree, today: IsoDate): boolean =>
-  !has_deputy && (from_day === null || (from_day <= today && (until_day ?? today) >= today));
-
 async function keepersFrom(db: Db, rows: readonly KeptTree[], today: IsoDate): Promise<Keeper[]> {
   const open = await openWords(
     db,
@@ -165,8 +162,7 @@ async function keepersFrom(db: Db, rows: readonly KeptTree[], today: IsoDate): P
   );
   return rows.map((row) => {
     const since = row.from_day ?? row.since;
-    const asked = inCharge(row, today) && !isOver(row, today);
-    const state = asked ? keeperState({ next: row.next, since, heardOn: row.heard_on, today }) : 'fine';
+    const state = inCharge(row, today) ? keeperState({ next: row.next, since, heardOn: row.heard_on, today }) : 'fine';
     return keeperOf(row, { state, open: open.get(row.id) ?? [], today });
   });
 }

@@ -10,7 +10,7 @@ import {
   type FieldRecord,
   type IsoDate,
   type SensorDay,
-  type WaterClimate,
+  type ClimateDay,
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import type { MoistureSensor, SensorService } from '../adapters/sensors';
@@ -19,11 +19,10 @@ import { keepDoing } from '../platform/keep-doing';
 import { timeZone } from '../programme/repository';
 import { programmeToday } from '../programme/today';
 import { recordsOfSpots } from '../record/repository';
-import { checkpointsOf, storedWater } from '../record/water-repository';
+import { checkpointsOf, lastNight, storedWater } from '../record/water-repository';
 import { toldId } from '../record/told-id';
 import { keepTold } from '../recording/service';
 import { spotsByRef } from '../spots/repository';
-import { programmeClimate } from './follow-service';
 
 /** Days are read so far back: what a sensor is judged by. */
 const daysBack = 16;
@@ -39,13 +38,18 @@ const daysOf = (records: readonly FieldRecord[], sensorId: string): SensorDay[] 
     .sort((a, b) => a.day.localeCompare(b.day));
 
 /** What the balance says of a ball without its readings, day by day. */
-async function expectedOf(db: Db, spotId: string, climate: WaterClimate, from: IsoDate): Promise<Map<IsoDate, number>> {
+async function expectedOf(
+  db: Db,
+  spotId: string,
+  past: readonly ClimateDay[],
+  from: IsoDate,
+): Promise<Map<IsoDate, number>> {
   const stored = (await storedWater(db, [spotId])).get(spotId);
   const before = (await checkpointsOf(db, [spotId])).get(spotId)?.filter(({ day }) => day < from) ?? [];
   const at = before.at(-1);
   if (!stored || !at) return new Map();
   const { subject, given } = stored.inputs;
-  const days = climate.past.filter(({ day }) => day > at.day);
+  const days = past.filter(({ day }) => day > at.day);
   return new Map(followWater(subject, at, days, { ...given, readings: [] }).days.map(({ day, share }) => [day, share]));
 }
 
@@ -65,13 +69,13 @@ export async function readSensors(db: Knex, service: SensorService): Promise<num
       )
     ).map((spot) => [spot.ref, spot]),
   );
-  const climate = await programmeClimate(db, today);
+  const past = (await lastNight(db))?.past ?? [];
   let kept = 0;
   for (const sensor of sensors) {
     const spot = spots.get(sensor.ref);
     if (!spot) continue;
     try {
-      kept += await readSensor(db, service, { sensor, spotId: spot.id, climate, today, zone });
+      kept += await readSensor(db, service, { sensor, spotId: spot.id, past, today, zone });
     } catch (error) {
       // Its tree went meanwhile: that stops no other sensor.
       if (!(error instanceof InvalidInputError)) throw error;
@@ -83,9 +87,9 @@ export async function readSensors(db: Knex, service: SensorService): Promise<num
 async function readSensor(
   db: Knex,
   service: SensorService,
-  of: { sensor: MoistureSensor; spotId: string; climate: WaterClimate; today: IsoDate; zone: string },
+  of: { sensor: MoistureSensor; spotId: string; past: readonly ClimateDay[]; today: IsoDate; zone: string },
 ): Promise<number> {
-  const { sensor, spotId, climate, today, zone } = of;
+  const { sensor, spotId, past, today, zone } = of;
   const records = (await recordsOfSpots(db, [spotId])).get(spotId) ?? [];
   const plantedOn = ofKind(standing(records), 'planting').at(-1)?.facts.plantedOn;
   if (!plantedOn) return 0;
@@ -96,7 +100,7 @@ async function readSensor(
   if (first === undefined || last === undefined) return 0;
   const midnight = (day: IsoDate): Date => new Date(new TZDate(`${day}T00:00:00`, zone).getTime());
   const values = await service.values(sensor.id, midnight(first), midnight(addDaysTo(last, 1)));
-  const expected = await expectedOf(db, spotId, climate, addDaysTo(today, -daysBack));
+  const expected = await expectedOf(db, spotId, past, addDaysTo(today, -daysBack));
   const before = daysOf(records, sensor.id);
   for (const day of missing) {
     const [from, until] = [midnight(day).getTime(), midnight(addDaysTo(day, 1)).getTime()];
