@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { levelSite } from '../../testing/device-cases';
-import { calibrate, chooseDevice, deviceCatalogue, deviceOf, hosePositions, wellDrainsMmPerH } from '.';
+import { calibrate, chooseDevice, deviceCatalogue, hosePositions, wellDrainsMmPerH } from '.';
 
 const codes = (because: readonly { code: string }[]): string[] => because.map(({ code }) => code);
 const fitOf = (id: string, site: Partial<typeof levelSite> = {}, measured: Record<string, number> = {}) => {
@@ -94,10 +94,6 @@ describe('a device for a tree', () => {
   it('warns where it runs faster than slow soil takes it down', () => {
     expect(codes(fitOf('drip-ring', { slowSoil: true, takesLPerH: 2 }).because)).toContain('device_floods');
     expect(codes(fitOf('drip-ring', { slowSoil: true, takesLPerH: 30 }).because)).not.toContain('device_floods');
-  });
-  it('is known by its id, or not at all', () => {
-    expect(deviceOf('well', deviceCatalogue).form).toBe('ground');
-    expect(() => deviceOf('fountain', deviceCatalogue)).toThrow('no such device');
   });
 });
 

@@ -1,4 +1,4 @@
-import { InvalidInputError, requireWithin } from '../errors';
+import { requireWithin } from '../errors';
 import { because, type WaterReason } from './reasons';
 
 export const deviceForms = ['carried', 'standing', 'stem', 'ground', 'buried', 'piped', 'truck'] as const;
@@ -445,11 +445,4 @@ export function wellDrainsMmPerH(depthMm: number, minutes: number): number {
   requireWithin('depthMm', depthMm, { min: 5, max: 500, unit: 'mm' });
   requireWithin('minutes', minutes, { min: 1, max: 2880, unit: 'min' });
   return (depthMm / minutes) * 60;
-}
-
-/** The device of this id. @throws InvalidInputError where there is none */
-export function deviceOf(id: string, catalogue: readonly WaterDevice[]): WaterDevice {
-  const device = catalogue.find((one) => one.id === id);
-  if (!device) throw new InvalidInputError(`no such device, ${id}`, 'deviceId');
-  return device;
 }

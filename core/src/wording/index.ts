@@ -6,3 +6,4 @@ export * from './say-facts';
 export * from './say-step';
 export * from './say-amount';
 export * from './say-put-back';
+export * from './say-buckets';

@@ -1,4 +1,4 @@
-import { bucketsOf, formatNumber } from '@sombra/core';
+import { sayBuckets } from '@sombra/core';
 import { format, parseISO } from 'date-fns';
 
 export interface CareLetter {
@@ -18,12 +18,6 @@ const sayDay = (day: string): string => format(parseISO(day), 'd MMMM');
 const parts = (list: readonly string[]): string => list.filter((part) => part !== '').join('\n\n');
 const tree = ({ ref, place }: About): string => `tree ${ref}, ${place}`;
 const stop = (link: string): string => `No more reminders: ${link}?stop`;
-
-/** A dose as it is carried. */
-export const sayBuckets = (litres: number, bucketL: number): string => {
-  const count = bucketsOf(litres, bucketL);
-  return `${formatNumber(count, count % 1 === 0 ? 0 : 1)} ${count === 1 ? 'bucket' : 'buckets'} of ${formatNumber(bucketL, 0)} L`;
-};
 
 /** What is written to who keeps a tree. */
 export const careLetters = {

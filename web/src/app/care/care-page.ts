@@ -1,6 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import type { OpenCare } from '@sombra/contract';
-import { bucketsOf, fingerClasses, fingerNames, fingerPicture, formatNumber, type FingerClass } from '@sombra/core';
+import {
+  bucketsOf,
+  fingerClasses,
+  fingerNames,
+  fingerPicture,
+  formatNumber,
+  sayBucketCount,
+  type FingerClass,
+} from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
 import { DrawingView } from '../drawing/drawing-view';
@@ -9,7 +17,7 @@ import { readProblem, sayProblem } from '../ui/problem';
 import { sayDate } from '../ui/say-date';
 import { CareDeputies } from './care-deputies';
 import { CareTrouble } from './care-trouble';
-import { sayBucketCount, sayCareNext, unusual, usualFor } from './care-words';
+import { sayCareNext, unusual, usualFor } from './care-words';
 import { CareService } from './care.service';
 
 const bucketStep = 0.5;

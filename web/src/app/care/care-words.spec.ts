@@ -1,4 +1,5 @@
-import { sayBucketCount, sayCareNext, usualFor } from './care-words';
+import { sayBucketCount } from '@sombra/core';
+import { sayCareNext, usualFor } from './care-words';
 
 const of = { today: '2026-06-10', bucketL: 10 };
 

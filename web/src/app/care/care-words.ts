@@ -1,12 +1,6 @@
 import type { OpenCare } from '@sombra/contract';
-import { bucketsOf, daysBetween, formatNumber, type IsoDate } from '@sombra/core';
+import { daysBetween, sayBuckets, type IsoDate } from '@sombra/core';
 import { sayDate } from '../ui/say-date';
-
-/** *3 buckets*, *half a bucket*, *2.5 buckets*. */
-export function sayBucketCount(count: number): string {
-  if (count === 0.5) return 'half a bucket';
-  return `${formatNumber(count, count % 1 === 0 ? 0 : 1)} ${count === 1 ? 'bucket' : 'buckets'}`;
-}
 
 /** What a keeper is to do, in their own buckets; `caution` where water would do harm. */
 export function sayCareNext({ next, today, bucketL }: Pick<OpenCare, 'next' | 'today' | 'bucketL'>): {
@@ -16,7 +10,7 @@ export function sayCareNext({ next, today, bucketL }: Pick<OpenCare, 'next' | 't
 } {
   switch (next?.kind) {
     case 'water': {
-      const dose = `${sayBucketCount(bucketsOf(next.litres, bucketL))} of ${formatNumber(bucketL, 0)} L`;
+      const dose = sayBuckets(next.litres, bucketL);
       return next.on <= today
         ? {
             head: `Water it today: ${dose}`,
