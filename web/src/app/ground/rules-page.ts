@@ -129,6 +129,10 @@ const wateringTicks: readonly (readonly [string, string])[] = [
   ['watering.days.sun', 'Sundays'],
   ['watering.handFree', 'By hand from a vessel, at any time'],
 ];
+const climateTicks: readonly (readonly [string, string])[] = [
+  ['match.climate.drySummers', 'Summers are dry'],
+  ['match.climate.hotSummers', 'Summers are hot'],
+];
 const weatherNumbers: readonly NumberRule[] = [
   { path: 'weather.thunderKm', name: 'Thunder nearer than this stops work', unit: 'km' },
   { path: 'weather.afterThunderMin', name: 'Nobody goes out after the last thunder for', unit: 'min' },
@@ -232,6 +236,7 @@ export class RulesPage {
   protected readonly weatherNumbers = weatherNumbers;
   protected readonly wateringNumbers = wateringNumbers;
   protected readonly wateringTicks = wateringTicks;
+  protected readonly climateTicks = climateTicks;
   protected readonly weights = fitParts.map((part) => ({
     path: `match.weights.${part}`,
     name: fitPartNames[part],

@@ -66,41 +66,14 @@ import { DevicesService } from './devices.service';
       <s-state-note kind="loading" text="Reading the catalogue…" />
     }
   `,
+  styleUrl: '../ui/table-and-bench.scss',
   styles: `
     :host {
-      display: block;
-      padding: 1rem 1.5rem;
-    }
-    .pair {
-      display: grid;
-      grid-template-columns: minmax(0, 1.6fr) minmax(20rem, 1fr);
-      gap: 0 2rem;
-      align-items: start;
-    }
-    .scroll {
-      overflow-x: auto;
-    }
-    .btn-link {
-      padding: 0;
-      min-height: 32px;
-      text-align: left;
+      --pair: minmax(0, 1.6fr) minmax(20rem, 1fr);
     }
     th .quiet,
     td .quiet {
-      display: block;
-      font-weight: 400;
       font-size: 0.92rem;
-    }
-    tr.here {
-      box-shadow: inset 4px 0 0 var(--chosen);
-    }
-    @media (max-width: 1000px) {
-      :host {
-        padding: 0.75rem;
-      }
-      .pair {
-        grid-template-columns: minmax(0, 1fr);
-      }
     }
   `,
 })

@@ -21,6 +21,7 @@ import { BecauseList } from '../ui/because-list';
 import { readProblem, sayProblem } from '../ui/problem';
 import { ToastsService } from '../ui/toasts.service';
 import { DevicesService } from './devices.service';
+import { ProgrammeFields } from './programme-fields';
 import { zoneOf } from './zone-trial';
 
 type Plant = ZoneBody['plants'][number];
@@ -37,7 +38,7 @@ const slice = 4;
 @Component({
   selector: 's-zone-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [BecauseList],
+  imports: [BecauseList, ProgrammeFields],
   templateUrl: './zone-form.html',
   styleUrl: './zone-form.scss',
 })

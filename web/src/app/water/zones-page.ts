@@ -2,15 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, resource, signal 
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import type { KeptZones, Problem } from '@sombra/contract';
-import {
-  formatQuantity,
-  isRestricted,
-  programmeOn,
-  waterClimate,
-  weekdays,
-  type Weekday,
-  type ZoneProgramme,
-} from '@sombra/core';
+import { isRestricted, programmeOn, waterClimate, weekdays, type Weekday, type ZoneProgramme } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { ProgrammeService } from '../programme/programme.service';
 import { SessionService } from '../session/session.service';
@@ -111,26 +103,10 @@ export const sayProgramme = ({ minutes, everyDays, timesADay }: ZoneProgramme): 
       <s-state-note kind="loading" text="Reading the valves…" />
     }
   `,
+  styleUrl: '../ui/table-and-bench.scss',
   styles: `
     :host {
-      display: block;
-      padding: 1rem 1.5rem;
-    }
-    .pair {
-      display: grid;
-      grid-template-columns: minmax(0, 1fr) minmax(0, 1.4fr);
-      gap: 0 2rem;
-      align-items: start;
-    }
-    .btn-link {
-      padding: 0;
-      min-height: 32px;
-      text-align: left;
-    }
-    th .quiet,
-    .under {
-      display: block;
-      font-weight: 400;
+      --pair: minmax(0, 1fr) minmax(0, 1.4fr);
     }
     td {
       vertical-align: top;
@@ -138,20 +114,9 @@ export const sayProgramme = ({ minutes, everyDays, timesADay }: ZoneProgramme): 
     .fault {
       color: var(--urgent);
     }
-    tr.here {
-      box-shadow: inset 4px 0 0 var(--chosen);
-    }
     .btn-outline-primary {
       min-height: 44px;
       margin-top: 0.6rem;
-    }
-    @media (max-width: 1000px) {
-      :host {
-        padding: 0.75rem;
-      }
-      .pair {
-        grid-template-columns: minmax(0, 1fr);
-      }
     }
   `,
 })
@@ -233,10 +198,6 @@ export class ZonesPage {
   protected took({ kept, openId }: { kept: KeptZones; openId: string }): void {
     this.kept.set(kept);
     this.view.set({ zone: openId });
-  }
-
-  protected say(litres: number): string {
-    return formatQuantity(litres, 'volumeL', this.session.units());
   }
 
   protected async read(): Promise<void> {
