@@ -10,6 +10,7 @@ import {
 import type { NextWater, TreeInputs, WaterDevice, ZoneProgramme } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { withStandingTree } from '../spots/repository';
+import { keepVersion } from './version-repository';
 import { readStored } from '../platform/stored';
 
 interface DeviceRow {
@@ -75,15 +76,8 @@ export async function shipDevices(db: Db, catalogue: readonly WaterDevice[]): Pr
 }
 
 /** Returns false where somebody kept that version first. */
-export async function keepDevice(trx: Db, { retired, version, ...body }: SaveDevice): Promise<boolean> {
-  const row = { id: body.id, body: JSON.stringify(body), retired, version: version + 1 };
-  const insert = trx('water_device').insert(row).onConflict('id');
-  const kept =
-    version === 0
-      ? await insert.ignore().returning('id')
-      : await insert.merge().where('water_device.version', version).returning('id');
-  return kept.length > 0;
-}
+export const keepDevice = (trx: Db, { retired, version, ...body }: SaveDevice): Promise<boolean> =>
+  keepVersion(trx, 'water_device', { id: body.id, version, ...{ body: JSON.stringify(body), retired } });
 
 export async function keepRuns(
   trx: Db,
@@ -121,15 +115,8 @@ const zoneOf = (row: ZoneRow): ZoneRow => ({ ...row, body: readStored(zoneBodySc
 export const zones = async (db: Db): Promise<ZoneRow[]> => (await db<ZoneRow>('drip_zone').orderBy('name')).map(zoneOf);
 
 /** Returns false where somebody kept that version first. */
-export async function keepZone(trx: Db, { id, name, body, retired, version }: SaveZone): Promise<boolean> {
-  const row = { id, name, body: JSON.stringify(body), retired, version: version + 1 };
-  const insert = trx('drip_zone').insert(row).onConflict('id');
-  const kept =
-    version === 0
-      ? await insert.ignore().returning('id')
-      : await insert.merge(['name', 'body', 'retired', 'version']).where('drip_zone.version', version).returning('id');
-  return kept.length > 0;
-}
+export const keepZone = (trx: Db, { body, ...zone }: SaveZone): Promise<boolean> =>
+  keepVersion(trx, 'drip_zone', { ...zone, ...{ body: JSON.stringify(body) } });
 
 export async function noteTold(
   trx: Db,

@@ -1,10 +1,11 @@
 import type { CalibrateDevice, KeptDevice, SaveDevice, User } from '@sombra/contract';
-import { calibrate, ConflictError, deviceCatalogue, InvalidInputError, NotFoundError } from '@sombra/core';
+import { calibrate, deviceCatalogue, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { asActor } from '../platform/db';
 import { programmeToday } from '../programme/today';
 import { announce } from '../record/repository';
 import { devices, keepDevice, keepRuns, shipDevices } from './devices-repository';
+import { changedFirst } from './version-repository';
 
 /** The catalogue; what ships is laid in the first time it is asked for. */
 export async function readDevices(db: Knex): Promise<KeptDevice[]> {
@@ -23,7 +24,7 @@ export async function saveDevice(db: Knex, user: User, device: SaveDevice): Prom
         device.version === 0
           ? 'A device with this short name is there already'
           : 'This device was changed by somebody else first';
-      throw new ConflictError('version is not the newest', 'version', { title, current: null });
+      throw changedFirst(title);
     }
     await announce(trx, []);
   });

@@ -10,6 +10,7 @@ import type { IsoDate, NextWater } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { readStored } from '../platform/stored';
 import { establishedTrees, grouped } from './repository';
+import { keepVersion } from './version-repository';
 
 /** Trucks and fill points, with how far each fill point lies from a street. */
 export async function fleet(db: Db): Promise<Fleet> {
@@ -43,21 +44,6 @@ export async function fleet(db: Db): Promise<Fleet> {
   return { trucks, fills };
 }
 
-/** Keeps a version of a row of the fleet. Returns false where somebody kept that one first. */
-async function keep(
-  trx: Db,
-  table: 'water_truck' | 'fill_point',
-  row: { id: string; version: number },
-): Promise<boolean> {
-  const next = { ...row, version: row.version + 1 };
-  const insert = trx(table).insert(next).onConflict('id');
-  const kept =
-    row.version === 0
-      ? await insert.ignore().returning('id')
-      : await insert.merge().where(`${table}.version`, row.version).returning('id');
-  return kept.length > 0;
-}
-
 const point = (db: Db, [lng, lat]: readonly [number, number]) =>
   db.raw('st_setsrid(st_makepoint(?, ?), 4326)', [lng, lat]) as unknown as string;
 
@@ -65,7 +51,7 @@ export const keepTruck = (
   trx: Db,
   { onFoot, tankL, pourLPerMin, kmPerH, depot, ...rest }: WaterTruck,
 ): Promise<boolean> =>
-  keep(trx, 'water_truck', {
+  keepVersion(trx, 'water_truck', {
     ...rest,
     ...{ on_foot: onFoot, tank_l: tankL, pour_l_per_min: pourLPerMin, km_per_h: kmPerH, depot: point(trx, depot) },
   });
@@ -74,7 +60,7 @@ export const keepFill = (
   trx: Db,
   { position, flowLPerMin, connectMinutes, ...rest }: WaterFillPoint,
 ): Promise<boolean> =>
-  keep(trx, 'fill_point', {
+  keepVersion(trx, 'fill_point', {
     ...rest,
     ...{ flow_l_per_min: flowLPerMin, connect_minutes: connectMinutes, position: point(trx, position) },
   });

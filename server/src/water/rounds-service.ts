@@ -13,7 +13,6 @@ import {
 } from '@sombra/contract';
 import {
   addDaysTo,
-  ConflictError,
   couldNot,
   InvalidInputError,
   isNeedless,
@@ -62,6 +61,7 @@ import {
 } from './rounds-repository';
 import { establishedBySpecies } from './repository';
 import { droughtWatch, useBySpecies } from './service';
+import { changedFirst } from './version-repository';
 import { seekRoundsFor, type SeekRoundsTask } from './rounds-worker';
 
 export type RoundSeeker = Worker<SeekRoundsTask, RoundPlan>;
@@ -78,7 +78,7 @@ export const readFleet = (db: Knex): Promise<Fleet> => fleet(db);
 /** @throws ConflictError where somebody else changed it first */
 export async function saveTruck(db: Knex, user: User, truck: WaterTruck): Promise<Fleet> {
   await asActor(db, user.name, async (trx) => {
-    if (!(await keepTruck(trx, truck))) throw changed('This truck was changed by somebody else first');
+    if (!(await keepTruck(trx, truck))) throw changedFirst('This truck was changed by somebody else first');
   });
   return fleet(db);
 }
@@ -86,12 +86,10 @@ export async function saveTruck(db: Knex, user: User, truck: WaterTruck): Promis
 /** @throws ConflictError where somebody else changed it first */
 export async function saveFill(db: Knex, user: User, fill: WaterFillPoint): Promise<Fleet> {
   await asActor(db, user.name, async (trx) => {
-    if (!(await keepFill(trx, fill))) throw changed('This fill point was changed by somebody else first');
+    if (!(await keepFill(trx, fill))) throw changedFirst('This fill point was changed by somebody else first');
   });
   return fleet(db);
 }
-
-const changed = (title: string) => new ConflictError('version is not the newest', 'version', { title, current: null });
 
 /** Trees that ask by their own balance, and after them those that a drought brings back. */
 async function askedTrees(db: Db, asked: SeekRounds, today: IsoDate): Promise<ThirstyTree[]> {
@@ -175,7 +173,7 @@ export async function planRounds(
   const found = await seek(seeker, task, asked.seed, run);
   const plan = keptPlan(task, found, { trees, fills, trucks, routed });
   const kept = await asActor(db, user.name, (trx) => keepRound(trx, { ...asked, plan, by: user.name }));
-  if (!kept) throw changed('This round was given out already: plan another');
+  if (!kept) throw changedFirst('This round was given out already: plan another');
   run.onProgress({ kind: 'found', id: asked.id });
 }
 
@@ -316,7 +314,7 @@ export async function giveRound(db: Knex, user: User, id: string, { version, peo
     if (!round) throw noSuch();
     if (round.state === 'given') return;
     if (round.version !== version || round.state !== 'draft')
-      throw changed('This round was changed by somebody else first');
+      throw changedFirst('This round was changed by somebody else first');
     if (round.onDay < today) {
       throw new InvalidInputError(`onDay must not be before ${today}, got ${round.onDay}`, 'onDay', {
         title: 'Its day has passed: plan it anew',

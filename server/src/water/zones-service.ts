@@ -1,7 +1,6 @@
 import type { KeptZone, KeptZones, SaveZone, User } from '@sombra/contract';
 import {
   addDaysTo,
-  ConflictError,
   InvalidInputError,
   programmeOn,
   requireZone,
@@ -31,6 +30,7 @@ import {
   zoneTrees,
   type ZoneRow,
 } from './devices-repository';
+import { changedFirst } from './version-repository';
 
 const everyMs = 10_000;
 
@@ -85,7 +85,7 @@ export async function saveZone(db: Knex, user: User, zone: SaveZone): Promise<vo
     if (lost !== undefined) throw new InvalidInputError('must be a spot of the town', 'body.plants');
     if (!(await keepZone(trx, zone))) {
       const title = 'This zone was changed by somebody else first';
-      throw new ConflictError('version is not the newest', 'version', { title, current: null });
+      throw changedFirst(title);
     }
     await announce(trx, spotIds);
   });
