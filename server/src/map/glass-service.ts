@@ -2,7 +2,7 @@ import { followWater, glassOf, type ClimateDay, type IsoDate, type ProbeClass } 
 import type { Db } from '../platform/db';
 import { ballsNow, checkpointsOf, lastNight, storedWater, type StoredWater } from '../record/water-repository';
 
-/** A tile of more followed trees than this shows their last probes: nobody tells one glass from another so far out. */
+/** Of another day than today a tile of more trees than this shows their last probes: each has to be followed on. */
 const mostTrees = 400;
 
 /**
@@ -14,13 +14,12 @@ export async function glasses(
   spotIds: readonly string[],
   { day, today }: { readonly day: IsoDate; readonly today: IsoDate },
 ): Promise<Map<string, ProbeClass>> {
-  if (spotIds.length === 0 || spotIds.length > mostTrees) return new Map();
   if (day === today) {
     const now = await ballsNow(db, spotIds);
     return new Map(now.map(({ spotId, share, drowned }) => [spotId, glassOf({ share, waterlogged: drowned })]));
   }
   const night = await lastNight(db);
-  if (!night) return new Map();
+  if (!night || spotIds.length === 0 || spotIds.length > mostTrees) return new Map();
   const days = [...night.past, ...night.ahead];
   const stored = await storedWater(db, spotIds);
   const before = day < today ? await checkpointsOf(db, spotIds) : null;
