@@ -5,7 +5,6 @@ import {
   endsMonth,
   followWater,
   waterAt,
-  waterFromShare,
   type BalancedDay,
   type ClimateDay,
   type WaterCheckpoint,
@@ -57,8 +56,7 @@ function nextOf({ subject }: TreeInputs, today: WaterCheckpoint, climate: WaterC
   const coming = climate.ahead.filter(({ day }) => day > today.day);
   const ahead: BalancedDay[] = [];
   let to = today;
-  const asks = (): boolean =>
-    today.drownedSince !== null || [now, ...ahead].some(({ supply }) => supply < waterFromShare);
+  const asks = (): boolean => today.drownedSince !== null || [now, ...ahead].some(({ asks }) => asks);
   for (let i = 0; i < coming.length && !asks(); i += pieceDays) {
     const piece = followWater(subject, to, coming.slice(i, i + pieceDays));
     ahead.push(...piece.days);

@@ -1,4 +1,5 @@
 import { addDaysTo } from '../calendar';
+import { unknownAssessment, type Assessment } from '../ground';
 import { fieldDefault } from '../practice';
 import {
   follow,
@@ -18,7 +19,7 @@ import {
 } from '../../testing/water-cases';
 import type { FieldRecord } from './record';
 import { spotLife } from './spot-life';
-import { treeWater, type TreeWater } from './tree-water';
+import { treeWater, waterInputs, type TreeWater } from './tree-water';
 
 const firstDry = ({ days }: TreeWater) => days.find(({ share }) => share < 0.5)?.day ?? '9999';
 
@@ -96,5 +97,40 @@ describe('the water of a tree', () => {
   it('rests in winter: a cold dry month takes less than a warm one', () => {
     const cold = span(plantedOn, 61, { tMinC: 3, tMaxC: 11 });
     expect(follow(loam, { recorded: cold }).stressDays).toBeLessThan(follow(loam).stressDays);
+  });
+});
+
+describe('the place of a tree', () => {
+  const inputsOf = (records: FieldRecord[], assessment?: Partial<Assessment>) => {
+    const kept = assessment
+      ? [...records, rec('assessment', { ...unknownAssessment('2026-01-02'), ...assessment })]
+      : records;
+    return waterInputs(kept, spotLife(kept, { practice: fieldDefault }), null)?.subject;
+  };
+  const neighbour = (distanceM: number) => ({ neighbourRoots: { species: '', distanceM, thickestMm: 20 } });
+
+  it('shares its soil with a neighbour near enough', () => {
+    expect(inputsOf(loam)?.others).toBeUndefined();
+    expect(inputsOf(loam, neighbour(5))?.others).toBe(0.3);
+    expect(inputsOf(loam, neighbour(5.1))?.others).toBeUndefined();
+  });
+  it('loses rain on a slope, and more of a dose without a berm', () => {
+    const on = (slopePct: number, ...more: FieldRecord[]) =>
+      inputsOf([ground({ slopePct }), stock(), planting(), ...more]);
+    expect(on(5)?.runsOff).toBeUndefined();
+    expect(on(15)?.runsOff).toBeCloseTo(0.1, 9);
+    expect(on(60)?.runsOff).toBe(0.3);
+    const bare = rec('override', { decidedOn: '2026-01-05', path: 'berm.where', value: 'none', reason: 'paved' });
+    expect(on(15)?.reaches).toBeUndefined();
+    expect(on(0, bare)?.reaches).toBeCloseTo(0.8, 9);
+    expect(on(15, bare)?.reaches).toBeCloseTo(0.7, 9);
+  });
+  it('is weaned where it was planted in leaf from a container', () => {
+    const subject = (dormant: boolean) => {
+      const basis = spotLife(loam, { practice: fieldDefault });
+      return waterInputs(loam, { ...basis, dormant }, null)?.subject;
+    };
+    expect(subject(false)?.weaning).toBe(true);
+    expect(subject(true)?.weaning).toBeUndefined();
   });
 });

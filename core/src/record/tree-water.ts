@@ -5,17 +5,16 @@ import { givesWater, type Practice } from '../practice';
 import {
   ballStore,
   doseL,
-  doseReaches,
   fingerShare,
   followWater,
   holdsOf,
   waterAt,
   probeShare,
+  reachesOf,
   sensorErrorShare,
   rootBlock,
   waterBecause,
   waterClimate,
-  waterFromShare,
   waterStart,
   type BalancedDay,
   type ClimateDay,
@@ -32,6 +31,7 @@ import type { Station, WeatherDay } from '../weather';
 import { ofKind, standing, type FieldRecord } from './record';
 import { agreeingSurprises, foundUse, type Surprise, type UseFound } from './site-water';
 import type { SpotBasis } from './spot-basis';
+import { waterSite } from './water-site';
 
 /** Of reference evapotranspiration, what a crown asks for, by its species' use of water; estimates by thirds. */
 export const useOf: Readonly<Record<Grade, number>> = { low: 0.3, medium: 0.5, high: 0.7 };
@@ -122,10 +122,17 @@ export function waterInputs(
     use: useOf[species?.waterUse ?? 'medium'] * windOf[basis.assessment?.wind ?? 'open'] * siteUseTimes(kept),
     surface: surfaceOf(basis.practice),
     came: { share, errorShare: cameAs.errorShare },
+    ...waterSite(kept, basis),
+    ...(stock.kind === 'container' && !basis.dormant ? { weaning: true } : {}),
   };
   const ball = ballStore(subject);
-  const of = { holdsL: holdsOf(ball), plantedOn: planting.plantedOn, firstWaterL: planting.firstWaterL };
-  const unseen = unseenOf(kept);
+  const of = {
+    holdsL: holdsOf(ball),
+    plantedOn: planting.plantedOn,
+    firstWaterL: planting.firstWaterL,
+    reaches: reachesOf(subject),
+  };
+  const unseen = unseenOf(kept, of.reaches);
   const given = { doses: dosesOf(kept, of), readings: readingsOf(kept, ball) };
   return { subject, given: unseen.length > 0 ? { ...given, unseen } : given };
 }
@@ -212,12 +219,13 @@ export function treeWater({ records, basis, species, weather, today, checkpoint 
 /** Doses by day: the soak at planting, each watering, and a remedy of water as what fills the ball. */
 function dosesOf(
   kept: readonly FieldRecord[],
-  { holdsL, plantedOn, firstWaterL }: { holdsL: number; plantedOn: IsoDate; firstWaterL: number },
+  of: { readonly holdsL: number; readonly plantedOn: IsoDate; readonly firstWaterL: number; readonly reaches: number },
 ): [IsoDate, number][] {
-  const doses = new Map([[plantedOn, firstWaterL * doseReaches]]);
+  const { holdsL, plantedOn, firstWaterL, reaches } = of;
+  const doses = new Map([[plantedOn, firstWaterL * reaches]]);
   const add = (day: IsoDate, litres: number) => doses.set(day, (doses.get(day) ?? 0) + litres);
   const waterings = ofKind(kept, 'watering');
-  for (const { facts } of waterings) add(facts.wateredOn, facts.litres * doseReaches);
+  for (const { facts } of waterings) add(facts.wateredOn, facts.litres * reaches);
   const measured = new Set(waterings.map(({ facts }) => facts.wateredOn));
   for (const { facts } of ofKind(kept, 'remedy')) {
     if (givesWater.includes(facts.remedy) && !measured.has(facts.doneOn)) add(facts.doneOn, holdsL);
@@ -226,11 +234,11 @@ function dosesOf(
 }
 
 /** Of the doses, what keepers told of: counted, and trusted less. */
-function unseenOf(kept: readonly FieldRecord[]): [IsoDate, number][] {
+function unseenOf(kept: readonly FieldRecord[], reaches: number): [IsoDate, number][] {
   const unseen = new Map<IsoDate, number>();
   for (const { facts } of ofKind(kept, 'watering')) {
     if (facts.toldBy === undefined) continue;
-    unseen.set(facts.wateredOn, (unseen.get(facts.wateredOn) ?? 0) + facts.litres * doseReaches);
+    unseen.set(facts.wateredOn, (unseen.get(facts.wateredOn) ?? 0) + facts.litres * reaches);
   }
   return [...unseen].sort(([a], [b]) => a.localeCompare(b));
 }
@@ -300,7 +308,7 @@ export function nextWater(
   { drownedSince, askingSince }: Pick<WaterCheckpoint, 'drownedSince' | 'askingSince'>,
 ): NextWater {
   if (drownedSince !== null) return { kind: 'drowned', since: drownedSince };
-  const asks = [now, ...ahead].find(({ supply }) => supply < waterFromShare);
+  const asks = [now, ...ahead].find(({ asks }) => asks);
   if (!asks) return ahead.length > 0 ? { kind: 'never_dries', withinDays: ahead.length } : { kind: 'not_forecast' };
   const on = asks === now ? (askingSince ?? now.day) : asks.day;
   return { kind: 'water', on, litres: doseL(subject, asks), afterForecast: asks.day > forecastUntil };

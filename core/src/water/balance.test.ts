@@ -54,6 +54,7 @@ function weather(seed: number, length = 40): WaterDay[] {
       dosesL: next() < 0.15 ? next() * 60 : 0,
       soil: { ...soil, drainsL: next() < 0.5 ? 0.5 : 1000 },
       grownL: next() * 5,
+      othersL: next() < 0.5 ? next() * 8 : 0,
     }),
   );
 }
@@ -100,7 +101,7 @@ describe('the balance', () => {
     let before = full;
     for (const one of balance(ball, full, days, readings)) {
       const into = one.rainL + one.dosesL + one.reachedL + one.correctionL;
-      const out = one.usedL + one.evaporatedL + one.drainedL;
+      const out = one.usedL + one.othersL + one.evaporatedL + one.drainedL;
       const change = one.ballL + one.soilL - before.ballL - before.soilL;
       expect(Math.abs(into - out - change)).toBeLessThan(1e-9);
       expect(one.ballL).toBeGreaterThanOrEqual(0);
@@ -111,6 +112,23 @@ describe('the balance', () => {
       expect(one.supply).toBeLessThanOrEqual(1);
       before = one;
     }
+  });
+
+  it('a neighbour’s roots take their share, and a greater one of what is left the longer no rain falls', () => {
+    const days = Array.from({ length: 30 }, (_, i) => day(i, { othersL: 1.5 }));
+    const shared = balance(ball, full, days);
+    const alone = balance(
+      ball,
+      full,
+      days.map((one) => ({ ...one, othersL: 0 })),
+    );
+    shared.forEach(({ supply }, i) => expect(supply).toBeLessThan(alone[i]?.supply ?? 0));
+    const shareOf = ({ othersL, usedL }: (typeof shared)[number]) => othersL / (othersL + usedL);
+    const [early, late] = [shared[0], shared[8]];
+    expect(early && late && shareOf(late) > shareOf(early)).toBe(true);
+    // Nothing is taken that is not there.
+    expect(shared.at(-1)?.soilL).toBeGreaterThanOrEqual(0);
+    expect(shared.reduce((sum, { othersL }) => sum + othersL, 0)).toBeLessThanOrEqual(30);
   });
 
   it.each(seeds)('is never wetter for more demand, and never drier for more rain (weather %i)', (seed) => {

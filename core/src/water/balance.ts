@@ -37,6 +37,10 @@ export interface WaterDay {
   /** Of it, what nobody of the programme saw poured. L */
   readonly unseenL?: number;
   readonly soil: WaterStore;
+  /** What other roots want of `soil`: they go deeper, and take it down to the wilting point. L */
+  readonly othersL?: number;
+  /** Of what it can drink, what is left when it asks for water; `waterFromShare` unless it is still to be weaned. */
+  readonly asksFrom?: number;
   /** Of `soil.volumeL`, what roots reached only today: it is as moist as what they had reached before. L of soil */
   readonly grownL: number;
 }
@@ -72,11 +76,15 @@ export interface BalancedDay extends WaterState {
   /** Water of the soil that roots reached today. */
   readonly reachedL: number;
   readonly usedL: number;
+  /** Out of the soil, by other roots. */
+  readonly othersL: number;
   readonly evaporatedL: number;
   /** Out of both stores. */
   readonly drainedL: number;
   /** By which readings changed the ball, kept apart from what flowed. */
   readonly correctionL: number;
+  /** It wants water: less is left than it asks from. */
+  readonly asks: boolean;
   /** Less than nineteen twentieths of its demand was met. */
   readonly stressed: boolean;
   /** More than half of the ball's air was filled at the end of the day. */
@@ -96,6 +104,8 @@ const metShare = 0.95;
 /** Roots in the wetter place take up to so much more than their share (compensated uptake, Jarvis 1989); an estimate. */
 const mostMakeUp = 1;
 const mostAmount = 1e6;
+/** A tree asks for water once half of what it can drink is gone: from there on it closes its leaves. */
+export const waterFromShare = 0.5;
 /** Rain that the crown keeps and gives back to the air. mm, an estimate for a young crown. */
 export const interceptionMm = 1;
 
@@ -162,7 +172,9 @@ export function balanceDay(
   const usedSoil = taken(wetSoil.heldL, holdsOf(soil), fromSoil);
   const evaporatedL = evaporatedOf(used, fromBall, day.evaporationL);
   // The ball lies in the soil: what runs out of it goes there, as far as there is room and the ground takes it down.
-  const soilL = wetSoil.heldL - usedSoil;
+  // Where it is dry other roots do not close their leaves as a young tree does: their share of what is left grows.
+  const othersL = Math.min(day.othersL ?? 0, wetSoil.heldL - usedSoil);
+  const soilL = wetSoil.heldL - usedSoil - othersL;
   const drainedBall = Math.min(drains(wet.heldL - used, ball), atSaturation(soil) - soilL + soil.drainsL);
   const drainedSoil = drains(soilL + drainedBall, soil);
   const soilEndL = soilL + drainedBall - drainedSoil;
@@ -182,6 +194,7 @@ export function balanceDay(
   const read = readings.reduce((one, reading) => update(one, reading, ball), { ballL: flowed, variance });
   const met = day.demandL > 0 ? (used - evaporatedL + usedSoil) / day.demandL : 1;
   const airL = atSaturation(ball) - holdsL;
+  const supply = (1 - day.soilShare) * fullness(read.ballL, ball) + day.soilShare * fullness(soilEndL, soil);
   return {
     day: day.day,
     ballL: read.ballL,
@@ -189,15 +202,17 @@ export function balanceDay(
     variance: read.variance,
     share: holdsL > 0 ? read.ballL / holdsL : 0,
     errorShare: holdsL > 0 ? Math.sqrt(read.variance) / holdsL : 0,
-    supply: (1 - day.soilShare) * fullness(read.ballL, ball) + day.soilShare * fullness(soilEndL, soil),
+    supply,
     soilShortL: shortOf(soilEndL, soil),
     rainL,
     dosesL: day.dosesL,
     reachedL,
     usedL: used - evaporatedL + usedSoil,
+    othersL,
     evaporatedL,
     drainedL,
     correctionL: read.ballL - flowed,
+    asks: supply < (day.asksFrom ?? waterFromShare),
     stressed: met < metShare,
     waterlogged: read.ballL - holdsL > airL / 2,
   };

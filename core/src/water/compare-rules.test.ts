@@ -77,6 +77,7 @@ it('by the balance nobody comes before half is gone, and hardly a day is one of 
   const [first] = litresBy([...balance.days].slice(1));
   const before = balance.days[balance.days.findIndex(({ day }) => day === first?.day) - 1];
   expect(before?.supply).toBeLessThan(0.5);
+  expect(before?.asks).toBe(true);
 });
 
 it('a large dose by caliper is 40 L for 50 mm and 20 L for each 25 mm, once a week while it grows', () => {

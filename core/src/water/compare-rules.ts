@@ -4,10 +4,9 @@ import type { Stock } from '../stock';
 import { holdsOf, type BalancedDay } from './balance';
 import {
   doseL,
-  doseReaches,
   followWater,
+  reachesOf,
   waterAt,
-  waterFromShare,
   waterStart,
   type ClimateDay,
   type WaterCheckpoint,
@@ -72,7 +71,7 @@ export function tryRule(rule: TriedRule, input: RuleTrialInput): RuleTrial {
       visits += 1;
       litres += visit.litres;
     }
-    const poured = soakL + (visit?.litres ?? 0) * doseReaches;
+    const poured = soakL + (visit?.litres ?? 0) * reachesOf(subject);
     const followed = followWater(subject, at, [day], { doses: [[day.day, poured]], readings: [] });
     days.push(...followed.days);
     at = followed.to;
@@ -92,7 +91,7 @@ type Giver = (asked: Asked) => { readonly litres: number } | null;
 function giver(rule: RoutineRule, input: RuleTrialInput, holdsL: number): Giver {
   const missing = ({ at }: Asked) => ({ litres: doseL(input.subject, waterAt(input.subject, at)) });
   if (rule === 'balance') {
-    return (asked) => (asked.before && asked.before.supply < waterFromShare ? missing(asked) : null);
+    return (asked) => (asked.before?.asks ? missing(asked) : null);
   }
   const practice: Practice = { ...input.practice, routine: { ...input.practice.routine, rule } };
   const { routine } = practice;

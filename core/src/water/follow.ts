@@ -8,6 +8,7 @@ import {
   fullness,
   holdsOf,
   shortOf,
+  waterFromShare,
   type BalancedDay,
   type WaterDay,
   type WaterReading,
@@ -24,6 +25,13 @@ export interface WaterSubject extends RootGround {
   readonly use: number;
   /** Of it, what the surface over its ball gives off. */
   readonly surface: number;
+  /** What other roots take from the soil around it, of reference evapotranspiration over that soil; left out for none. */
+  readonly others?: number;
+  /** Of what is poured, what reaches the ball, and of rain, what runs off its slope; left out for a berm on the level. */
+  readonly reaches?: number;
+  readonly runsOff?: number;
+  /** Planted in leaf from a bench that was watered every day. */
+  readonly weaning?: boolean;
   /** How full the ball came, of what it holds, and how sure that is. */
   readonly came: { readonly share: number; readonly errorShare: number };
 }
@@ -72,16 +80,22 @@ export interface WaterClimate {
   readonly forecastUntil: IsoDate;
 }
 
-/** Of what is poured, what reaches the ball. An estimate. */
+/** Of what is poured, what reaches the ball within a berm. An estimate. */
 export const doseReaches = 0.9;
-/** A tree asks for water once half of what it can drink is gone: from there on it closes its leaves. */
-export const waterFromShare = 0.5;
+/**
+ * What comes from a bench that was watered every day asks earlier while its roots are in the ball alone, and is weaned by
+ * the time they have gone so far. Estimates
+ */
+const weaned = { reachMm: 200, askedEarlier: 0.2 } as const;
 /** What a crown asks for while it rests, of what it asks for in leaf. An estimate: bare twigs, and evergreens in the cold. */
 export const restingUse = 0.3;
 /** How far ahead trees are followed. Days. */
 const aheadDays = 60;
 /** Where a tree was planted before its weather begins, its roots went on as in a mild year. °C·d a day, an estimate. */
 const usualDegrees = 6;
+
+/** On a day that never thaws nothing drinks, and nothing dries. An estimate of frozen soil from the air */
+const staysFrozenC = 0;
 
 /** Days since 1970; a date without a time is read as UTC. */
 const serialOf = (day: IsoDate): number => Date.parse(day) / 86_400_000;
@@ -136,7 +150,7 @@ const climateDays = (days: readonly WeatherDay[], station: Station, windows: rea
     return {
       day,
       monthSerial: serialOf(`${day.slice(0, 8)}01`),
-      etMm: referenceEtMm(weather, station),
+      etMm: tMaxC <= staysFrozenC ? 0 : referenceEtMm(weather, station),
       rainMm,
       degrees: Math.max(0, (tMinC + tMaxC) / 2 - rootBaseC),
       resting: windows.length > 0 && inPlantingWindow(windows, 'bare_root', day),
@@ -229,10 +243,12 @@ export function followWater(
       demandL: etMm * subject.use * crownM2 * (resting ? restingUse : 1),
       soilShare: soilShareAt(reachMm),
       evaporationL: etMm * subject.surface * ball.areaM2,
-      rainMm,
+      rainMm: rainMm * (1 - (subject.runsOff ?? 0)),
       dosesL: given?.get(day) ?? 0,
       unseenL: told?.get(day) ?? 0,
       soil,
+      othersL: etMm * (subject.others ?? 0) * soil.areaM2 * (resting ? restingUse : 1),
+      asksFrom: asksFromShare(subject, reachMm),
       grownL: Math.max(0, soil.volumeL - knownL),
     };
     knownL = soil.volumeL;
@@ -240,7 +256,7 @@ export function followWater(
     if (next.stressed) stressDays += 1;
     if (next.waterlogged) waterloggedDays += 1;
     drownedSince = next.waterlogged ? (drownedSince ?? day) : null;
-    askingSince = next.supply < waterFromShare ? (askingSince ?? day) : null;
+    askingSince = next.asks ? (askingSince ?? day) : null;
     days.push(next);
     state = next;
   }
@@ -266,7 +282,16 @@ export function doseL(
   const ball = ballStore(subject);
   const holdsL = holdsOf(ball);
   const beside = drainsSlowly(subject.percolation ?? undefined) ? 0 : Math.min(soilShortL, mostBeside * holdsL);
-  return (shortOf(ballL, ball) + beside) / doseReaches;
+  return (shortOf(ballL, ball) + beside) / reachesOf(subject);
+}
+
+/** Of what is poured, what reaches a tree's ball. */
+export const reachesOf = ({ reaches }: Pick<WaterSubject, 'reaches'>): number => reaches ?? doseReaches;
+
+/** Of what a tree can drink, what is left when it asks for water: more while it is used to a nursery's daily rhythm. */
+export function asksFromShare({ weaning }: Pick<WaterSubject, 'weaning'>, reachMm: number): number {
+  if (!weaning) return waterFromShare;
+  return waterFromShare + weaned.askedEarlier * Math.max(0, 1 - reachMm / weaned.reachMm);
 }
 
 /** Of the water a store or the ball can give, what is there. */
@@ -276,6 +301,7 @@ export interface WaterNow {
   readonly share: number;
   readonly errorShare: number;
   readonly supply: number;
+  readonly asks: boolean;
   readonly soilShortL: number;
 }
 
@@ -286,12 +312,14 @@ export function waterAt(subject: WaterSubject, { day, ballL, soilL, variance, de
   const soilShare = soilShareAt(reachMm);
   const soil = reachedSoil(subject, reachMm);
   const holdsL = holdsOf(ball);
+  const supply = (1 - soilShare) * fullness(ballL, ball) + soilShare * fullness(soilL, soil);
   return {
     day,
     ballL,
     share: holdsL > 0 ? ballL / holdsL : 0,
     errorShare: holdsL > 0 ? Math.sqrt(variance) / holdsL : 0,
-    supply: (1 - soilShare) * fullness(ballL, ball) + soilShare * fullness(soilL, soil),
+    supply,
+    asks: supply < asksFromShare(subject, reachMm),
     soilShortL: shortOf(soilL, soil),
   };
 }

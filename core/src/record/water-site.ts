@@ -1,0 +1,30 @@
+import type { WaterSubject } from '../water';
+import { ofKind, type FieldRecord } from './record';
+import type { SpotBasis } from './spot-basis';
+
+/** What a neighbour's roots take from the soil they share, of reference evapotranspiration over it. An estimate */
+const neighbourTakes = 0.3;
+/** Roots of a neighbour further off than this are in other soil. m */
+const neighbourWithinM = 5;
+/** Without a berm some of a dose runs off beside the ball, more on a slope; estimates. */
+const reachesWithout = { level: 0.8, lostPerPct: 0.01, least: 0.6 } as const;
+/** Rain begins to run off a slope of so many percent, so much of it for each more; estimates. */
+const runOff = { fromPct: 5, perPct: 0.01, most: 0.3 } as const;
+
+type WaterSite = Pick<WaterSubject, 'others' | 'reaches' | 'runsOff'>;
+
+/** What its place does to a tree's water: other roots in its soil, a slope, a dose without a berm; nothing is left out. */
+export function waterSite(kept: readonly FieldRecord[], { assessment, ground, plan }: SpotBasis): WaterSite {
+  const shared =
+    (assessment?.neighbourRoots?.distanceM ?? Infinity) <= neighbourWithinM ||
+    ofKind(kept, 'planting').at(-1)?.facts.metRoot !== undefined;
+  const overPct = Math.max(0, (ground.slopePct ?? 0) - runOff.fromPct);
+  const runsOff = Math.min(runOff.most, overPct * runOff.perPct);
+  const bermed = plan?.kind !== 'plan' || plan.berm !== null;
+  const reaches = Math.max(reachesWithout.least, reachesWithout.level - overPct * reachesWithout.lostPerPct);
+  return {
+    ...(shared ? { others: neighbourTakes } : {}),
+    ...(bermed ? {} : { reaches }),
+    ...(runsOff > 0 ? { runsOff } : {}),
+  };
+}
