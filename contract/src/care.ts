@@ -4,7 +4,7 @@ import { entityId, filledText, instant, isoDate, measure, recordId, shortText } 
 import { nextWaterSchema } from './water';
 
 const address = z.email('must be an e-mail address').max(120);
-const bucketL = z.number().min(1, 'must be at least 1 L').max(50, 'must be at most 50 L');
+const bucketL = measure('bucketL');
 
 /** Gives a planted tree to somebody who lives by it: they get a link, and reminders where there is an address. */
 export const giveCareSchema = z.strictObject({

@@ -2,7 +2,11 @@ import { limits, type Measure } from '@sombra/core';
 import * as z from 'zod';
 
 /** A number within the core's limits for this measure. */
-export const measure = (name: Measure) => z.number().min(limits[name].min).max(limits[name].max);
+export function measure(name: Measure) {
+  const { min, max, unit } = limits[name];
+  const message = `must be within ${min}–${max} ${unit}`.trim();
+  return z.number().min(min, message).max(max, message);
+}
 
 /** The version of a row, as far as the database counts. */
 export const rowVersion = z.int().max(2_147_483_647);

@@ -1,19 +1,17 @@
 import * as z from 'zod';
-import { entityId, isoDate, positionSchema, rowVersion } from './measures';
+import { entityId, isoDate, measure, positionSchema, rowVersion } from './measures';
 import { waterGroups } from './water';
 
 const name = z.string().trim().min(1, 'must not be empty').max(60);
-const within = (min: number, max: number, unit: string) =>
-  z.number().min(min, `must be within ${min}–${max} ${unit}`).max(max, `must be within ${min}–${max} ${unit}`);
 
 /** What water is brought by: a truck with its tank, or people on foot with what they carry or find there. */
 export const waterTruckSchema = z.strictObject({
   id: entityId,
   name,
   onFoot: z.boolean(),
-  tankL: within(1, 40_000, 'L'),
-  pourLPerMin: within(0.1, 2000, 'L/min'),
-  kmPerH: within(0.5, 120, 'km/h'),
+  tankL: measure('tankL'),
+  pourLPerMin: measure('pourLPerMin'),
+  kmPerH: measure('truckKmPerH'),
   depot: positionSchema,
   retired: z.boolean(),
   version: rowVersion,
@@ -24,8 +22,8 @@ export const fillPointSchema = z.strictObject({
   id: entityId,
   name,
   position: positionSchema,
-  flowLPerMin: within(0.1, 5000, 'L/min'),
-  connectMinutes: within(0, 120, 'min'),
+  flowLPerMin: measure('fillLPerMin'),
+  connectMinutes: measure('connectMinutes'),
   /** Whose leave is needed, its number, until when. */
   permit: z.string().trim().max(200),
   retired: z.boolean(),

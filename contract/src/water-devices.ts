@@ -8,7 +8,7 @@ import {
   type ZoneProgramme,
 } from '@sombra/core';
 import * as z from 'zod';
-import { entityId, filledText, instant, isoDate, rowVersion, shortText } from './measures';
+import { entityId, filledText, instant, isoDate, measure, rowVersion, shortText } from './measures';
 import { waterDeviceId } from './records';
 
 const within = (min: number, max: number, unit: string) =>
@@ -18,18 +18,18 @@ const deviceFields = {
   id: waterDeviceId,
   name: filledText(60),
   form: z.enum(deviceForms),
-  volumeL: within(0.5, 2000, 'L').nullable(),
+  volumeL: measure('deviceL').nullable(),
   outlets: z.int().min(1, 'must be at least 1').max(200, 'must be at most 200'),
-  inletMm: within(2, 1000, 'mm').nullable(),
-  fillMinutes: within(0, 240, 'min'),
-  soakMinutes: within(0, 2880, 'min'),
-  labelledLPerH: within(0.01, 20_000, 'L/h').nullable(),
-  perCaliperMm: within(5, 400, 'mm').nullable(),
+  inletMm: measure('inletMm').nullable(),
+  fillMinutes: measure('deviceFillMinutes'),
+  soakMinutes: measure('deviceSoakMinutes'),
+  labelledLPerH: measure('labelledLPerH').nullable(),
+  perCaliperMm: measure('perCaliperMm').nullable(),
   cost: within(0, 100_000, ''),
   upkeep: shortText(200),
   looks: z.enum(deviceLooks),
-  clearStemMm: within(50, 5000, 'mm').nullable(),
-  mostSlopePct: within(0, 60, '%').nullable(),
+  clearStemMm: measure('clearStemMm').nullable(),
+  mostSlopePct: measure('slopePct').nullable(),
   dug: z.boolean(),
   offAfterMonths: within(1, 120, 'months').nullable(),
 };
@@ -40,7 +40,7 @@ export const saveDeviceSchema = z.strictObject({ ...deviceFields, retired: z.boo
 export type SaveDevice = z.infer<typeof saveDeviceSchema>;
 
 const runSchema = z.strictObject({
-  litres: within(0.05, 500, 'L'),
+  litres: measure('vesselL'),
   minutes: within(0.1, 1440, 'min'),
 }) satisfies z.ZodType<VesselRun>;
 
@@ -81,7 +81,7 @@ const programme = z.strictObject({
 }) satisfies z.ZodType<ZoneProgramme>;
 
 export const zoneBodySchema = z.strictObject({
-  emitterLPerH: within(0.1, 400, 'L/h'),
+  emitterLPerH: measure('emitterLPerH'),
   plants: z
     .array(
       z.strictObject({

@@ -24,7 +24,10 @@ export type Quantity =
   | 'days'
   | 'temperatureC'
   | 'speedMs'
-  | 'rainMm';
+  | 'rainMm'
+  | 'flowLPerMin'
+  | 'flowLPerH'
+  | 'speedKmPerH';
 
 interface Display {
   readonly unit: string;
@@ -95,6 +98,18 @@ export const displays: Readonly<Record<Quantity, Readonly<Record<UnitSystem, Dis
     us: { unit: 'mph', factor: 3600 / (5280 * mPerFoot), decimals: 0 },
   },
   rainMm: { metric: { unit: 'mm', factor: 1, decimals: 1 }, us: { unit: 'in', factor: 1 / mmPerInch, decimals: 2 } },
+  flowLPerMin: {
+    metric: { unit: 'L/min', factor: 1, decimals: 0, fine: true },
+    us: { unit: 'gal/min', factor: 1 / lPerGallon, decimals: 1, fine: true },
+  },
+  flowLPerH: {
+    metric: { unit: 'L/h', factor: 1, decimals: 1, fine: true },
+    us: { unit: 'gal/h', factor: 1 / lPerGallon, decimals: 1, fine: true },
+  },
+  speedKmPerH: {
+    metric: { unit: 'km/h', factor: 1, decimals: 0 },
+    us: { unit: 'mph', factor: 1000 / (5280 * mPerFoot), decimals: 0 },
+  },
 };
 
 /** The number a person sees for a metric value, and its unit. Not rounded. */

@@ -1,4 +1,5 @@
 import { requireWithin } from '../errors';
+import { limits } from '../limits';
 import { because, type WaterReason } from './reasons';
 
 export const deviceForms = ['carried', 'standing', 'stem', 'ground', 'buried', 'piped', 'truck'] as const;
@@ -212,10 +213,7 @@ export interface Calibration {
   readonly because: readonly WaterReason[];
 }
 
-const [runL, runMinutes] = [
-  { min: 0.05, max: 500, unit: 'L' },
-  { min: 0.1, max: 1440, unit: 'min' },
-] as const;
+const runMinutes = { min: 0.1, max: 1440, unit: 'min' } as const;
 const mostRuns = 20;
 /** Runs that differ by more than this were not of one thing: a kink, air in the line, a head that changed. % */
 const steadyPct = 15;
@@ -228,7 +226,7 @@ const steadyPct = 15;
 export function calibrate(runs: readonly VesselRun[]): Calibration {
   requireWithin('runs', runs.length, { min: 1, max: mostRuns, unit: '' });
   runs.forEach(({ litres, minutes }, i) => {
-    requireWithin(`runs.${i}.litres`, litres, runL);
+    requireWithin(`runs.${i}.litres`, litres, limits.vesselL);
     requireWithin(`runs.${i}.minutes`, minutes, runMinutes);
   });
   const flows = runs.map(({ litres, minutes }) => (litres / minutes) * 60);

@@ -1,5 +1,6 @@
 import type { IsoDate } from '../calendar';
 import { requireWithin } from '../errors';
+import { limits } from '../limits';
 import { soilWater, type PercolationClass, type SoilClass } from '../ground';
 import { balanceDay, holdsOf, type WaterState, type WaterStore } from './balance';
 import { followWater, waterStart, type ClimateDay, type WaterSubject } from './follow';
@@ -74,7 +75,7 @@ const [minutesWithin, everyWithin, timesWithin] = [
 
 /** @throws InvalidInputError naming what is outside its limits */
 export function requireZone(zone: Pick<DripZone, 'emitterLPerH' | 'programme' | 'turf'>): void {
-  requireWithin('emitterLPerH', zone.emitterLPerH, { min: 0.1, max: 400, unit: 'L/h' });
+  requireWithin('emitterLPerH', zone.emitterLPerH, limits.emitterLPerH);
   const programmes = { programme: zone.programme, ...(zone.turf ? { 'turf.programme': zone.turf.programme } : {}) };
   for (const [path, { minutes, everyDays, timesADay }] of Object.entries(programmes)) {
     requireWithin(`${path}.minutes`, minutes, minutesWithin);

@@ -1,4 +1,5 @@
 import { InvalidInputError, requireWithin } from '../errors';
+import { limits } from '../limits';
 
 /** A tree that is to be watered on a round. */
 export interface RoundStop {
@@ -100,13 +101,13 @@ export class RoundBoard {
       requireWithin('minutes', minutes, { min: 0, max: 600, unit: 'min' });
     }
     for (const truck of trucks) {
-      requireWithin('tankL', truck.tankL, { min: 1, max: 40_000, unit: 'L' });
-      requireWithin('pourLPerMin', truck.pourLPerMin, { min: 0.1, max: 2000, unit: 'L/min' });
-      requireWithin('kmPerH', truck.kmPerH, { min: 0.5, max: 120, unit: 'km/h' });
+      requireWithin('tankL', truck.tankL, limits.tankL);
+      requireWithin('pourLPerMin', truck.pourLPerMin, limits.pourLPerMin);
+      requireWithin('kmPerH', truck.kmPerH, limits.truckKmPerH);
       requireWithin('shiftMinutes', truck.shiftMinutes, { min: 1, max: 1440, unit: 'min' });
     }
     for (const { flowLPerMin } of fills) {
-      requireWithin('flowLPerMin', flowLPerMin, { min: 0.1, max: 5000, unit: 'L/min' });
+      requireWithin('flowLPerMin', flowLPerMin, limits.fillLPerMin);
     }
     this.litres = Float64Array.from(stops, ({ litres }) => litres);
     this.minutes = trucks.map(({ kmPerH }) =>

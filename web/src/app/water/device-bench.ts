@@ -1,6 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import type { KeptDevice } from '@sombra/contract';
-import { calibrate, formatQuantity, InvalidInputError, type Calibration, type VesselRun } from '@sombra/core';
+import {
+  calibrate,
+  formatQuantity,
+  fromDisplay,
+  InvalidInputError,
+  type Calibration,
+  type VesselRun,
+} from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
 import { textOf } from '../fields/event-values';
@@ -36,13 +43,13 @@ const numberOf = (text: string): number => (text.trim() === '' ? NaN : Number(te
     @if (may()) {
       <h3>Run it into a measured vessel</h3>
       <p class="quiet">
-        Fill it as at a tree, let it run into a bucket with a scale, read litres and minutes. Three times.
+        Fill it as at a tree, let it run into a bucket with a scale, read how much and how long. Three times.
       </p>
       <table class="plain">
         <thead>
           <tr>
             <th scope="col">Run</th>
-            <th scope="col">Litres</th>
+            <th scope="col">{{ volumes() }}</th>
             <th scope="col">Minutes</th>
           </tr>
         </thead>
@@ -56,7 +63,7 @@ const numberOf = (text: string): number => (text.trim() === '' ? NaN : Number(te
                   inputmode="decimal"
                   [value]="run.litres"
                   (input)="type(i, { litres: textOf($event) })"
-                  [attr.aria-label]="'Litres of run ' + (i + 1)"
+                  [attr.aria-label]="volumes() + ' of run ' + (i + 1)"
                 />
               </td>
               <td>
@@ -137,8 +144,12 @@ export class DeviceBench {
   private readonly read = computed((): readonly VesselRun[] =>
     this.runs()
       .filter(({ litres, minutes }) => litres.trim() !== '' || minutes.trim() !== '')
-      .map(({ litres, minutes }) => ({ litres: numberOf(litres), minutes: numberOf(minutes) })),
+      .map(({ litres, minutes }) => ({
+        litres: fromDisplay(numberOf(litres), 'volumeL', this.session.units()),
+        minutes: numberOf(minutes),
+      })),
   );
+  protected readonly volumes = computed(() => (this.session.units() === 'us' ? 'Gallons' : 'Litres'));
   protected readonly found = computed((): Calibration | null => {
     try {
       return this.read().length > 0 ? calibrate(this.read()) : null;
@@ -195,7 +206,9 @@ export class DeviceBench {
     } catch (error) {
       if (!(error instanceof InvalidInputError)) throw error;
       this.fault.set(
-        this.read().length === 0 ? 'Type litres and minutes of one run at least.' : `${sayPath(error.message)}.`,
+        this.read().length === 0
+          ? `Type ${this.volumes().toLowerCase()} and minutes of one run at least.`
+          : `${sayPath(error.message)}.`,
       );
       return;
     }

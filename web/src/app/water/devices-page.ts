@@ -9,6 +9,7 @@ import { readProblem } from '../ui/problem';
 import { sayDay } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ViewState } from '../ui/view-state.service';
+import { DeviceForm } from './device-form';
 import { DeviceBench } from './device-bench';
 import { formNames } from './device-words';
 import { DevicesService } from './devices.service';
@@ -17,7 +18,7 @@ import { DevicesService } from './devices.service';
 @Component({
   selector: 's-devices-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [StateNote, DeviceBench],
+  imports: [StateNote, DeviceBench, DeviceForm],
   template: `
     <h1>Watering devices</h1>
     @if (problem(); as trouble) {
@@ -58,9 +59,25 @@ import { DevicesService } from './devices.service';
             </tbody>
           </table>
         </div>
-        @if (chosen(); as device) {
-          <s-device-bench [device]="device" (changed)="devices.set($event)" />
-        }
+        <div>
+          @if (form(); as open) {
+            <s-device-form [device]="open.device" (changed)="stored($event)" (closed)="view.set({ form: null })" />
+          } @else {
+            @if (chosen(); as device) {
+              <s-device-bench [device]="device" (changed)="devices.set($event)" />
+              @if (may()) {
+                <button type="button" class="btn btn-outline-primary act" (click)="view.set({ form: 'change' })">
+                  Change this device
+                </button>
+              }
+            }
+            @if (may()) {
+              <button type="button" class="btn btn-outline-primary act" (click)="view.set({ form: 'new' })">
+                Add a device of our own
+              </button>
+            }
+          }
+        </div>
       </div>
     } @else if (!problem()) {
       <s-state-note kind="loading" text="Reading the catalogue…" />
@@ -70,6 +87,10 @@ import { DevicesService } from './devices.service';
   styles: `
     :host {
       --pair: minmax(0, 1.6fr) minmax(20rem, 1fr);
+    }
+    .act {
+      min-height: 44px;
+      margin: 0.5rem 0.4rem 0 0;
     }
     th .quiet,
     td .quiet {
@@ -86,6 +107,14 @@ export class DevicesPage {
   protected readonly chosen = computed(() => {
     const all = this.devices() ?? [];
     return all.find(({ id }) => id === this.view.text('device')) ?? all[0] ?? null;
+  });
+  protected readonly may = computed(() => this.session.may('change_devices'));
+  /** The address says whether something is being typed, and of which device. */
+  protected readonly form = computed((): { readonly device: KeptDevice | null } | null => {
+    const asked = this.may() ? this.view.text('form') : null;
+    if (asked === 'new') return { device: null };
+    const device = this.chosen();
+    return asked === 'change' && device ? { device } : null;
   });
   protected readonly lines = computed(() => {
     const units = this.session.units();
@@ -107,6 +136,11 @@ export class DevicesPage {
     inject(LiveService)
       .settled$.pipe(takeUntilDestroyed())
       .subscribe(() => void this.read());
+  }
+
+  protected stored({ devices, id }: { readonly devices: readonly KeptDevice[]; readonly id: string }): void {
+    this.devices.set(devices);
+    this.view.set({ form: null, device: id });
   }
 
   private spread({ spreadPct, on }: NonNullable<KeptDevice['measured']>): string {

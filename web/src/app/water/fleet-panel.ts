@@ -1,17 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import type { Fleet, WaterFillPoint, WaterTruck } from '@sombra/contract';
-import { formatQuantity } from '@sombra/core';
+import { formatQuantity, isMeasured, measuredFacts, type Quantity } from '@sombra/core';
 import { firstValueFrom, type Observable } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
+import { MeasureField } from '../fields/measure-field';
 import { SessionService } from '../session/session.service';
 import { readProblem, sayProblem } from '../ui/problem';
 import { ToastsService } from '../ui/toasts.service';
 import { RoundsService } from './rounds.service';
 
+type WithNumbers<T> = { readonly [K in keyof T]: Exclude<T[K], null> };
+
 /** Nobody is led to a street farther off than this. m */
 const reachM = 150;
-const number = (value: number) => new FormControl(value, { nonNullable: true });
+const number = (value: number) => new FormControl<number | null>(value, { nonNullable: true });
+const version = () => new FormControl(0, { nonNullable: true });
 const words = () => new FormControl('', { nonNullable: true });
 
 /** `-25.4012, 36.9031`: longitude and latitude; `null` for anything else. */
@@ -27,7 +31,7 @@ export function readPosition(text: string): [number, number] | null {
 @Component({
   selector: 's-fleet-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ReactiveFormsModule],
+  imports: [MeasureField, ReactiveFormsModule],
   template: `
     <section aria-labelledby="trucks">
       <h2 id="trucks">Trucks and people on foot</h2>
@@ -37,9 +41,8 @@ export function readPosition(text: string): [number, number] | null {
             <tr>
               <td>
                 <b>{{ truck.name }}</b><br /><span class="quiet"
-                  >{{ litres(truck.tankL) }}, pours {{ litres(truck.pourLPerMin) }} a minute, {{ truck.kmPerH }} km/h{{
-                    truck.onFoot ? ', on foot' : ''
-                  }}</span
+                  >{{ said('volumeL', truck.tankL) }}, pours {{ said('flowLPerMin', truck.pourLPerMin) }},
+                  {{ said('speedKmPerH', truck.kmPerH) }}{{ truck.onFoot ? ', on foot' : '' }}</span
                 >
               </td>
               <td class="acts">
@@ -61,16 +64,9 @@ export function readPosition(text: string): [number, number] | null {
             <label
               >Name <input class="form-control" formControlName="name" maxlength="60" aria-label="Name of the truck"
             /></label>
-            <label
-              >Tank, L <input class="form-control" type="number" formControlName="tankL" aria-label="Tank, L"
-            /></label>
-            <label
-              >Pours, L/min
-              <input class="form-control" type="number" formControlName="pourLPerMin" aria-label="Pours, L/min"
-            /></label>
-            <label
-              >Speed, km/h <input class="form-control" type="number" formControlName="kmPerH" aria-label="Speed, km/h"
-            /></label>
+            <s-measure-field formControlName="tankL" />
+            <s-measure-field formControlName="pourLPerMin" />
+            <s-measure-field formControlName="kmPerH" />
             <label
               >Stands at (longitude, latitude)
               <input class="form-control" formControlName="where" aria-label="Stands at"
@@ -95,7 +91,7 @@ export function readPosition(text: string): [number, number] | null {
             <tr>
               <td>
                 <b>{{ fill.name }}</b><br /><span class="quiet"
-                  >{{ litres(fill.flowLPerMin) }} a minute{{ fill.permit ? ', permit ' + fill.permit : '' }}</span
+                  >{{ said('flowLPerMin', fill.flowLPerMin) }}{{ fill.permit ? ', permit ' + fill.permit : '' }}</span
                 >
                 @if (fill.far) {
                   <br /><span class="problem">{{ fill.far }}</span>
@@ -121,14 +117,8 @@ export function readPosition(text: string): [number, number] | null {
               >Name
               <input class="form-control" formControlName="name" maxlength="60" aria-label="Name of the fill point"
             /></label>
-            <label
-              >Flow, L/min
-              <input class="form-control" type="number" formControlName="flowLPerMin" aria-label="Flow, L/min"
-            /></label>
-            <label
-              >Connecting, min
-              <input class="form-control" type="number" formControlName="connectMinutes" aria-label="Connecting, min"
-            /></label>
+            <s-measure-field formControlName="flowLPerMin" />
+            <s-measure-field formControlName="connectMinutes" />
             <label
               >At (longitude, latitude) <input class="form-control" formControlName="where" aria-label="Fill point at"
             /></label>
@@ -160,7 +150,10 @@ export function readPosition(text: string): [number, number] | null {
   `,
   styles: `
     .two {
+      --field-columns: minmax(0, 1fr);
+      --field-width: 100%;
       display: grid;
+      align-items: start;
       grid-template-columns: 1fr 1fr;
       gap: 0.5rem 1rem;
       margin: 0.5rem 0;
@@ -208,7 +201,7 @@ export class FleetPanel {
 
   protected readonly truckForm = new FormGroup({
     id: words(),
-    version: number(0),
+    version: version(),
     name: words(),
     tankL: number(1000),
     pourLPerMin: number(40),
@@ -219,7 +212,7 @@ export class FleetPanel {
   });
   protected readonly fillForm = new FormGroup({
     id: words(),
-    version: number(0),
+    version: version(),
     name: words(),
     flowLPerMin: number(100),
     connectMinutes: number(5),
@@ -228,8 +221,8 @@ export class FleetPanel {
     retired: new FormControl(false, { nonNullable: true }),
   });
 
-  protected litres(value: number): string {
-    return formatQuantity(value, 'volumeL', this.session.units());
+  protected said(quantity: Quantity, value: number): string {
+    return formatQuantity(value, quantity, this.session.units());
   }
 
   protected newTruck(): void {
@@ -255,7 +248,9 @@ export class FleetPanel {
 
   protected async keepTruck(event: Event): Promise<void> {
     event.preventDefault();
-    const { where, ...truck } = this.truckForm.getRawValue();
+    const { where, ...typed } = this.truckForm.getRawValue();
+    const truck = this.complete(this.truckForm, typed);
+    if (!truck) return;
     const depot = readPosition(where);
     if (!depot) {
       this.fault.set(`Stands at must be a longitude and a latitude, as -25.4012, 36.9031; got ${where || 'nothing'}.`);
@@ -266,13 +261,24 @@ export class FleetPanel {
 
   protected async keepFill(event: Event): Promise<void> {
     event.preventDefault();
-    const { where, ...fill } = this.fillForm.getRawValue();
+    const { where, ...typed } = this.fillForm.getRawValue();
+    const fill = this.complete(this.fillForm, typed);
+    if (!fill) return;
     const position = readPosition(where);
     if (!position) {
       this.fault.set(`At must be a longitude and a latitude, as -25.4012, 36.9031; got ${where || 'nothing'}.`);
       return;
     }
     if (await this.keep(this.doors.saveFill({ ...fill, position }), `${fill.name} stored.`)) this.fillOpen.set(false);
+  }
+
+  /** What was typed where every number is there and within its limits; else says which is not. */
+  private complete<T extends Record<string, unknown>>(form: FormGroup, typed: T): WithNumbers<T> | null {
+    const wrong = Object.keys(typed).find((name) => form.get(name)?.invalid || typed[name] === null);
+    if (wrong === undefined) return typed as WithNumbers<T>;
+    const name = isMeasured(wrong) ? measuredFacts[wrong].name : wrong;
+    this.fault.set(`${name} is missing or outside its limits.`);
+    return null;
   }
 
   private async keep(act: Observable<Fleet>, done: string): Promise<boolean> {

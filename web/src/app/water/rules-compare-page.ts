@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, resource } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import {
   addDaysTo,
   compareRules,
@@ -16,11 +16,14 @@ import {
   typicalStock,
   typicalSubject,
   waterClimate,
+  type RoutineRule,
   type SoilClass,
   type TriedRule,
 } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { textOf } from '../fields/event-values';
+import { DraftsService } from '../offline/drafts.service';
+import type { TypedPractice } from '../practice/choice-editor';
 import { PracticeService } from '../practice/practice.service';
 import { ProgrammeService } from '../programme/programme.service';
 import { SessionService } from '../session/session.service';
@@ -56,6 +59,8 @@ export class RulesComparePage {
   protected readonly textOf = textOf;
   protected readonly view = inject(ViewState);
   private readonly session = inject(SessionService);
+  private readonly router = inject(Router);
+  private readonly drafts = inject(DraftsService);
   private readonly basisDoors = inject(WaterBasisService);
   private readonly practices = inject(PracticeService);
   private readonly programme = inject(ProgrammeService);
@@ -86,9 +91,10 @@ export class RulesComparePage {
         firstValueFrom(this.practices.practices()),
         firstValueFrom(this.programme.read()),
       ]);
-      const practice = practices.practices.find(({ practice: one }) => one.id === practices.current.id)?.practice;
+      const kept = practices.practices.find(({ practice: one }) => one.id === practices.current.id);
+      const practice = kept?.practice;
       const adopted = practice?.version === practices.current.version;
-      return practice ? { basis, practice, adopted, windows: programme.windows } : null;
+      return practice ? { basis, practice, shipped: kept.shipped, adopted, windows: programme.windows } : null;
     },
   });
 
@@ -151,6 +157,24 @@ export class RulesComparePage {
     const litres = formatQuantity(balance.litres / Math.max(1, balance.visits), 'volumeL', this.session.units());
     return `A tree like this asked for water ${balance.visits} times in its first year here, about ${litres} each time.`;
   });
+  protected readonly mayChoose = computed(() => this.session.may('change_practice'));
+
+  /** Lays the choice into the editor of the programme's practice, or of a copy where that one ships as it is. */
+  protected choose(rule: RoutineRule): void {
+    const read = this.read.hasValue() ? this.read.value() : null;
+    if (!read) return;
+    const { practice, shipped } = read;
+    const into = shipped ? 'copy' : 'edit';
+    const typed: TypedPractice = {
+      name: shipped ? `${practice.name}, ours` : practice.name,
+      kinds: practice.appliesTo,
+      typed: { 'routine.rule': { text: rule, value: rule } },
+      units: this.session.units(),
+    };
+    this.drafts.keep(`practice.${into}.${practice.id}`, typed);
+    void this.router.navigate(['/practices'], { queryParams: { [into]: practice.id } });
+  }
+
   protected readonly summary = computed(() =>
     this.lines()
       .map(

@@ -14,6 +14,7 @@ import {
 } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
+import { QuantityInput } from '../fields/quantity-input';
 import { textOf, tickOf } from '../fields/event-values';
 import { SessionService } from '../session/session.service';
 import { SpotListService } from '../spot/spot-list.service';
@@ -38,7 +39,7 @@ const slice = 4;
 @Component({
   selector: 's-zone-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [BecauseList, ProgrammeFields],
+  imports: [BecauseList, ProgrammeFields, QuantityInput],
   templateUrl: './zone-form.html',
   styleUrl: './zone-form.scss',
 })
