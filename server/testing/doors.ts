@@ -73,6 +73,7 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'GET /api/water/rounds': 'see',
   'POST /api/water/rounds': 'plan_rounds',
   'GET /api/water/rounds/:id.gpx': 'see',
+  'GET /api/water/rounds/:id.pdf': 'see',
   'GET /api/water/rounds/:id.geojson': 'see',
   'GET /api/water/rounds/:id': 'see',
   'POST /api/water/rounds/:id/give': 'plan_rounds',

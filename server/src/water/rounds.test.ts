@@ -13,6 +13,7 @@ import type {
 import { addDaysTo, weekdays, type IsoDate, type Weekday } from '@sombra/core';
 import { randomUUID } from 'node:crypto';
 import { container, loam, planting, sending, Visitor, type TestTown } from '../../testing/test-town';
+import { pdfText } from '../../testing/pdf-text';
 import { openWaterTown } from '../../testing/water-town';
 import { followTrees } from './follow-service';
 
@@ -205,6 +206,22 @@ describe('a round', () => {
       `/api/water/rounds/${round.id}.geojson`,
     );
     expect(body.features.filter(({ geometry }) => geometry.type === 'LineString')).toHaveLength(1);
+  });
+
+  it('goes along on paper: a sheet a truck, each stop with room for what was given', async () => {
+    const round = asked();
+    await plan(round);
+    const kept = await read(round.id);
+    const answer = await fetch(`${town.url}/api/water/rounds/${round.id}.pdf`, {
+      headers: { cookie: cora.credentials().cookie },
+    });
+    const pages = pdfText(new Uint8Array(await answer.arrayBuffer()));
+    expect(pages).toHaveLength(kept.plan.trucks.length);
+    for (const truck of kept.plan.trucks) {
+      for (const step of truck.steps) expect(pages.join(' ')).toContain(step.kind === 'stop' ? step.ref : step.name);
+    }
+    expect(pages[0]).toContain('not given yet');
+    expect((await cora.send('GET', `/api/water/rounds/${randomUUID()}.pdf`)).status).toBe(404);
   });
 
   it('given by two at once is given once', async () => {

@@ -37,6 +37,8 @@ import {
   type RoundSeeker,
 } from './rounds-service';
 import { droughtWatch, waterBasis, waterCsv, waterList } from './service';
+import { findProgramme } from '../programme/repository';
+import { roundPdf } from './round-pdf';
 import { calibrateDevice, readDevices, saveDevice } from './devices-service';
 import { invoiceReport } from './invoice-service';
 import { importWeather, readGauge } from './weather-service';
@@ -98,6 +100,11 @@ export function waterRoutes(db: Knex, seeker: RoundSeeker, controller: KeptZones
       .type('application/gpx+xml')
       .attachment('rounds.gpx')
       .send(gpxOf(roundWays(plan)));
+  });
+  router.get('/water/rounds/:id.pdf', forAct('see'), async (request, response) => {
+    const [round, programme] = await Promise.all([readRound(db, idOf(request.params)), findProgramme(db)]);
+    response.type('application/pdf');
+    roundPdf(round, programme?.name ?? 'Sombra', userOf(request).units).pipe(response);
   });
   router.get('/water/rounds/:id.geojson', forAct('see'), async (request, response) => {
     const { plan } = await readRound(db, idOf(request.params));
