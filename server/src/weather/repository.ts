@@ -64,17 +64,28 @@ export async function hoursNear(
 
 /** Hours of a station that make a day of it. */
 const hoursOfDay = 20;
+/** A station nearer than this to the middle of the spots is as good as at it. m */
+const asGoodAsThereM = 1000;
 
 /**
- * Makes days of the hours that are known, as the mean of the stations: what was measured of days that are over, and the
+ * Makes days of the hours that are known, as the mean of the stations by their nearness to the middle of the spots: what was measured of days that are over, and the
  * forecast from today on; of the last days, as far back as hours are read. A day that was measured otherwise, by a file or by hand, stays as it is.
  */
 export async function keepDays(db: Db, { today, timeZone }: { today: string; timeZone: string }): Promise<void> {
   await db.raw(
-    `insert into weather_day (day, source, rain_mm, t_min_c, t_max_c, humidity_min_pct, humidity_max_pct)
+    `with middle as (
+       select st_setsrid(st_makepoint(avg(st_x(position)), avg(st_y(position))), 4326) as at from spot
+     ), weighed as (
+       -- By the square of the distance: a station twice as far off says a quarter as much.
+       select id as station_id,
+         1 / power(greatest(:near, coalesce(st_distance(cast(position as geography), cast(middle.at as geography)), 0)), 2) as w
+       from weather_station cross join middle
+     )
+     insert into weather_day (day, source, rain_mm, t_min_c, t_max_c, humidity_min_pct, humidity_max_pct)
      select day, case when day < cast(:today as date) then 'recorded' else 'forecast' end,
-       round(cast(avg(rain) as numeric), 2), round(cast(avg(low) as numeric), 2), round(cast(avg(high) as numeric), 2),
-       round(cast(avg(dry) as numeric)), round(cast(avg(damp) as numeric))
+       round(cast(sum(w * rain) / sum(w) as numeric), 2), round(cast(sum(w * low) / sum(w) as numeric), 2),
+       round(cast(sum(w * high) / sum(w) as numeric), 2), round(cast(sum(w * dry) / sum(w) as numeric)),
+       round(cast(sum(w * damp) / sum(w) as numeric))
      from (
        select station_id, day, sum(rain_mm) * 24 / count(*) as rain, min(temperature_c) as low, max(temperature_c) as high,
          min(humidity_pct) as dry, max(humidity_pct) as damp
@@ -85,12 +96,12 @@ export async function keepDays(db: Db, { today, timeZone }: { today: string; tim
        ) known
        where day >= cast(:today as date) or source = 'recorded'
        group by station_id, day having count(*) >= :least
-     ) stations
+     ) stations join weighed using (station_id)
      group by day
      on conflict (day) do update set source = excluded.source, rain_mm = excluded.rain_mm, t_min_c = excluded.t_min_c,
        t_max_c = excluded.t_max_c, humidity_min_pct = excluded.humidity_min_pct,
        humidity_max_pct = excluded.humidity_max_pct, wind_ms = null, radiation_mj = null
      where weather_day.source = 'forecast'`,
-    { today, timeZone, least: hoursOfDay },
+    { today, timeZone, least: hoursOfDay, near: asGoodAsThereM },
   );
 }
