@@ -1,4 +1,5 @@
 import {
+  mostRoots,
   mulchContacts,
   probeClasses,
   soilClasses,
@@ -68,7 +69,7 @@ const percolationCell = z.preprocess(
     .max(60),
 );
 
-/** `350-40:18 200-230:12`: from-to in degrees and thickness in mm; `none` when none were found. */
+/** `350-40:18 200-230:12:clear`: from-to in degrees, thickness in mm, how near the trunk; `none` when none were found. */
 const rootsCell = z.preprocess(
   (value) => {
     if (value === null || value === '' || value === undefined) return null;
@@ -77,16 +78,20 @@ const rootsCell = z.preprocess(
     const parts = value
       .trim()
       .split(/\s+/)
-      .map((part) => /^(\d+(?:\.\d+)?)-(\d+(?:\.\d+)?):(\d+(?:\.\d+)?)$/.exec(part));
+      .map((part) => /^(\d+(?:\.\d+)?)-(\d+(?:\.\d+)?):(\d+(?:\.\d+)?)(?::(\w+))?$/.exec(part));
     return parts.every((m) => m !== null)
-      ? parts.map((m) => ({ arc: { fromDeg: Number(m[1]), toDeg: Number(m[2]) }, diameterMm: Number(m[3]) }))
+      ? parts.map((m) => ({
+          arc: { fromDeg: Number(m[1]), toDeg: Number(m[2]) },
+          diameterMm: Number(m[3]),
+          ...(m[4] ? { touch: m[4] } : {}),
+        }))
       : value;
   },
   z
     .array(inspectionSchema.shape.circlingRoots.unwrap().element, {
       error: "must be 'none' or from-to:thickness, as in 350-40:18",
     })
-    .max(20)
+    .max(mostRoots)
     .nullable(),
 );
 

@@ -10,3 +10,4 @@ export * from './look-pictures';
 export * from './day-run';
 export * from './moisture-ribbon';
 export * from './hose-places';
+export * from './collar-dial';

@@ -61,7 +61,20 @@ export type Role =
   | 'moisture_drowned'
   | 'moisture_dose'
   | 'moisture_reading'
-  | 'moisture_error';
+  | 'moisture_error'
+  | 'dial_ground'
+  | 'dial_tick'
+  | 'dial_anchor'
+  | 'dial_before'
+  | 'dial_clear'
+  | 'dial_touching'
+  | 'dial_pressing'
+  | 'dial_grown'
+  | 'dial_chosen'
+  | 'dial_pressed'
+  | 'dial_cut'
+  | 'dial_season'
+  | 'dial_share';
 
 export type Point = readonly [x: number, y: number];
 

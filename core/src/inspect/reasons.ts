@@ -1,5 +1,6 @@
 import type { PercolationClass } from '../ground';
 import type { RemedyCode } from '../practice';
+import type { LeftOn, LookSign } from './look';
 import { becauseOf, type ReasonOf } from '../reason';
 
 /** What an inspection gives as why. Lengths are millimetres unless the name says otherwise. */
@@ -33,6 +34,35 @@ export interface InspectReasonFacts {
   roots_staged: { sharePct: number; thickestMm: number; limitPct: number; toPct: number; capPct: number };
   roots_past_correction: { sharePct: number; thickestMm: number; limitPct: number };
   roots_thick: { thickestMm: number; limitMm: number };
+  roots_touching: { count: number };
+  roots_clear: { count: number };
+  roots_grown_in: { count: number; sharePct: number };
+  anchors_none: Record<string, never>;
+  anchors_one_sided: { count: number; gapDeg: number };
+  anchors_around: { count: number; gapDeg: number };
+  wood_green: Record<string, never>;
+  wood_dry_waits: { monthsSincePlanting: number; waitMonths: number };
+  wood_dry: { monthsSincePlanting: number; waitMonths: number };
+  wood_brittle: Record<string, never>;
+  signs_none: Record<string, never>;
+  sign_seen: { sign: LookSign };
+  sign_waits: { sign: LookSign; monthsSincePlanting: number; waitMonths: number };
+  dieback: { sharePct: number; limitPct: number };
+  shoots_short: { shootMm: number; beforeMm: number };
+  shoots_normal: { shootMm: number; beforeMm: number };
+  stands_firm: Record<string, never>;
+  ball_moves: Record<string, never>;
+  guard_fits: Record<string, never>;
+  guard_tight: Record<string, never>;
+  guard_damaged: Record<string, never>;
+  left_on: { thing: LeftOn };
+  nothing_left_on: Record<string, never>;
+  turf_clear: Record<string, never>;
+  turf_creeping: Record<string, never>;
+  flare_guessed: Record<string, never>;
+  bark_sound: Record<string, never>;
+  bark_unsound: { sharePct: number; limitPct: number };
+  bark_decayed: { sharePct: number };
   look_scheduled: { monthAfterPlanting: number };
   look_follow_up: { inDays: number; remedy: RemedyCode };
   look_yearly: Record<string, never>;

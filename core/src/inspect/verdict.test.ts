@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { fieldDefault, withChoice } from '../practice';
+import { isLook, type Inspection } from './look';
 import { compressedSharePct } from './root-arcs';
-import { isLook, judgeInspection, scheduledLook, type Inspection } from './verdict';
+import { judgeInspection, scheduledLook } from './verdict';
 
 const clean: Inspection = {
   inspectedOn: '2026-06-01',

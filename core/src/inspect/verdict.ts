@@ -2,40 +2,14 @@ import { addDaysTo, addMonthsTo, daysBetween, earliest, monthsBetween, type IsoD
 import { InvalidInputError, requireWithin } from '../errors';
 import type { PercolationClass } from '../ground';
 import { limits } from '../limits';
-import { deepTreeRules, girdlingRules, type FindingOf, type Practice, type RemedyCode } from '../practice';
+import { deepTreeRules, type Practice, type RemedyCode } from '../practice';
 import { worstLevel, type Level } from '../reason';
+import { finding, type LookFinding } from './finding';
 import { because, type InspectReason } from './reasons';
-import { compressedSharePct, type CirclingRoot } from './root-arcs';
-
-export const mulchContacts = ['clear', 'touching', 'heaped'] as const;
-export type MulchContact = (typeof mulchContacts)[number];
-
-export const stakeStates = ['none', 'in_place', 'tight', 'biting', 'broken'] as const;
-export type StakeState = (typeof stakeStates)[number];
-
-/** A finger in the top of the ball tells two things apart. */
-export const fingerClasses = ['finger_dry', 'finger_moist'] as const;
-export type FingerClass = (typeof fingerClasses)[number];
-
-/** What a probe finds at ball depth. */
-export const probeClasses = ['dry', 'slightly_dry', 'moist', 'wet', 'saturated'] as const;
-export type ProbeClass = (typeof probeClasses)[number];
-
-/** One look at one tree. `null` means not looked at; an empty list of roots means looked and none found. */
-export interface Inspection {
-  readonly inspectedOn: IsoDate;
-  /** Flare below the surface; negative stands above it. */
-  readonly flareDepthMm: number | null;
-  readonly mulchDepthMm: number | null;
-  readonly mulchContact: MulchContact | null;
-  readonly stake: StakeState | null;
-  readonly probe: ProbeClass | null;
-  readonly circlingRoots: readonly CirclingRoot[] | null;
-  /** What a finger finds where there was no probe; left out where nobody tried. */
-  readonly finger?: FingerClass | undefined;
-}
-
-export type LookFinding = FindingOf<'flare' | 'mulch' | 'stake' | 'moisture' | 'roots', InspectReason>;
+import { judgeBark, judgeFixtures, judgeWholeTree } from './judge-tree';
+import { judgeRoots } from './judge-roots';
+import { isLook, type Inspection } from './look';
+import { requireRoots } from './root-arcs';
 
 export interface NextLook {
   readonly on: IsoDate;
@@ -58,10 +32,6 @@ export interface InspectionContext {
   readonly percolation: PercolationClass | undefined;
 }
 
-/** Whether a look says anything at all. */
-export const isLook = ({ inspectedOn: _day, ...seen }: Inspection): boolean =>
-  Object.values(seen).some((value) => value !== null && value !== undefined);
-
 const severity: Readonly<Record<Level, number>> = { urgent: 0, act: 1, watch: 2, good: 3 };
 
 /**
@@ -77,16 +47,22 @@ export function judgeInspection(look: Inspection, context: InspectionContext): I
   }
   const months = monthsBetween(context.plantedOn, look.inspectedOn);
   const findings = [
+    ...judgeWholeTree(look, months),
+    ...judgeFixtures(look),
     judgeFlareDepth(look, context, months),
+    look.flareBy === 'guessed' ? finding('flare', 'watch', because('flare_guessed', {})) : undefined,
+    ...judgeBark(look),
     ...judgeMulch(look, context.practice),
     judgeStake(look, context.practice, months),
     judgeProbe(look, context.percolation),
-    judgeRoots(look, context.practice),
+    ...judgeRoots(look, context.practice),
   ]
     .filter((f) => f !== undefined)
     .sort((a, b) => severity[a.level] - severity[b.level]);
+  // Worst first: what two findings ask for is asked once, by the day of the worse.
   const remedies = findings
-    .filter((f) => f.remedy !== 'none' && f.level !== 'good')
+    .filter(({ remedy, level }) => remedy !== 'none' && level !== 'good')
+    .filter(({ remedy }, i, all) => all.findIndex((other) => other.remedy === remedy) === i)
     .map(({ remedy, level }) => ({
       remedy,
       level,
@@ -150,18 +126,11 @@ function nextLook(look: Inspection, context: InspectionContext, remedies: readon
 function requireInspection(look: Inspection): void {
   if (look.flareDepthMm !== null) requireWithin('flareDepthMm', look.flareDepthMm, limits.flareDepthMm);
   if (look.mulchDepthMm !== null) requireWithin('mulchDepthMm', look.mulchDepthMm, limits.mulchDepthMm);
-  look.circlingRoots?.forEach((root, i) =>
-    requireWithin(`circlingRoots[${i}].diameterMm`, root.diameterMm, limits.rootDiameterMm),
-  );
-}
-
-function finding(
-  aspect: LookFinding['aspect'],
-  level: Level,
-  reason: InspectReason,
-  remedy: RemedyCode = 'none',
-): LookFinding {
-  return { aspect, level, because: reason, remedy };
+  if (look.diebackPct !== undefined) requireWithin('diebackPct', look.diebackPct, limits.sharePct);
+  if (look.barkPct !== undefined) requireWithin('barkPct', look.barkPct, limits.sharePct);
+  if (look.shootMm !== undefined) requireWithin('shootMm', look.shootMm, limits.shootMm);
+  if (look.shootBeforeMm !== undefined) requireWithin('shootBeforeMm', look.shootBeforeMm, limits.shootMm);
+  requireRoots(look.circlingRoots ?? [], look.anchors);
 }
 
 function judgeFlareDepth(look: Inspection, context: InspectionContext, months: number): LookFinding | undefined {
@@ -191,24 +160,30 @@ function judgeFlareDepth(look: Inspection, context: InspectionContext, months: n
 
 function judgeMulch(look: Inspection, practice: Practice): LookFinding[] {
   const found: LookFinding[] = [];
+  const lies = look.mulchContact === 'heaped' || look.mulchContact === 'touching';
   if (look.mulchContact === 'heaped')
     found.push(finding('mulch', 'act', because('mulch_heaped', {}), 'pull_back_mulch'));
   if (look.mulchContact === 'touching')
     found.push(finding('mulch', 'act', because('mulch_touching', {}), 'pull_back_mulch'));
+  if (look.turf === 'creeping') found.push(finding('mulch', 'watch', because('turf_creeping', {}), 'clear_turf'));
+  if (look.turf === 'clear') found.push(finding('mulch', 'good', because('turf_clear', {})));
   const depthMm = look.mulchDepthMm;
   if (depthMm === null) return found;
   const { min: minMm, max: maxMm } = practice.mulch.acceptedDepthMm;
   if (depthMm > maxMm) found.push(finding('mulch', 'act', because('mulch_thick', { depthMm, maxMm }), 'thin_mulch'));
   else if (depthMm < minMm) {
     // What lies heaped at the trunk is what the ring lacks: it is pulled back and spread, nothing is brought.
-    const remedy = found.length > 0 ? 'none' : 'top_up_mulch';
+    const remedy = lies ? 'none' : 'top_up_mulch';
     found.push(finding('mulch', 'watch', because('mulch_thin', { depthMm, minMm }), remedy));
-  } else if (found.length === 0)
-    found.push(finding('mulch', 'good', because('mulch_in_range', { depthMm, minMm, maxMm })));
+  } else if (!lies) found.push(finding('mulch', 'good', because('mulch_in_range', { depthMm, minMm, maxMm })));
   return found;
 }
 
 function judgeStake(look: Inspection, practice: Practice, months: number): LookFinding | undefined {
+  // A ball that moves has said already what is to be done; a stake is not taken from it because its time is over.
+  if (look.rocks === 'ball_moves' && (look.stake === 'none' || look.stake === 'in_place' || look.stake === 'broken')) {
+    return undefined;
+  }
   const facts = { monthsSincePlanting: months, offAfterMonths: practice.staking.offAfterMonths };
   switch (look.stake) {
     case null:
@@ -256,27 +231,4 @@ function judgeFinger({ finger }: Inspection): LookFinding | undefined {
   return finger === 'finger_dry'
     ? finding('moisture', 'act', because('finger_dry', {}), 'water_soon')
     : finding('moisture', 'good', because('finger_moist', {}));
-}
-
-function judgeRoots(look: Inspection, practice: Practice): LookFinding | undefined {
-  if (look.circlingRoots === null) return undefined;
-  if (look.circlingRoots.length === 0) return finding('roots', 'good', because('roots_none_circling', {}));
-  const rules = practice.inspection.roots;
-  const sharePct = compressedSharePct(look.circlingRoots.map((root) => root.arc));
-  const thickestMm = Math.max(...look.circlingRoots.map((root) => root.diameterMm));
-  if (sharePct > rules.referOverPct) {
-    const facts = { sharePct, thickestMm, limitPct: rules.referOverPct };
-    return finding('roots', 'urgent', because('roots_past_correction', facts), 'refer_arborist');
-  }
-  if (thickestMm > rules.referRootOverMm) {
-    const facts = { thickestMm, limitMm: rules.referRootOverMm };
-    return finding('roots', 'act', because('roots_thick', facts), 'refer_arborist');
-  }
-  if (sharePct >= rules.stagedFromPct) {
-    const { stagedFromPct: limitPct, referOverPct: toPct, seasonCapPct: capPct } = rules;
-    const facts = { sharePct, thickestMm, limitPct, toPct, capPct };
-    return finding('roots', 'act', because('roots_staged', facts), girdlingRules[rules.rule].heavy);
-  }
-  const facts = { sharePct, thickestMm, limitPct: rules.stagedFromPct };
-  return finding('roots', 'act', because('roots_pressing', facts), girdlingRules[rules.rule].light);
 }

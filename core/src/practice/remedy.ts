@@ -29,7 +29,15 @@ export type RemedyCode =
   | 'cut_stem_roots'
   | 'cut_stubs'
   | 'refit_guard'
-  | 'take_off_device';
+  | 'take_off_device'
+  | 'probe_first'
+  | 'prune_structure'
+  | 'prune_broken'
+  | 'protect_trunk'
+  | 'name_pest'
+  | 'fence_roots'
+  | 'take_things_off'
+  | 'clear_turf';
 
 /** Remedies that bring water; whoever pours it has done them. */
 export const givesWater: readonly RemedyCode[] = ['water_now', 'water_soon', 'give_rest_of_soak'];

@@ -11,6 +11,7 @@ export type Quantity =
   | 'massKg'
   | 'rateMmPerH'
   | 'slopePct'
+  | 'sharePct'
   | 'bearingDeg'
   | 'minute'
   | 'clearanceM'
@@ -75,6 +76,7 @@ export const displays: Readonly<Record<Quantity, Readonly<Record<UnitSystem, Dis
     us: { unit: 'in/h', factor: 1 / mmPerInch, decimals: 2 },
   },
   slopePct: same('%', 0),
+  sharePct: same('%', 0),
   bearingDeg: same('°', 0),
   minute: same('min', 0),
   clearanceM: { metric: { unit: 'm', factor: 1, decimals: 2 }, us: { unit: 'ft', factor: 1 / mPerFoot, decimals: 1 } },

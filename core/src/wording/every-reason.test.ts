@@ -32,6 +32,7 @@ import {
 } from '../stock';
 import { fall } from '../../testing/checked-case';
 import { dayReasons } from '../../testing/day-reasons';
+import { lookCases } from '../../testing/look-cases';
 import { deviceReasons } from '../../testing/device-cases';
 import { treeWaterReasons } from '../../testing/water-cases';
 import { remedyWords } from './say-remedy';
@@ -433,6 +434,7 @@ function ofLooks(): Reason[] {
     { circlingRoots: [] },
     ...([30, 120, 200] as const).map((toDeg) => ({ circlingRoots: [{ arc: { fromDeg: 0, toDeg }, diameterMm: 20 }] })),
     { circlingRoots: [{ arc: { fromDeg: 0, toDeg: 30 }, diameterMm: 60 }] },
+    ...lookCases,
   ];
   const nothing = {
     flareDepthMm: null,

@@ -1,5 +1,6 @@
 export * from './measured';
 export * from './names';
+export * from './look-names';
 export * from './say-remedy';
 export * from './say-reason';
 export * from './say-facts';

@@ -2,8 +2,20 @@ import { assignmentNames, type RecordFacts, type RecordKind } from '../record';
 import type { Horizon, IrrigationWater, NeighbourRoots, SiteThing } from '../ground';
 import type { MetRoot } from '../day';
 import type { AdventitiousRoots, Arrival } from '../stock';
+import type { Anchor, CirclingRoot } from '../inspect';
 import type { RemedyCode } from '../practice';
 import { formatQuantity, type UnitSystem } from '../units';
+import {
+  aliveNames,
+  barkNames,
+  flareByNames,
+  guardNames,
+  leftOnNames,
+  rockingNames,
+  rootTouchNames,
+  lookSignNames,
+  turfNames,
+} from './look-names';
 import { isMeasured, measuredFacts } from './measured';
 import {
   crownFaceNames,
@@ -56,13 +68,21 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   roots: rootWorkNames,
   cutAway: cutAwayNames,
   plumb: plumbNames,
+  alive: aliveNames,
+  signs: lookSignNames,
+  rocks: rockingNames,
+  guard: guardNames,
+  leftOn: leftOnNames,
+  turf: turfNames,
+  flareBy: flareByNames,
+  bark: barkNames,
 };
 
 /** The facts of a record as names and values in the reader's units; what was not looked at is left out. */
 export function sayFacts<K extends RecordKind>(facts: RecordFacts[K], units: UnitSystem): SaidFact[] {
   return Object.entries(facts)
     .filter(([key, value]) => value !== null && value !== '' && key in factNames)
-    .filter(([, value]) => !Array.isArray(value) || value.length > 0)
+    .filter(([key, value]) => !Array.isArray(value) || value.length > 0 || key in noneWords)
     .map(([key, value]) => ({ key, name: factNames[key] ?? key, value: sayFact(key, value, units) }));
 }
 
@@ -70,18 +90,26 @@ function sayFact(key: string, value: unknown, units: UnitSystem): string {
   if (key === 'share') return `${Math.round(Number(value) * 100)} %`;
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (key === 'remedy') return remedyWords[value as RemedyCode].act;
-  if (key === 'circlingRoots')
-    return sayRoots(value as readonly { arc: { fromDeg: number; toDeg: number }; diameterMm: number }[], units);
+  if (key === 'circlingRoots') return sayRoots(value as readonly CirclingRoot[], units);
   if (key === 'clearances')
     return (value as readonly { thing: SiteThing; distanceM: number }[])
       .map(({ thing, distanceM }) => `${siteThingNames[thing]} ${formatQuantity(distanceM, 'clearanceM', units)}`)
       .join(', ');
+  if (Array.isArray(value) && value.length === 0 && key in noneWords) return noneWords[key] ?? '';
   if (key in parts) return parts[key]?.(value as never, units) ?? '';
   if (key === 'percolation' || key === 'readings') return `${(value as unknown[]).length} readings`;
   if (Array.isArray(value)) return value.map((part) => sayFact(key, part, units)).join(', ');
   if (typeof value === 'string') return words[key]?.[value] ?? value;
   return isMeasured(key) ? formatQuantity(Number(value), measuredFacts[key].quantity, units) : String(value);
 }
+
+/** Lists that were looked for and are empty say so. */
+const noneWords: Readonly<Record<string, string>> = {
+  circlingRoots: 'none seen',
+  signs: 'none seen',
+  leftOn: 'nothing',
+  anchors: 'none seen',
+};
 
 /** Facts that have parts of their own. */
 const parts: Readonly<Record<string, (value: never, units: UnitSystem) => string>> = {
@@ -98,6 +126,10 @@ const parts: Readonly<Record<string, (value: never, units: UnitSystem) => string
       .join(', '),
   neighbourRoots: ({ species, distanceM, thickestMm }: NeighbourRoots, units) =>
     `${species || 'species not known'}, ${formatQuantity(distanceM, 'clearanceM', units)} away, up to ${formatQuantity(thickestMm, 'lengthMm', units)}`,
+  anchors: (all: readonly Anchor[], units) =>
+    all
+      .map(({ bearingDeg, diameterMm }) => `${formatQuantity(diameterMm, 'lengthMm', units)} at ${bearingDeg}°`)
+      .join(', '),
   arrival: ({ covered, moist, wateredEveryDays }: Arrival) =>
     [
       covered === null ? '' : covered ? 'covered' : 'uncovered',
@@ -115,12 +147,11 @@ const parts: Readonly<Record<string, (value: never, units: UnitSystem) => string
       .join('; '),
 };
 
-function sayRoots(
-  roots: readonly { arc: { fromDeg: number; toDeg: number }; diameterMm: number }[],
-  units: UnitSystem,
-): string {
-  if (roots.length === 0) return 'none seen';
+function sayRoots(roots: readonly CirclingRoot[], units: UnitSystem): string {
   return roots
-    .map(({ arc, diameterMm }) => `${formatQuantity(diameterMm, 'lengthMm', units)} over ${arc.fromDeg}–${arc.toDeg}°`)
+    .map(({ arc, diameterMm, touch }) => {
+      const where = `${formatQuantity(diameterMm, 'lengthMm', units)} over ${arc.fromDeg}–${arc.toDeg}°`;
+      return touch ? `${where}, ${rootTouchNames[touch]}` : where;
+    })
     .join(', ');
 }

@@ -1,7 +1,10 @@
 import type { InspectReasonFacts } from '../inspect';
+import { leftOnNames, lookSignNames } from './look-names';
 import { percolationNames } from './names';
 import { remedyWords } from './say-remedy';
 import { months, days, lower, type Sentences } from './sentence';
+
+const roots = (n: number): string => (n === 1 ? '1 root' : `${n} roots`);
 
 export const inspectSentences: Sentences<InspectReasonFacts> = {
   flare_visible: (f, s) =>
@@ -44,6 +47,40 @@ export const inspectSentences: Sentences<InspectReasonFacts> = {
   roots_past_correction: (f, s) =>
     `Roots press on ${s.n(f.sharePct, 1)} % of the trunk, over ${s.pct(f.limitPct)}; correction seldom succeeds.`,
   roots_thick: (f, s) => `A circling root is ${s.mm(f.thickestMm)} thick, over ${s.mm(f.limitMm)}.`,
+  roots_touching: (f) => `${roots(f.count)} touch the trunk: they press once both have thickened.`,
+  roots_clear: (f) => `${roots(f.count)} cross or circle, clear of the trunk.`,
+  roots_grown_in: (f, s) =>
+    `${roots(f.count)} grown into the trunk; ${s.n(f.sharePct, 1)} % of it is pressed. Not for the crew.`,
+  anchors_none: () => 'No root runs away from the trunk as far as it is exposed: nothing shows what holds it.',
+  anchors_one_sided: (f) =>
+    `${roots(f.count)} hold it, none over ${Math.round(f.gapDeg)}° of the compass: root cuts are weighed with care.`,
+  anchors_around: (f) => `${roots(f.count)} hold it, the widest gap ${Math.round(f.gapDeg)}°.`,
+  wood_green: () => 'Green under the bark.',
+  wood_dry_waits: (f) =>
+    `Dry under the bark ${months(f.monthsSincePlanting)} after planting; waited for until ${months(f.waitMonths)} are round.`,
+  wood_dry: (f) => `Dry under the bark ${months(f.monthsSincePlanting)} after planting.`,
+  wood_brittle: () => 'Wood dry and brittle at every height: it is dead.',
+  signs_none: () => 'Nothing to be seen on crown and trunk.',
+  sign_seen: (f) => `Seen: ${lookSignNames[f.sign]}.`,
+  sign_waits: (f) =>
+    `Seen: ${lookSignNames[f.sign]}. Usual in the first year, ${months(f.monthsSincePlanting)} of ${f.waitMonths} are gone.`,
+  dieback: (f, s) => `${s.pct(f.sharePct)} of the crown is dead; from ${s.pct(f.limitPct)} on an arborist looks.`,
+  shoots_short: (f, s) => `Shoots of ${s.mm(f.shootMm)}, last year ${s.mm(f.beforeMm)}: under half.`,
+  shoots_normal: (f, s) => `Shoots of ${s.mm(f.shootMm)}, last year ${s.mm(f.beforeMm)}.`,
+  stands_firm: () => 'Rocked by hand the ball does not move.',
+  ball_moves: () => 'Rocked by hand the ball moves in the soil: new roots tear.',
+  guard_fits: () => 'The guard fits.',
+  guard_tight: () => 'The guard is tight or rubs.',
+  guard_damaged: () => 'The guard is damaged.',
+  left_on: (f) => `Still on the tree: ${leftOnNames[f.thing]}.`,
+  nothing_left_on: () => 'Nothing is left on that should be off.',
+  turf_clear: () => 'The ring is free of grass.',
+  turf_creeping: () => 'Grass creeps into the ring: it drinks before the tree does.',
+  flare_guessed: () => 'The depth of the flare is guessed: scrape to the first root to know it.',
+  bark_sound: () => 'Bark below the old line of the soil is sound.',
+  bark_unsound: (f, s) =>
+    `Bark below the old line is soft or cracked over ${s.pct(f.sharePct)} of the girth; from ${s.pct(f.limitPct)} on an arborist looks.`,
+  bark_decayed: (f, s) => `Bark below the old line is decayed over ${s.pct(f.sharePct)} of the girth.`,
   look_scheduled: (f) => `Scheduled look ${months(f.monthAfterPlanting)} after planting.`,
   look_follow_up: (f) => `Look again in ${days(f.inDays)} after: ${lower(remedyWords[f.remedy].act)}.`,
   look_yearly: () => 'Yearly look until established.',

@@ -142,6 +142,46 @@ export const remedyWords: Readonly<Record<RemedyCode, RemedyWords>> = {
     how: 'Take it off, look at the bark under it, and put it on wider; or leave it off once the bark is rough.',
     caution: null,
   },
+  probe_first: {
+    act: 'Probe the ball first',
+    how: 'Leaves that hang, pale or brown are of a ball too dry or too wet alike: feel it at its base before anything is done.',
+    caution: null,
+  },
+  prune_structure: {
+    act: 'Train a leader',
+    how: 'Choose the straightest upright shoot as leader and shorten its rivals, while the tree is young.',
+    caution: 'Cut just outside the branch collar, no stubs; never near wires.',
+  },
+  prune_broken: {
+    act: 'Cut broken branches',
+    how: 'Cut what is broken or torn back to a sound branch or to its collar.',
+    caution: 'Cut just outside the branch collar, no stubs; never near wires.',
+  },
+  protect_trunk: {
+    act: 'Protect the trunk',
+    how: 'Widen the mulch ring so that no machine comes near, and fit a loose guard; leave the wound open.',
+    caution: null,
+  },
+  name_pest: {
+    act: 'Have the pest named',
+    how: 'Photograph it and its traces and have it named before anything is used; tell whom the local list says.',
+    caution: 'Products only by their label and by whoever is licensed.',
+  },
+  fence_roots: {
+    act: 'Fence the root zone',
+    how: 'Keep feet, machines and stores off the roots with a fence, and mulch inside it.',
+    caution: 'No digging without a valid utility ticket.',
+  },
+  take_things_off: {
+    act: 'Take off what is left on',
+    how: 'Take off nursery stake, tags, wrap, bag or wire, and look at the bark under them.',
+    caution: null,
+  },
+  clear_turf: {
+    act: 'Clear grass out of the ring',
+    how: 'Pull or slice grass out of the ring by hand and mulch over it.',
+    caution: 'No trimmer near the trunk; herbicides only by label and licence.',
+  },
   take_off_device: {
     act: 'Take off the watering device',
     how: 'Take it off, look at the bark below it, and write down where it is kept.',

@@ -95,7 +95,9 @@ function inspectionCells(kept: Kept): Partial<Cells> {
   const looks = ofKind(kept, 'inspection').map(({ facts }) => facts);
   const last = looks.sort((a, b) => a.inspectedOn.localeCompare(b.inspectedOn)).at(-1);
   if (!last) return {};
-  const roots = last.circlingRoots?.map(({ arc, diameterMm }) => `${arc.fromDeg}-${arc.toDeg}:${diameterMm}`);
+  const roots = last.circlingRoots?.map(
+    ({ arc, diameterMm, touch }) => `${arc.fromDeg}-${arc.toDeg}:${diameterMm}${touch ? `:${touch}` : ''}`,
+  );
   return {
     inspected_on: last.inspectedOn,
     flare_depth_mm: last.flareDepthMm,

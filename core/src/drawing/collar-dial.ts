@@ -1,0 +1,256 @@
+import {
+  arcLengthDeg,
+  isPressing,
+  rimPieces,
+  type Anchor,
+  type CirclingRoot,
+  type RootTouch,
+  type StagedPlan,
+} from '../inspect';
+import { formatNumber, formatQuantity, type UnitSystem } from '../units';
+import { rootTouchNames } from '../wording';
+import type { Drawing, Point, Role, Shape } from './shapes';
+
+export interface CollarDialInput {
+  readonly roots: readonly CirclingRoot[];
+  readonly anchors: readonly Anchor[];
+  /** As an earlier look found them; drawn faintly under what is found now. */
+  readonly before?: readonly CirclingRoot[] | undefined;
+  /** What is cut in which season, drawn at both cut points. */
+  readonly plan?: StagedPlan | undefined;
+  /** Index of the root that is being looked at. */
+  readonly chosen?: number | null | undefined;
+  readonly units: UnitSystem;
+  readonly sidePx: number;
+}
+
+/** Of half the side: the trunk, the lane of roots that press, and how far anchors reach. */
+const shares = { trunk: 0.34, lane: 0.1, reach: 0.94, label: 0.86 } as const;
+const roleOf: Readonly<Record<RootTouch, Role>> = {
+  clear: 'dial_clear',
+  touching: 'dial_touching',
+  pressing: 'dial_pressing',
+  grown_in: 'dial_grown',
+};
+/** How far from the rim a root is drawn, in lanes. */
+const offOf: Readonly<Record<RootTouch, number>> = { clear: 1.6, touching: 0.55, pressing: 0, grown_in: -0.5 };
+
+/** Where things are on the dial: bearings to points and back. */
+export class DialFrame {
+  readonly half: number;
+  readonly trunkPx: number;
+  private readonly lanePx: number;
+
+  constructor(sidePx: number) {
+    this.half = sidePx / 2;
+    this.trunkPx = this.half * shares.trunk;
+    this.lanePx = this.half * shares.lane;
+  }
+
+  at(bearingDeg: number, radiusPx: number): Point {
+    const turn = (bearingDeg * Math.PI) / 180;
+    return [this.half + Math.sin(turn) * radiusPx, this.half - Math.cos(turn) * radiusPx];
+  }
+
+  /** The bearing of a point, whole degrees, and how far out it is of half the side. */
+  of([x, y]: Point): { readonly bearingDeg: number; readonly out: number } {
+    const [dx, dy] = [x - this.half, this.half - y];
+    const deg = Math.round((Math.atan2(dx, dy) * 180) / Math.PI);
+    return { bearingDeg: (deg + 360) % 360, out: Math.hypot(dx, dy) / this.half };
+  }
+
+  /** How wide a root of a thickness is drawn. */
+  widthPx(diameterMm: number): number {
+    return Math.min(this.lanePx * 1.6, Math.max(4, 3 + diameterMm * 0.3));
+  }
+
+  /** The middle of the band a root is drawn as. */
+  radiusPx({ touch = 'pressing', diameterMm }: CirclingRoot, lane: number): number {
+    return this.trunkPx + this.widthPx(diameterMm) / 2 + (offOf[touch] + lane) * this.lanePx;
+  }
+}
+
+/**
+ * The collar from above, north up: the trunk, its rim thick where roots press, each root as a band as wide as it is thick
+ * and as near as it lies, what holds the tree running out, the earlier look faint below, and the plan of cuts.
+ */
+export function collarDial(input: CollarDialInput): Drawing {
+  const { roots, anchors, before = [], plan, chosen = null, units, sidePx } = input;
+  const frame = new DialFrame(sidePx);
+  const mm = (value: number) => formatQuantity(value, 'lengthMm', units);
+  const share = rimPieces(roots.filter(isPressing).map(({ arc }) => arc));
+  const sharePct = share.reduce((sum, [from, to]) => sum + to - from, 0) / 3.6;
+  const lanes = lanesOf(roots);
+  const shapes: Shape[] = [
+    ...compass(frame),
+    ...anchors.map(({ bearingDeg, diameterMm }): Shape => ({
+      kind: 'polygon',
+      role: 'dial_anchor',
+      points: ray(frame, bearingDeg, frame.widthPx(diameterMm)),
+      title: `Holds the tree at ${bearingDeg}°, ${mm(diameterMm)}`,
+    })),
+    { kind: 'polygon', role: 'trunk', points: arcPoints(frame, 0, 360, frame.trunkPx) },
+    ...before.map((root): Shape => ({
+      kind: 'line',
+      role: 'dial_before',
+      points: arcPoints(frame, root.arc.fromDeg, endOf(root), frame.radiusPx(root, 0)),
+    })),
+    ...roots.map((root, i): Shape => {
+      const { arc, diameterMm, touch = 'pressing' } = root;
+      return {
+        kind: 'polygon',
+        role: i === chosen ? 'dial_chosen' : roleOf[touch],
+        points: band(frame, root, lanes[i] ?? 0),
+        title: `Root ${i + 1}: ${arc.fromDeg}° to ${arc.toDeg}°, ${mm(diameterMm)}, ${rootTouchNames[touch]}`,
+      };
+    }),
+    ...share.map(([from, to]): Shape => ({
+      kind: 'line',
+      role: 'dial_pressed',
+      points: arcPoints(frame, from, to, frame.trunkPx - 4),
+    })),
+    ...(plan ? cuts(frame, input, lanes) : []),
+    ...roots.map((root, i): Shape => numberOf(frame, root, { i, lane: lanes[i] ?? 0 })),
+    {
+      kind: 'text',
+      role: 'dial_share',
+      at: [frame.half, frame.half + 8],
+      text: `${formatNumber(sharePct, 0)} %`,
+      align: 'middle',
+      sizePx: Math.max(18, sidePx * 0.07),
+      strong: true,
+    },
+    {
+      kind: 'text',
+      role: 'dial_share',
+      at: [frame.half, frame.half + 8 + Math.max(15, sidePx * 0.05)],
+      text: 'pressed',
+      align: 'middle',
+      sizePx: Math.max(12, sidePx * 0.035),
+      strong: false,
+    },
+  ];
+  return { widthPx: sidePx, heightPx: sidePx, shapes, description: describe(input, sharePct) };
+}
+
+function describe({ roots, anchors, plan, before }: CollarDialInput, sharePct: number): string {
+  const words = [
+    `The collar from above, north up: ${roots.length === 1 ? '1 root circles' : `${roots.length} roots circle`}`,
+    `${formatNumber(sharePct, 1)} % of the trunk is pressed`,
+    anchors.length > 0 ? `${anchors.length} hold the tree` : '',
+    before && before.length > 0 ? `${before.length} of the look before below` : '',
+    plan && plan.seasons.length > 0 ? `cuts over ${plan.seasons.length} seasons` : '',
+  ];
+  return words.filter(Boolean).join(', ');
+}
+
+const lengthOf = ({ arc }: CirclingRoot): number => arcLengthDeg(arc);
+const endOf = (root: CirclingRoot): number => root.arc.fromDeg + lengthOf(root);
+
+/** Roots that lie over one another are drawn side by side: each in the first lane that is free along its arc. */
+function lanesOf(roots: readonly CirclingRoot[]): number[] {
+  const lanes: number[] = [];
+  roots.forEach((root, i) => {
+    const taken = new Set(
+      roots.slice(0, i).flatMap((other, k) => (overlap(root, other) && near(root, other) ? [lanes[k] ?? 0] : [])),
+    );
+    let lane = 0;
+    while (taken.has(lane)) lane += 1;
+    lanes.push(lane);
+  });
+  return lanes;
+}
+const near = (a: CirclingRoot, b: CirclingRoot): boolean => (a.touch ?? 'pressing') === (b.touch ?? 'pressing');
+function overlap(a: CirclingRoot, b: CirclingRoot): boolean {
+  const starts = (one: CirclingRoot, other: CirclingRoot) =>
+    (((other.arc.fromDeg - one.arc.fromDeg) % 360) + 360) % 360 <= lengthOf(one);
+  return starts(a, b) || starts(b, a);
+}
+
+function arcPoints(frame: DialFrame, fromDeg: number, toDeg: number, radiusPx: number): Point[] {
+  const steps = Math.max(2, Math.ceil(Math.abs(toDeg - fromDeg) / 6));
+  return Array.from({ length: steps + 1 }, (_, i) => frame.at(fromDeg + ((toDeg - fromDeg) * i) / steps, radiusPx));
+}
+
+/** A root along its arc, leaving outward where it ends: from there on it grows away. */
+function band(frame: DialFrame, root: CirclingRoot, lane: number): Point[] {
+  const half = frame.widthPx(root.diameterMm) / 2;
+  const radius = frame.radiusPx(root, lane);
+  const [from, to] = [root.arc.fromDeg, endOf(root)];
+  const out = radius + frame.half * 0.14;
+  const turn = 14;
+  return [
+    ...arcPoints(frame, from, to, radius + half),
+    frame.at(to + turn, out + half),
+    frame.at(to + turn + 3, out - half),
+    ...arcPoints(frame, to, from, radius - half),
+    frame.at(from - turn - 3, out - half),
+    frame.at(from - turn, out + half),
+  ];
+}
+
+function ray(frame: DialFrame, bearingDeg: number, widthPx: number): Point[] {
+  const wide = (Math.asin(Math.min(1, widthPx / 2 / frame.trunkPx)) * 180) / Math.PI;
+  const reach = frame.half * shares.reach;
+  return [
+    frame.at(bearingDeg - wide * 1.4, frame.trunkPx * 0.98),
+    frame.at(bearingDeg - wide * 0.3, reach),
+    frame.at(bearingDeg + wide * 0.3, reach),
+    frame.at(bearingDeg + wide * 1.4, frame.trunkPx * 0.98),
+  ];
+}
+
+function compass(frame: DialFrame): Shape[] {
+  const ring = arcPoints(frame, 0, 360, frame.half * shares.reach);
+  const names = ['N', 'E', 'S', 'W'];
+  return [
+    { kind: 'polygon', role: 'dial_ground', points: ring },
+    ...Array.from({ length: 12 }, (_, i): Shape => ({
+      kind: 'line',
+      role: 'dial_tick',
+      points: [frame.at(i * 30, frame.half * 0.9), frame.at(i * 30, frame.half * shares.reach)],
+    })),
+    ...names.map((text, i): Shape => {
+      const [x, y] = frame.at(i * 90, frame.half * 0.83);
+      return { kind: 'text', role: 'note', at: [x, y + 5], text, align: 'middle', sizePx: 14, strong: i === 0 };
+    }),
+  ];
+}
+
+function numberOf(frame: DialFrame, root: CirclingRoot, { i, lane }: { i: number; lane: number }): Shape {
+  const middle = root.arc.fromDeg + lengthOf(root) / 2;
+  const [x, y] = frame.at(middle, frame.radiusPx(root, lane) + frame.widthPx(root.diameterMm) / 2 + 11);
+  return {
+    kind: 'text',
+    role: 'label',
+    at: [x, y + 4],
+    text: String(i + 1),
+    align: 'middle',
+    sizePx: 13,
+    strong: true,
+  };
+}
+
+/** Both cut points of each root that goes, and in which season; the piece beyond may stay. */
+function cuts(frame: DialFrame, { roots, plan }: CollarDialInput, lanes: readonly number[]): Shape[] {
+  return (plan?.seasons ?? []).flatMap(({ cuts: all }, season) =>
+    all.flatMap(({ root: i }): Shape[] => {
+      const root = roots[i];
+      if (!root) return [];
+      const radius = frame.radiusPx(root, lanes[i] ?? 0);
+      const half = frame.widthPx(root.diameterMm) / 2 + 4;
+      const across = (deg: number): Shape => ({
+        kind: 'line',
+        role: 'dial_cut',
+        points: [frame.at(deg, radius - half), frame.at(deg, radius + half)],
+      });
+      const [x, y] = frame.at(root.arc.fromDeg, radius + half + 10);
+      const text = `S${season + 1}`;
+      return [
+        across(root.arc.fromDeg),
+        across(endOf(root)),
+        { kind: 'text', role: 'dial_season', at: [x, y + 4], text, align: 'middle', sizePx: 12, strong: true },
+      ];
+    }),
+  );
+}

@@ -1,0 +1,90 @@
+import type { IsoDate } from '../calendar';
+import type { Anchor, CirclingRoot } from './root-arcs';
+
+export const mulchContacts = ['clear', 'touching', 'heaped'] as const;
+export type MulchContact = (typeof mulchContacts)[number];
+
+export const stakeStates = ['none', 'in_place', 'tight', 'biting', 'broken'] as const;
+export type StakeState = (typeof stakeStates)[number];
+
+/** A finger in the top of the ball tells two things apart. */
+export const fingerClasses = ['finger_dry', 'finger_moist'] as const;
+export type FingerClass = (typeof fingerClasses)[number];
+
+/** What a probe finds at ball depth. */
+export const probeClasses = ['dry', 'slightly_dry', 'moist', 'wet', 'saturated'] as const;
+export type ProbeClass = (typeof probeClasses)[number];
+
+/** One look at one tree. `null` means not looked at; an empty list of roots means looked and none found. */
+export interface Inspection {
+  readonly inspectedOn: IsoDate;
+  /** Flare below the surface; negative stands above it. */
+  readonly flareDepthMm: number | null;
+  readonly mulchDepthMm: number | null;
+  readonly mulchContact: MulchContact | null;
+  readonly stake: StakeState | null;
+  readonly probe: ProbeClass | null;
+  readonly circlingRoots: readonly CirclingRoot[] | null;
+  /** What follows is left out where nobody looked. What a finger finds where there was no probe. */
+  readonly finger?: FingerClass | undefined;
+  /** A twig bent and the bark scratched at three heights: the worst of them. */
+  readonly alive?: AliveClass | undefined;
+  /** Seen on crown, trunk and the ground around; none where somebody looked and found nothing. */
+  readonly signs?: readonly LookSign[] | undefined;
+  /** Of the crown, what is dead. % */
+  readonly diebackPct?: number | undefined;
+  /** Length of this year's shoots, and of last year's. */
+  readonly shootMm?: number | undefined;
+  readonly shootBeforeMm?: number | undefined;
+  /** The trunk rocked by hand. */
+  readonly rocks?: RockingClass | undefined;
+  readonly guard?: GuardState | undefined;
+  /** What should be off by now and is not. */
+  readonly leftOn?: readonly LeftOn[] | undefined;
+  readonly turf?: 'clear' | 'creeping' | undefined;
+  /** How the depth of the flare is known. */
+  readonly flareBy?: 'scraped' | 'guessed' | undefined;
+  /** Bark below the old line of the soil, and over what share of the girth it is not sound. */
+  readonly bark?: BarkState | undefined;
+  readonly barkPct?: number | undefined;
+  /** Roots that run away from the trunk, as far as they are exposed. */
+  readonly anchors?: readonly Anchor[] | undefined;
+}
+
+export const aliveClasses = ['green', 'dry', 'brittle'] as const;
+export type AliveClass = (typeof aliveClasses)[number];
+
+export const lookSigns = [
+  'wilting',
+  'pale_leaves',
+  'scorched_edges',
+  'small_leaves',
+  'thin_crown',
+  'leafless',
+  'shedding',
+  'sprouts_at_base',
+  'leader_lost',
+  'leans',
+  'trunk_wound',
+  'broken_branches',
+  'pests',
+  'traffic_on_roots',
+  'works_nearby',
+] as const;
+export type LookSign = (typeof lookSigns)[number];
+
+export const rockingClasses = ['firm', 'trunk_bends', 'ball_moves'] as const;
+export type RockingClass = (typeof rockingClasses)[number];
+
+export const guardStates = ['none', 'fits', 'tight', 'damaged'] as const;
+export type GuardState = (typeof guardStates)[number];
+
+export const leftOnThings = ['nursery_stake', 'tags', 'wrap', 'bag', 'wire'] as const;
+export type LeftOn = (typeof leftOnThings)[number];
+
+export const barkStates = ['sound', 'soft', 'cracked', 'decayed'] as const;
+export type BarkState = (typeof barkStates)[number];
+
+/** Whether a look says anything at all. */
+export const isLook = ({ inspectedOn: _day, ...seen }: Inspection): boolean =>
+  Object.values(seen).some((value) => value !== null && value !== undefined);
