@@ -198,12 +198,22 @@ test('the field, at 320 px, has no serious fault and pushes nothing out of sight
     // By keyboard alone: to the press that counts, and through two questions.
     await page.getByRole('button', { name: 'It is this tree' }).focus();
     await page.keyboard.press('Enter');
-    await expect(page.getByRole('heading', { name: 'Stake and tie' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: '1 Whole tree' })).toBeVisible();
+    await whole('signs');
+    await page.getByRole('button', { name: 'Green, nothing wrong' }).press('Enter');
+    await expect(page.getByRole('heading', { name: '2 Stake and tie' })).toBeVisible();
     await whole('pictures');
-    await page.getByRole('button', { name: 'no stake' }).press('Enter');
-    await page.getByRole('button', { name: 'clear of the trunk' }).press('Enter');
-    await expect(page.getByRole('heading', { name: 'Mulch depth' })).toBeFocused();
+    for (const name of ['no stake', 'nothing moves', 'Nothing wrong', 'clear of the trunk']) {
+      await page.getByRole('button', { name, exact: true }).press('Enter');
+    }
+    await expect(page.getByRole('heading', { name: '4 Mulch depth' })).toBeFocused();
     await whole('number');
+    for (const name of ['50 mm', 'free of grass', '0 mm', 'some: draw them']) {
+      await page.getByRole('button', { name, exact: true }).press('Enter');
+    }
+    await page.getByRole('button', { name: 'Add a root by numbers' }).press('Enter');
+    await expect(page.getByLabel('Presses from', { exact: true })).toBeVisible();
+    await whole('dial');
     await page.goto(`${town.url}/waiting`);
     await expect(page.getByRole('heading', { name: 'Waiting on this device' })).toBeVisible();
     await whole('waiting');

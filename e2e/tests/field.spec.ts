@@ -27,15 +27,25 @@ const rows = async (town: Town, table: 'spot_photo' | 'lot_tree'): Promise<numbe
   return row?.n ?? 0;
 };
 
+/** Every tap at a sound tree, from the stop to its last question, in walking order. */
+const soundTree = [
+  'It is this tree',
+  'Green, nothing wrong',
+  'no stake',
+  'nothing moves',
+  'Nothing wrong',
+  'clear of the trunk',
+  '50 mm',
+  'free of grass',
+  '0 mm',
+  'none seen',
+  'moist',
+] as const;
+
 /** One stop of a round, looked at as sound. */
 async function look(page: Page): Promise<void> {
-  await page.getByRole('button', { name: 'It is this tree' }).click();
-  await page.getByRole('button', { name: 'no stake' }).click();
-  await page.getByRole('button', { name: 'clear of the trunk' }).click();
-  await page.getByRole('button', { name: '50 mm', exact: true }).click();
-  await page.getByRole('button', { name: '0 mm', exact: true }).click();
-  await page.getByRole('button', { name: 'moist' }).click();
-  await expect(page.getByRole('heading', { name: 'Photo' })).toBeVisible();
+  for (const name of soundTree) await page.getByRole('button', { name, exact: true }).click();
+  await expect(page.getByRole('heading', { name: /is it so/ })).toBeVisible();
 }
 
 test('a day without any network: delivery, test hole, planting, looks and photos, then a bad line, and all is there once', async ({
@@ -116,6 +126,7 @@ test('a day without any network: delivery, test hole, planting, looks and photos
     await page.goto(`${far.url}/along`);
     await card('Two looks').getByRole('link', { name: 'Begin' }).click();
     await page.getByRole('button', { name: 'It is this tree' }).click();
+    await page.getByRole('button', { name: 'Green, nothing wrong' }).click();
     await page.getByRole('button', { name: 'no stake' }).click();
     await phone.close();
     page = await phone.open();
@@ -125,14 +136,34 @@ test('a day without any network: delivery, test hole, planting, looks and photos
       .filter({ hasText: 'Two looks' })
       .getByRole('link', { name: 'Begin' })
       .click();
-    await page.getByRole('button', { name: 'clear of the trunk' }).click();
-    for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Skip' }).click();
+    await page.getByRole('button', { name: 'nothing moves' }).click();
+    for (let i = 0; i < 7; i++) await page.getByRole('button', { name: 'Skip' }).click();
     await page.getByRole('button', { name: 'Store', exact: true }).click();
     await expect(page.getByText('1 of 2 left')).toBeVisible();
-    await look(page);
+    // At the second something is wrong: it asks on, its roots are drawn, and it is photographed.
+    for (const name of [
+      'It is this tree',
+      'wound on the trunk',
+      'Next',
+      'tie tight',
+      'nothing moves',
+      'Nothing wrong',
+    ]) {
+      await page.getByRole('button', { name, exact: true }).click();
+    }
+    for (const name of ['clear of the trunk', '50 mm', 'free of grass', '40 mm', 'sound', 'some: draw them']) {
+      await page.getByRole('button', { name, exact: true }).click();
+    }
+    await page.getByRole('button', { name: 'Add a root by numbers' }).click();
+    await page.getByLabel('Presses to', { exact: true }).fill('90');
+    await page.getByRole('button', { name: 'Next', exact: true }).click();
+    await page.getByRole('button', { name: 'moist', exact: true }).click();
     await page.locator('.ask input[type=file]').setInputFiles(picture);
     await expect(page.getByText('1 taken here.')).toBeVisible();
     await page.getByRole('button', { name: 'Next' }).click();
+    // Judged without a network: a quarter of the trunk is pressed.
+    await expect(page.getByText(/Roots press on 25 % of the trunk/)).toBeVisible();
+    await expect(page.getByText('Seen: wound on the trunk.')).toBeVisible();
     await page.getByRole('button', { name: 'Store', exact: true }).click();
 
     // The way on the map, out of what the device holds.
@@ -377,7 +408,6 @@ test('the work of one phone goes over to another by one code, and the desk is as
   await expect(card(bento)).toBeVisible({ timeout: 30_000 });
   await card(bento).getByRole('link', { name: 'Begin' }).click();
   await look(bento);
-  await bento.getByRole('button', { name: 'Skip' }).click();
   await bento.getByRole('button', { name: 'Store', exact: true }).click();
   await expect(bento.getByText('0 of 1 left')).toBeVisible();
 
@@ -540,6 +570,58 @@ test('the tag of a tree is read by the camera: this one, or another one', async 
     await page.getByRole('button', { name: 'Later' }).click();
     await page.getByRole('button', { name: 'Read the tag' }).click();
     await expect(page.getByText(`The tag says ${second}: this is the tree.`)).toBeVisible({ timeout: 30_000 });
+  } finally {
+    await phone.throwAway();
+  }
+});
+
+test('a sound tree takes twelve taps and nothing typed, one hand, each step beside the look before', async ({
+  signedIn,
+  town,
+}, info) => {
+  const desk = await Desk.of(signedIn, town);
+  const [tree] = await desk.refs('planted=yes&place=Upper%20Terrace', 1);
+  await desk.assign('crew_lead', { title: 'One look', spotIds: [tree?.id ?? ''] });
+  const phone = await Phone.made(info.project.use.launchOptions);
+  try {
+    const page = await phone.open();
+    await knownAs(page, town, 'bento');
+    await page.goto(`${town.url}/along`);
+    await page
+      .locator('s-assignment-card')
+      .filter({ hasText: 'One look' })
+      .getByRole('link', { name: 'Begin' })
+      .click();
+    const taps = [...soundTree, 'Store'];
+    expect(taps.length).toBeLessThanOrEqual(12);
+    for (const [i, name] of taps.entries()) {
+      // A thumb reaches it where it stands: no question of a sound tree scrolls sideways.
+      const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+      expect([name, wide]).toEqual([name, 0]);
+      if (i === 2) await expect(page.getByText(/^Last time: /)).toBeVisible();
+      await page.getByRole('button', { name, exact: true }).tap();
+    }
+    await expect(page.getByText('0 of 1 left')).toBeVisible();
+    await expect
+      .poll(async () => {
+        const [last] = await town.query<{ facts: object }>(
+          `select facts from field_record where kind = 'inspection' order by recorded_at desc limit 1`,
+        );
+        return last?.facts;
+      })
+      .toMatchObject({
+        alive: 'green',
+        signs: [],
+        stake: 'none',
+        rocks: 'firm',
+        leftOn: [],
+        mulchContact: 'clear',
+        mulchDepthMm: 50,
+        turf: 'clear',
+        flareDepthMm: 0,
+        circlingRoots: [],
+        probe: 'moist',
+      });
   } finally {
     await phone.throwAway();
   }

@@ -59,6 +59,7 @@ async function walk(page: Page, town: Town): Promise<void> {
   await fill(page, 'Mulch depth', '140');
   await fill(page, 'Flare below the surface', '84');
   await choose(page, 'Circling roots at the collar', 'Yes');
+  await page.getByRole('button', { name: 'Add a root by numbers' }).click();
   await fill(page, 'Presses from', '350');
   await fill(page, 'Presses to', '95');
   await fill(page, 'Thickness', '18');

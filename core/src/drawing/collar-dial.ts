@@ -32,6 +32,8 @@ const roleOf: Readonly<Record<RootTouch, Role>> = {
   pressing: 'dial_pressing',
   grown_in: 'dial_grown',
 };
+/** The bend by which a root leaves the rim: round the trunk, and out of half the side. */
+const [tailDeg, tailOut] = [24, 0.17] as const;
 /** How far from the rim a root is drawn, in lanes. */
 const offOf: Readonly<Record<RootTouch, number>> = { clear: 1.6, touching: 0.55, pressing: 0, grown_in: -0.5 };
 
@@ -177,16 +179,30 @@ function band(frame: DialFrame, root: CirclingRoot, lane: number): Point[] {
   const half = frame.widthPx(root.diameterMm) / 2;
   const radius = frame.radiusPx(root, lane);
   const [from, to] = [root.arc.fromDeg, endOf(root)];
-  const out = radius + frame.half * 0.14;
-  const turn = 14;
-  return [
-    ...arcPoints(frame, from, to, radius + half),
-    frame.at(to + turn, out + half),
-    frame.at(to + turn + 3, out - half),
-    ...arcPoints(frame, to, from, radius - half),
-    frame.at(from - turn - 3, out - half),
-    frame.at(from - turn, out + half),
+  const middle = [
+    ...tail(frame, { fromDeg: from, radius, turn: -1 }).reverse(),
+    ...arcPoints(frame, from, to, radius),
+    ...tail(frame, { fromDeg: to, radius, turn: 1 }),
   ];
+  return [...beside(middle, half), ...beside(middle, -half).reverse()];
+}
+
+/** Where a root leaves the rim: a bend outward. */
+function tail(
+  frame: DialFrame,
+  { fromDeg, radius, turn }: { readonly fromDeg: number; readonly radius: number; readonly turn: 1 | -1 },
+): Point[] {
+  return [0.25, 0.5, 0.75, 1].map((t) => frame.at(fromDeg + turn * tailDeg * t, radius + frame.half * tailOut * t * t));
+}
+
+/** A line moved to its side by so many pixels. */
+function beside(line: readonly Point[], px: number): Point[] {
+  return line.map(([x, y], i): Point => {
+    const [before, after] = [line[i - 1] ?? [x, y], line[i + 1] ?? [x, y]];
+    const [dx, dy] = [after[0] - before[0], after[1] - before[1]];
+    const length = Math.hypot(dx, dy) || 1;
+    return [x + (dy / length) * px, y - (dx / length) * px];
+  });
 }
 
 function ray(frame: DialFrame, bearingDeg: number, widthPx: number): Point[] {
@@ -222,7 +238,7 @@ function numberOf(frame: DialFrame, root: CirclingRoot, { i, lane }: { i: number
   const [x, y] = frame.at(middle, frame.radiusPx(root, lane) + frame.widthPx(root.diameterMm) / 2 + 11);
   return {
     kind: 'text',
-    role: 'label',
+    role: 'dial_number',
     at: [x, y + 4],
     text: String(i + 1),
     align: 'middle',

@@ -74,6 +74,7 @@ export type Role =
   | 'dial_pressed'
   | 'dial_cut'
   | 'dial_season'
+  | 'dial_number'
   | 'dial_share';
 
 export type Point = readonly [x: number, y: number];

@@ -8,7 +8,7 @@ import { finding, type LookFinding } from './finding';
 import { because, type InspectReason } from './reasons';
 import { judgeBark, judgeFixtures, judgeWholeTree } from './judge-tree';
 import { judgeRoots } from './judge-roots';
-import { isLook, type Inspection } from './look';
+import type { Inspection } from './look';
 import { requireRoots } from './root-arcs';
 
 export interface NextLook {

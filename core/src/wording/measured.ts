@@ -65,6 +65,7 @@ export const measuredFacts = {
   shootMm: length('Shoots this year', 'shootMm'),
   shootBeforeMm: length('Shoots last year', 'shootMm'),
   depthMm: length('Depth of the root', 'rootDepthAtTrunkMm'),
+  bearingDeg: as('bearingDeg', 'Stands towards', 'bearingDeg'),
   fromDeg: as('bearingDeg', 'Presses from', 'bearingDeg'),
   toDeg: as('bearingDeg', 'Presses to', 'bearingDeg'),
   diameterMm: length('Thickness', 'rootDiameterMm'),

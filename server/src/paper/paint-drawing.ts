@@ -38,6 +38,7 @@ const inks: Partial<Readonly<Record<Role, Ink>>> = {
   dial_chosen: { fill: '#7d5433' },
   dial_pressed: { stroke: '#d9a13a', width: 4 },
   dial_cut: { stroke: '#ffffff', width: 2.2 },
+  dial_number: { fill: '#1d2b28' },
   dial_season: { fill: '#7a2a63' },
   dial_share: { fill: '#ffffff' },
   label: { fill: '#1d2b28' },

@@ -12,6 +12,8 @@ import {
   type ElementRef,
 } from '@angular/core';
 import { displays, formatQuantity, sayTyped } from '@sombra/core';
+import { noRoots, readRoots, type CollarRoots } from '../collar/collar-roots';
+import { DialField } from '../collar/dial-field';
 import { DrawingView } from '../drawing/drawing-view';
 import { numberOf } from '../fields/event-values';
 import { BigNumber } from '../fields/big-number';
@@ -23,7 +25,7 @@ import type { Answer, Ask } from './ask';
 @Component({
   selector: 's-ask',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [BigNumber, DrawingView],
+  imports: [BigNumber, DialField, DrawingView],
   templateUrl: './ask-question.html',
   styleUrl: './ask-question.scss',
 })
@@ -77,6 +79,11 @@ export class AskQuestion {
     const ask = this.ask();
     return ask.kind === 'step' ? ask : null;
   });
+  protected readonly roots = computed(() => readRoots(this.answer()) ?? noRoots);
+  protected readonly rootsBefore = computed(() => {
+    const ask = this.ask();
+    return ask.kind === 'dial' ? ask.before : [];
+  });
   protected readonly chosen = computed(() => new Set(String(this.answer() ?? '').split(',')));
 
   constructor() {
@@ -122,6 +129,10 @@ export class AskQuestion {
     const chosen = this.chosen();
     const after = this.options().filter((one) => (one.value === value) !== chosen.has(one.value));
     this.answered.emit(after.map((one) => one.value).join(','));
+  }
+
+  protected drew(roots: CollarRoots): void {
+    this.answered.emit(JSON.stringify(roots));
   }
 
   protected pickNumber(value: number): void {

@@ -1,9 +1,11 @@
-import type { Drawing, NumberRange, Quantity } from '@sombra/core';
+import type { CirclingRoot, Drawing, NumberRange, Quantity } from '@sombra/core';
 
 interface Asked {
   readonly key: string;
   readonly title: string;
   readonly hint: string;
+  /** What was found there the time before. */
+  readonly last?: string | undefined;
 }
 
 export interface AskOption {
@@ -32,6 +34,8 @@ export type Ask = Asked &
         /** Several of them, or none; the answer is their values with commas between. */
         readonly kind: 'many';
         readonly options: readonly AskOption[];
+        /** What none of them is called. */
+        readonly none?: string;
       }
     | {
         /** Nothing is asked: what to do, what to check, what not to do. */
@@ -40,6 +44,11 @@ export type Ask = Asked &
         readonly avoid: string;
         readonly caution: string | null;
         readonly picture: Drawing | null;
+      }
+    | {
+        /** Roots round the collar; the answer is theirs as JSON. */
+        readonly kind: 'dial';
+        readonly before: readonly CirclingRoot[];
       }
     | { readonly kind: 'photo' }
   );

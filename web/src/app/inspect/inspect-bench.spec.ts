@@ -37,15 +37,68 @@ describe('inspection bench', () => {
     expect(rig.outbox.sent[0]?.record.facts).not.toHaveProperty('finger');
   });
 
-  it('needs where and how thick a circling root is before it judges', async () => {
+  it('needs to know where a circling root is before it judges', async () => {
     await rig.show(InspectBench, tree());
     await rig.choose('Circling roots at the collar', 'Yes');
-    await rig.type('Presses from', '350');
-    await rig.type('Presses to', '95');
     await rig.submit();
     expect(rig.outbox.sent).toEqual([]);
+    await rig.press('Add a root by numbers');
+    await rig.type('Presses from', '350');
+    await rig.type('Presses to', '95');
     await rig.type('Thickness', '18');
     expect(rig.text).toContain('Roots press on 29.2 % of the trunk');
+    await rig.press('clear of the trunk');
+    expect(rig.text).toContain('1 root cross or circle, clear of the trunk.');
+    await rig.press('Take this root out');
+    await rig.submit();
+    expect(rig.outbox.sent).toEqual([]);
+  });
+
+  it('plans cuts over the seasons once it is known what holds the tree', async () => {
+    await rig.show(InspectBench, tree());
+    await rig.choose('Circling roots at the collar', 'Yes');
+    for (const [from, to] of [
+      [0, 60],
+      [90, 150],
+    ]) {
+      await rig.press('Add a root by numbers');
+      await rig.type('Presses from', String(from));
+      await rig.type('Presses to', String(to));
+      await rig.type('Thickness', '20');
+    }
+    // Each is half of all that is exposed: over the share of one season.
+    expect(rig.text).toContain('No root is for the crew to cut.');
+    for (const deg of [180, 240, 300]) {
+      await rig.press('Add one that holds it');
+      await rig.type('Stands towards', String(deg));
+      await rig.type('Thickness', '25');
+    }
+    // 400 and 400 of 2675 mm²: 15 % each, 25 % a season, so one in each.
+    expect(rig.text).toContain('Season 1: 60° of the trunk freed by then, 15 % of the roots');
+    expect(rig.text).toContain('Season 2: 120° of the trunk freed by then, 15 % of the roots');
+    expect(rig.text).toMatch(/Root 1, 20.mm: hand pruner, at 0° and 60°/);
+    await rig.submit();
+    expect(rig.outbox.sent[0]?.record.facts).toMatchObject({
+      circlingRoots: [
+        { arc: { fromDeg: 0, toDeg: 60 }, diameterMm: 20, touch: 'pressing' },
+        { arc: { fromDeg: 90, toDeg: 150 }, diameterMm: 20 },
+      ],
+      anchors: [180, 240, 300].map((bearingDeg) => ({ bearingDeg, diameterMm: 25 })),
+    });
+  });
+
+  it('stores what is seen of the whole tree, and leaves out what nobody looked at', async () => {
+    await rig.show(InspectBench, tree());
+    await rig.press('Nothing wrong');
+    await rig.choose('Trunk rocked by hand', 'the ball moves in the soil');
+    await rig.choose('Stake and tie', 'no stake');
+    expect(rig.text).toContain('Rocked by hand the ball moves in the soil');
+    expect(rig.text).not.toContain('No stake, the tree stands.');
+    await rig.press('trunk wrap');
+    await rig.submit();
+    const facts = rig.outbox.sent[0]?.record.facts as object;
+    expect(facts).toMatchObject({ signs: [], rocks: 'ball_moves', leftOn: ['wrap'] });
+    for (const key of ['alive', 'bark', 'turf', 'guard', 'anchors']) expect(facts).not.toHaveProperty(key);
   });
 
   it('stores nothing when nothing was looked at', async () => {
@@ -119,11 +172,12 @@ describe('inspection bench under what was decided otherwise here', () => {
   it('takes no root that begins where it ends', async () => {
     await rig.show(InspectBench, tree());
     await rig.choose('Circling roots at the collar', 'Yes');
+    await rig.press('Add a root by numbers');
     await rig.type('Presses from', '90');
     await rig.type('Presses to', '90');
     await rig.type('Thickness', '18');
     await rig.submit();
-    expect(rig.text).toContain('Must not be where it begins, 90°; all the way round is 0° to 360°');
+    expect(rig.text).toContain('Root 1 must not end where it begins, 90°; all the way round is 0° to 360°');
     expect(rig.outbox.sent).toEqual([]);
   });
 });

@@ -2,25 +2,46 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import {
+  aliveNames,
+  barkNames,
+  flareByNames,
+  guardNames,
   InvalidInputError,
   isLook,
+  isPressing,
   judgeInspection,
+  leftOnNames,
   lookContext,
+  lookSignNames,
   mulchContactNames,
   ofKind,
   fingerNames,
   probeNames,
+  rockingNames,
   sayReason,
+  stagedCuts,
   stakeNames,
   standing,
+  turfNames,
+  type AliveClass,
+  type BarkState,
   type FingerClass,
+  type GuardState,
   type Inspection,
+  type LeftOn,
+  type LookSign,
   type MulchContact,
   type ProbeClass,
+  type RemedyCode,
+  type RockingClass,
+  type StagedPlan,
   type StakeState,
 } from '@sombra/core';
+import { noRoots, readRoots, type CollarRoots } from '../collar/collar-roots';
+import { DialField } from '../collar/dial-field';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { DayField } from '../fields/day-field';
+import { ManyField } from '../fields/many-field';
 import { MeasureField } from '../fields/measure-field';
 import { LevelMark } from '../ui/level-mark';
 import { sayDate, sayDay } from '../ui/say-date';
@@ -31,6 +52,11 @@ import { sendsRecords } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { FindingsList } from '../ui/findings-list';
 import { ContradictionsPanel } from './contradictions-panel';
+import { lookFacts } from './look-facts';
+import { StagedPlanView } from './staged-plan';
+
+/** Remedies that are told root by root. */
+const cutsRoots: readonly RemedyCode[] = ['cut_root', 'stage_root_cuts', 'refer_arborist'];
 
 /** One look at a tree, in walking order, with the verdict as it is entered. */
 @Component({
@@ -42,15 +68,18 @@ import { ContradictionsPanel } from './contradictions-panel';
     ChoiceField,
     ContradictionsPanel,
     DayField,
+    DialField,
+    ManyField,
     MeasureField,
     LevelMark,
     FormFoot,
     SpotHead,
     FindingsList,
+    StagedPlanView,
   ],
   providers: [sendsRecords, FormDraft],
   templateUrl: './inspect-bench.html',
-  styleUrl: '../pit/pit-bench.scss',
+  styleUrls: ['../pit/pit-bench.scss', './inspect-bench.scss'],
 })
 export class InspectBench extends RecordForm<'inspection'> {
   protected readonly kind = 'inspection';
@@ -59,18 +88,36 @@ export class InspectBench extends RecordForm<'inspection'> {
   protected readonly contacts = choicesOf(mulchContactNames);
   protected readonly probes = choicesOf(probeNames);
   protected readonly fingers = choicesOf(fingerNames);
+  protected readonly alive = choicesOf(aliveNames);
+  protected readonly signs = choicesOf(lookSignNames);
+  protected readonly rocking = choicesOf(rockingNames);
+  protected readonly guards = choicesOf(guardNames);
+  protected readonly leftOn = choicesOf(leftOnNames);
+  protected readonly turf = choicesOf(turfNames);
+  protected readonly flareBy = choicesOf(flareByNames);
+  protected readonly bark = choicesOf(barkNames);
   protected readonly circling = choicesOf({ no: 'None seen', yes: 'Yes', unseen: 'Not looked' });
 
   protected readonly form = new FormGroup({
     inspectedOn: new FormControl('', { nonNullable: true }),
+    signs: new FormControl<readonly LookSign[] | null>(null),
+    alive: new FormControl<AliveClass | null>(null),
+    diebackPct: new FormControl<number | null>(null),
+    shootMm: new FormControl<number | null>(null),
+    shootBeforeMm: new FormControl<number | null>(null),
+    rocks: new FormControl<RockingClass | null>(null),
+    guard: new FormControl<GuardState | null>(null),
+    leftOn: new FormControl<readonly LeftOn[] | null>(null),
+    turf: new FormControl<'clear' | 'creeping' | null>(null),
+    flareBy: new FormControl<'scraped' | 'guessed' | null>(null),
+    bark: new FormControl<BarkState | null>(null),
+    barkPct: new FormControl<number | null>(null),
     stake: new FormControl<StakeState | null>(null),
     mulchContact: new FormControl<MulchContact | null>(null),
     mulchDepthMm: new FormControl<number | null>(null),
     flareDepthMm: new FormControl<number | null>(null),
     circling: new FormControl<'no' | 'yes' | 'unseen'>('unseen', { nonNullable: true }),
-    fromDeg: new FormControl<number | null>(null),
-    toDeg: new FormControl<number | null>(null),
-    rootMm: new FormControl<number | null>(null),
+    collar: new FormControl<CollarRoots | null>(null),
     probe: new FormControl<ProbeClass | null>(null),
     finger: new FormControl<FingerClass | null>(null),
   });
@@ -114,12 +161,34 @@ export class InspectBench extends RecordForm<'inspection'> {
     return this.sender.faultIn('inspectedOn');
   });
 
+  /** What is drawn, as the draft holds it. */
+  protected readonly collar = computed((): CollarRoots => {
+    this.changes();
+    return readRoots(this.form.getRawValue().collar) ?? noRoots;
+  });
+  protected readonly rootsBefore = computed(() => this.lastLook()?.record.facts.circlingRoots ?? []);
+  /** Cuts over the seasons, where there is a root to cut and the practice has them cut. */
+  protected readonly plan = computed((): StagedPlan | null => {
+    const life = this.store.life();
+    const { roots, anchors = [] } = this.collar();
+    const judged = this.verdict()?.remedies.some(({ remedy }) => cutsRoots.includes(remedy)) ?? false;
+    if (!life || !judged || !roots.some(isPressing)) return null;
+    const { seasonCapPct, referRootOverMm } = life.care.inspection.roots;
+    return stagedCuts({ roots, anchors, seasonCapPct, referRootOverMm });
+  });
+
+  protected putCollar(collar: CollarRoots): void {
+    this.form.patchValue({ collar });
+  }
+
   /** A root that begins where it ends presses on nothing: a slip, or all the way round. */
   protected readonly arcFault = computed(() => {
     this.changes();
-    const { circling, fromDeg, toDeg } = this.form.getRawValue();
-    if (circling !== 'yes' || fromDeg === null || fromDeg !== toDeg) return null;
-    return `Must not be where it begins, ${fromDeg}°; all the way round is 0° to 360°`;
+    if (this.form.getRawValue().circling !== 'yes') return null;
+    const at = this.collar().roots.findIndex(({ arc }) => arc.fromDeg === arc.toDeg);
+    if (at < 0) return null;
+    const { fromDeg } = this.collar().roots[at]?.arc ?? { fromDeg: 0 };
+    return `Root ${at + 1} must not end where it begins, ${fromDeg}°; all the way round is 0° to 360°`;
   });
 
   protected readonly incomplete = computed(() => {
@@ -149,28 +218,14 @@ export class InspectBench extends RecordForm<'inspection'> {
 
   protected readFacts(): Inspection | null {
     const v = this.form.getRawValue();
-    const optional = ['mulchDepthMm', 'flareDepthMm'].some((name) => this.form.get(name)?.invalid);
-    if (optional || !v.inspectedOn) return null;
-    const rootsWrong = ['fromDeg', 'toDeg', 'rootMm'].some((name) => this.form.get(name)?.invalid);
-    const { fromDeg, toDeg, rootMm } = v;
-    if (v.circling === 'yes' && (rootsWrong || fromDeg === null || toDeg === null || rootMm === null)) return null;
-    if (v.circling === 'yes' && fromDeg === toDeg) return null;
-    const roots =
-      v.circling === 'unseen'
-        ? null
-        : v.circling === 'no'
-          ? []
-          : [{ arc: { fromDeg: fromDeg ?? 0, toDeg: toDeg ?? 0 }, diameterMm: rootMm ?? 0 }];
-    return {
-      inspectedOn: v.inspectedOn,
-      flareDepthMm: v.flareDepthMm,
-      mulchDepthMm: v.mulchDepthMm,
-      mulchContact: v.mulchContact,
-      stake: v.stake,
-      probe: v.probe,
-      circlingRoots: roots,
-      ...(v.probe === null && v.finger !== null ? { finger: v.finger } : {}),
-    };
+    const measures = ['diebackPct', 'shootMm', 'shootBeforeMm', 'mulchDepthMm', 'flareDepthMm', 'barkPct'];
+    if (measures.some((name) => this.form.get(name)?.invalid) || !v.inspectedOn) return null;
+    const collar = readRoots(v.collar) ?? noRoots;
+    // Somebody saw roots: how many and where is still to be drawn.
+    if (v.circling === 'yes' && collar.roots.length === 0) return null;
+    if (v.circling === 'yes' && collar.roots.some(({ arc }) => arc.fromDeg === arc.toDeg)) return null;
+    const seen = { yes: collar, no: noRoots, unseen: null } as const;
+    return lookFacts({ ...v, collar: seen[v.circling] }, v.inspectedOn);
   }
 
   protected async submit(): Promise<void> {

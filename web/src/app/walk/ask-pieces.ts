@@ -28,6 +28,21 @@ export function askWords<V extends string>(
   return { kind: 'words', key, title, hint, options };
 }
 
+/** A question of which several may be so, or none. */
+export const askMany = (
+  key: string,
+  title: string,
+  names: Readonly<Record<string, string>>,
+  { hint, none }: { readonly hint: string; readonly none: string },
+): Ask => ({
+  kind: 'many',
+  key,
+  title,
+  hint,
+  none,
+  options: Object.entries(names).map(([value, name]) => ({ value, name })),
+});
+
 export const askPhoto = (key: string, title: string, hint: string): Ask => ({ kind: 'photo', key, title, hint });
 
 export const numberOr = (value: unknown): number | null => (typeof value === 'number' ? value : null);

@@ -15,7 +15,10 @@ import {
   basisWith,
   digCover,
   formatQuantity,
+  isLook,
+  judgeInspection,
   judgePlanting,
+  lookContext,
   sayReason,
   type Move,
   type RecordFacts,
@@ -26,6 +29,7 @@ import { AskQuestion } from '../ask/ask-question';
 import type { Answer, Answers, Ask } from '../ask/ask';
 import { benchOf, StopsService, type AssignedStop } from '../along/stops.service';
 import { WhereService } from '../along/where.service';
+import { readRoots } from '../collar/collar-roots';
 import { TeamWord } from '../day/team-word';
 import { textOf } from '../fields/event-values';
 import { PhotoButton } from '../fields/photo-button';
@@ -38,6 +42,7 @@ import { RecordSender, sendsRecords } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
 import { FindingsList } from '../ui/findings-list';
 import { sayProblem } from '../ui/problem';
+import { sayDate } from '../ui/say-date';
 import { StopPlan } from './stop-plan';
 import { CompassService } from './compass.service';
 import { MoveIt } from './move-it';
@@ -136,7 +141,10 @@ export class WalkPage {
   /** Questions are asked one at a time here; other work has an instrument of its own. */
   protected readonly questions = computed<readonly Ask[] | null>(() => {
     const [kind, life] = [this.assignment()?.kind, this.current()?.stop?.life];
-    if (kind === 'looks' && life?.planting) return lookQuestions;
+    if (kind === 'looks' && life?.planting) {
+      const last = life.inspections.at(-1)?.record.facts ?? null;
+      return lookQuestions({ answers: this.answers(), last, units: this.session.units() });
+    }
     const work = this.current()?.stop?.detail?.rules.work;
     if (kind !== 'planting' || !life || life.planting || !work) return null;
     const headingDeg = this.compass.headingDeg();
@@ -151,9 +159,22 @@ export class WalkPage {
   protected readonly at = computed(() => this.begun().at);
   protected readonly answers = computed(() => this.begun().answers);
   protected readonly ask = computed(() => this.questions()?.[this.at()] ?? null);
+  /** What a look found, judged on the device; `null` while it says nothing. */
+  protected readonly verdict = computed(() => {
+    const life = this.current()?.stop?.life;
+    const plantedOn = life?.planting?.record.facts.plantedOn;
+    if (this.assignment()?.kind !== 'looks' || !life || !plantedOn) return null;
+    const look = lookOf(this.answers(), this.session.today());
+    return isLook(look) && look.inspectedOn >= plantedOn ? judgeInspection(look, lookContext(life, plantedOn)) : null;
+  });
+  protected readonly nextLook = computed(() => {
+    const next = this.verdict()?.nextLook;
+    return next ? `Next look ${sayDate(next.on)}. ${sayReason(next.because, this.session.units())}` : null;
+  });
   /** What was built against the plan, before it is stored: what is wrong can still be mended. */
   protected readonly judged = computed(() => {
     const life = this.current()?.stop?.life;
+    if (this.assignment()?.kind === 'looks') return this.verdict()?.findings ?? null;
     if (this.assignment()?.kind !== 'planting' || !life) return null;
     const built = plantingOf(this.answers(), life, this.session.today());
     if ('missing' in built) return null;
@@ -161,7 +182,9 @@ export class WalkPage {
     return judgePlanting(built.facts, putBackMm === undefined ? life : basisWith(life, { putBackMm })).findings;
   });
   /** Something is not as planned: whoever stands there knows why. */
-  protected readonly departs = computed(() => (this.judged() ?? []).some(({ level }) => level !== 'good'));
+  protected readonly departs = computed(
+    () => this.assignment()?.kind === 'planting' && (this.judged() ?? []).some(({ level }) => level !== 'good'),
+  );
   /** A question is open: all else makes room for it. */
   protected readonly asking = computed(() => this.ask() !== null);
   protected readonly photos = signal<readonly string[]>([]);
@@ -265,6 +288,12 @@ export class WalkPage {
     this.keepBegun({ at: Math.min(last, Math.max(-1, this.at() + step)) });
   }
 
+  /** What takes the answer as it stands; of several that may be so, none is an answer as well. */
+  protected onWord(asked: Ask): string {
+    if (asked.kind === 'step') return 'Done';
+    return asked.kind === 'many' && !this.answers()[asked.key] ? (asked.none ?? 'Next') : 'Next';
+  }
+
   /** What was answered so far, to be read over and gone back to. */
   protected readonly said = computed(() =>
     (this.questions() ?? []).flatMap((ask, i) =>
@@ -281,9 +310,11 @@ export class WalkPage {
         ask.options
           .filter((one) => String(value).split(',').includes(one.value))
           .map(({ name }) => name)
-          .join(', ') || 'nothing'
+          .join(', ') ||
+        (ask.none ?? 'nothing')
       );
     if (ask.kind === 'step') return '';
+    if (ask.kind === 'dial') return `${readRoots(value)?.roots.length ?? 0} drawn`;
     if (ask.kind === 'words') return ask.options.find((one) => one.value === value)?.name ?? '';
     const number = Number(value);
     const side = ask.signs ? ` ${number < 0 ? ask.signs.minus : ask.signs.plus}` : '';
@@ -315,6 +346,10 @@ export class WalkPage {
     const today = this.session.today();
     if (kind === 'looks') {
       const facts = lookOf(this.answers(), today);
+      if (!isLook(facts)) {
+        this.fault.set('Nothing was looked at yet: answer one question at least, or say why it cannot be done.');
+        return;
+      }
       await this.send('inspection', facts, `Look at ${stop.ref} stored.`);
       return;
     }

@@ -1,39 +1,166 @@
 import {
+  aliveNames,
+  barkNames,
+  guardNames,
+  leftOnNames,
+  lookSignNames,
   mulchContactNames,
   mulchPicture,
   probeNames,
   probePicture,
+  rockingNames,
+  sayFacts,
   stakeNames,
   stakePicture,
+  turfNames,
   type Inspection,
+  type LeftOn,
+  type LookSign,
+  type UnitSystem,
 } from '@sombra/core';
-import type { Answers, Ask } from '../ask/ask';
-import { askNumber, askPhoto, askWords, numberOr } from './ask-pieces';
+import type { Answer, Answers, Ask } from '../ask/ask';
+import { noRoots, readRoots } from '../collar/collar-roots';
+import { lookFacts } from '../inspect/look-facts';
+import { askMany, askNumber, askPhoto, askWords, numberOr } from './ask-pieces';
 
-/** A look at a tree in walking order; each may be skipped, and nothing looked at is said as such. */
-export const lookQuestions: readonly Ask[] = [
-  askWords('stake', 'Stake and tie', stakeNames, { picture: stakePicture, hint: 'Push a finger under the tie.' }),
-  askWords('mulchContact', 'Mulch at the trunk', mulchContactNames, { picture: mulchPicture }),
-  askNumber('mulchDepthMm', 'Halfway between trunk and edge, to the soil.', [0, 30, 50, 80, 100, 150]),
-  askNumber('flareDepthMm', 'Scrape by hand to the first root; never into bark.', [0, 20, 40, 60, 100, 150], {
-    signs: { plus: 'below the soil', minus: 'above it' },
-  }),
-  askWords('probe', 'Probe at ball depth', probeNames, {
-    picture: probePicture,
-    hint: 'Into the ball, not beside it.',
-  }),
-  askPhoto('photo', 'Photo', 'Of what speaks for or against the tree.'),
-];
+const soundTree = 'Green, nothing wrong';
+const rootsSeen = { none: 'none seen', some: 'some: draw them', unseen: 'collar not uncovered' } as const;
+/** Guard and what hangs on a tree, in one question. */
+const hangsOn = {
+  guard_tight: `guard ${guardNames.tight}`,
+  guard_damaged: `guard ${guardNames.damaged}`,
+  ...leftOnNames,
+};
+/** Signs after which somebody has to know whether it lives. */
+const asksAlive: readonly LookSign[] = ['leafless', 'shedding', 'thin_crown', 'wilting', 'sprouts_at_base'];
+
+export interface LookAsked {
+  readonly answers: Answers;
+  /** The look before, for the eye to compare. */
+  readonly last: Inspection | null;
+  readonly units: UnitSystem;
+}
+
+/**
+ * A look at a tree in walking order, eight steps: one tap each where all is well; what is wrong asks on. Each may be
+ * skipped, and what nobody looked at is said as such.
+ */
+export function lookQuestions({ answers, last, units }: LookAsked): readonly Ask[] {
+  const said = new Map(last ? sayFacts<'inspection'>(last, units).map(({ key, value }) => [key, value]) : []);
+  const beside = (ask: Ask, ...keys: readonly string[]): Ask => {
+    const words = keys.flatMap((key) => said.get(key) ?? []).join(', ');
+    return words ? { ...ask, last: words } : ask;
+  };
+  const signs = listOf(answers['signs']) ?? [];
+  const deep = (numberOr(answers['flareDepthMm']) ?? 0) > 0;
+  const questions: (Ask | false)[] = [
+    beside(
+      askMany('signs', '1 Whole tree', lookSignNames, {
+        hint: 'Bend a twig, scratch the bark. Tap what you see.',
+        none: soundTree,
+      }),
+      'signs',
+    ),
+    signs.some((sign) => asksAlive.includes(sign as LookSign)) &&
+      beside(
+        askWords('alive', '1 Twig and bark', aliveNames, { hint: 'At three heights; the worst counts.' }),
+        'alive',
+      ),
+    beside(
+      askWords('stake', '2 Stake and tie', stakeNames, { picture: stakePicture, hint: 'Push a finger under the tie.' }),
+      'stake',
+    ),
+    beside(askWords('rocks', '2 Rock the trunk', rockingNames, { hint: 'By hand, at breast height.' }), 'rocks'),
+    beside(
+      askMany('hangsOn', '3 Guard, bag, tags', hangsOn, {
+        hint: 'What is wrong, or should be off by now.',
+        none: 'Nothing wrong',
+      }),
+      'guard',
+      'leftOn',
+    ),
+    beside(
+      askWords('mulchContact', '4 Mulch at the trunk', mulchContactNames, { picture: mulchPicture }),
+      'mulchContact',
+    ),
+    beside(
+      {
+        ...askNumber('mulchDepthMm', 'Halfway between trunk and edge, to the soil.', [0, 30, 50, 80, 100, 150]),
+        title: '4 Mulch depth',
+      },
+      'mulchDepthMm',
+    ),
+    beside(askWords('turf', '4 The ring', turfNames), 'turf'),
+    beside(
+      {
+        ...askNumber('flareDepthMm', 'Scrape by hand to the first root; never into bark.', [0, 20, 40, 60, 100, 150], {
+          signs: { plus: 'below the soil', minus: 'above it' },
+        }),
+        title: '5 Flare below the surface',
+      },
+      'flareDepthMm',
+    ),
+    deep &&
+      beside(
+        askWords('bark', '5 Bark below the old line', barkNames, { hint: 'Look and feel; never scrape into it.' }),
+        'bark',
+      ),
+    beside(
+      askWords('roots', '6 Circling roots', rootsSeen, { hint: 'At the collar, as far as it is uncovered.' }),
+      'circlingRoots',
+    ),
+    answers['roots'] === 'some' && {
+      kind: 'dial',
+      key: 'collar',
+      title: '6 Draw the roots',
+      hint: 'North up. Draw each along itself.',
+      before: last?.circlingRoots ?? [],
+    },
+    beside(
+      askWords('probe', '7 Probe at ball depth', probeNames, {
+        picture: probePicture,
+        hint: 'Into the ball, not beside it.',
+      }),
+      'probe',
+    ),
+    answers['signs'] !== '' && answers['signs'] !== undefined && askPhoto('photo', '8 Photo', 'Of what is wrong.'),
+  ];
+  return questions.filter((ask) => ask !== false);
+}
+
+/** Several answers in one; `null` where the question was not answered. */
+const listOf = (answer: Answer | undefined): string[] | null =>
+  typeof answer === 'string' ? answer.split(',').filter(Boolean) : null;
 
 /** The answers as a look; what was skipped is not looked at. */
 export function lookOf(answers: Answers, inspectedOn: string): Inspection {
-  return {
+  const signs = listOf(answers['signs']);
+  const hangs = listOf(answers['hangsOn']);
+  const pick = <K extends keyof Inspection>(key: K & string) => (answers[key] ?? null) as Inspection[K] | null;
+  const roots = answers['roots'];
+  return lookFacts(
+    {
+      // Nothing wrong was said of a tree that is green: the button says so.
+      alive: signs?.length === 0 ? 'green' : pick('alive'),
+      signs: signs as LookSign[] | null,
+      diebackPct: null,
+      shootMm: null,
+      shootBeforeMm: null,
+      stake: pick('stake') ?? null,
+      rocks: pick('rocks'),
+      guard: hangs?.includes('guard_tight') ? 'tight' : hangs?.includes('guard_damaged') ? 'damaged' : null,
+      leftOn: hangs ? hangs.filter((thing): thing is LeftOn => thing in leftOnNames) : null,
+      mulchContact: pick('mulchContact') ?? null,
+      mulchDepthMm: numberOr(answers['mulchDepthMm']),
+      turf: pick('turf'),
+      flareDepthMm: numberOr(answers['flareDepthMm']),
+      flareBy: 'scraped',
+      bark: pick('bark'),
+      barkPct: null,
+      collar: roots === 'none' ? noRoots : roots === 'some' ? readRoots(answers['collar']) : null,
+      probe: pick('probe') ?? null,
+      finger: null,
+    },
     inspectedOn,
-    stake: (answers['stake'] ?? null) as Inspection['stake'],
-    mulchContact: (answers['mulchContact'] ?? null) as Inspection['mulchContact'],
-    mulchDepthMm: numberOr(answers['mulchDepthMm']),
-    flareDepthMm: numberOr(answers['flareDepthMm']),
-    probe: (answers['probe'] ?? null) as Inspection['probe'],
-    circlingRoots: null,
-  };
+  );
 }
