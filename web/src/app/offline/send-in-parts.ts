@@ -38,9 +38,17 @@ export function sendInParts({ id, url, picture, resumeAt, csrfToken, begun }: Pa
   });
 }
 
+/**
+ * Told by the door of parts itself, in plain words: another part of the same picture is still being written, of a line that
+ * was cut. Nothing was refused; it is tried again from where the server then is.
+ */
+const stillWritten = (status: number, body: string): boolean =>
+  (status === 409 || status === 423) && !body.trimStart().startsWith('{');
+
 /** What went wrong, as every other call of the application says it. */
-function asHttpError(error: Error, url: string): HttpErrorResponse {
+export function asHttpError(error: Error, url: string): HttpErrorResponse {
   const answer = error instanceof DetailedError ? error.originalResponse : null;
-  if (!answer) return new HttpErrorResponse({ error: new ProgressEvent('error'), status: 0, url });
+  const cut = !answer || stillWritten(answer.getStatus(), answer.getBody());
+  if (cut) return new HttpErrorResponse({ error: new ProgressEvent('error'), status: 0, url });
   return new HttpErrorResponse({ error: answer.getBody(), status: answer.getStatus(), url });
 }
