@@ -87,7 +87,8 @@ const cases: readonly Case[] = [
   {
     effect: 'Other roots in its soil',
     formula: 'ET₀ × 0.3 × area of reached soil, to the wilting point; in drought their share grows',
-    source: 'estimate; where a neighbour stands within 5 m, or its roots were met in the pit',
+    source:
+      'estimate; where a neighbour stands within 5 m or its roots were met in the pit, and as much again for grass seen in the ring',
     without: 'a neighbour’s roots',
     subject: (subject) => ({ ...subject, others: 0.3 }),
   },

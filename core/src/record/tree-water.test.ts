@@ -114,6 +114,26 @@ describe('the place of a tree', () => {
     expect(inputsOf(loam, neighbour(5))?.others).toBe(0.3);
     expect(inputsOf(loam, neighbour(5.1))?.others).toBeUndefined();
   });
+  it('shares its soil with grass in its ring, until somebody clears it', () => {
+    const seen = (turf: 'clear' | 'creeping', inspectedOn: string) =>
+      rec('inspection', {
+        inspectedOn,
+        turf,
+        flareDepthMm: null,
+        mulchDepthMm: null,
+        mulchContact: null,
+        stake: null,
+        probe: null,
+        circlingRoots: null,
+      });
+    const cleared = (doneOn: string) => rec('remedy', { remedy: 'clear_turf', doneOn });
+    const creeping = seen('creeping', '2026-05-10');
+    expect(inputsOf([...loam, creeping])?.others).toBe(0.3);
+    expect(inputsOf([...loam, creeping], neighbour(3))?.others).toBeCloseTo(0.6, 9);
+    expect(inputsOf([...loam, creeping, cleared('2026-05-09')])?.others).toBe(0.3);
+    expect(inputsOf([...loam, creeping, cleared('2026-05-10')])?.others).toBeUndefined();
+    expect(inputsOf([...loam, creeping, seen('clear', '2026-06-01')])?.others).toBeUndefined();
+  });
   it('loses rain on a slope, and more of a dose without a berm', () => {
     const on = (slopePct: number, ...more: FieldRecord[]) =>
       inputsOf([ground({ slopePct }), stock(), planting(), ...more]);

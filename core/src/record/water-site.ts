@@ -4,6 +4,8 @@ import type { SpotBasis } from './spot-basis';
 
 /** What a neighbour's roots take from the soil they share, of reference evapotranspiration over it. An estimate */
 const neighbourTakes = 0.3;
+/** What grass in its ring takes, the same way. An estimate */
+const turfTakes = 0.3;
 /** Roots of a neighbour further off than this are in other soil. m */
 const neighbourWithinM = 5;
 /** Without a berm some of a dose runs off beside the ball, more on a slope; estimates. */
@@ -18,13 +20,26 @@ export function waterSite(kept: readonly FieldRecord[], { assessment, ground, pl
   const shared =
     (assessment?.neighbourRoots?.distanceM ?? Infinity) <= neighbourWithinM ||
     ofKind(kept, 'planting').at(-1)?.facts.metRoot !== undefined;
+  const others = (shared ? neighbourTakes : 0) + (turfed(kept) ? turfTakes : 0);
   const overPct = Math.max(0, (ground.slopePct ?? 0) - runOff.fromPct);
   const runsOff = Math.min(runOff.most, overPct * runOff.perPct);
   const bermed = plan?.kind !== 'plan' || plan.berm !== null;
   const reaches = Math.max(reachesWithout.least, reachesWithout.level - overPct * reachesWithout.lostPerPct);
   return {
-    ...(shared ? { others: neighbourTakes } : {}),
+    ...(others > 0 ? { others } : {}),
     ...(bermed ? {} : { reaches }),
     ...(runsOff > 0 ? { runsOff } : {}),
   };
+}
+
+/** Whether grass was last seen in its ring, and nobody has cleared it since. */
+function turfed(kept: readonly FieldRecord[]): boolean {
+  const seen = ofKind(kept, 'inspection')
+    .map(({ facts }) => facts)
+    .filter(({ turf }) => turf !== undefined)
+    .at(-1);
+  if (seen?.turf !== 'creeping') return false;
+  return !ofKind(kept, 'remedy').some(
+    ({ facts: { remedy, doneOn } }) => remedy === 'clear_turf' && doneOn >= seen.inspectedOn,
+  );
 }
