@@ -75,6 +75,11 @@ export class AskQuestion {
     const ask = this.ask();
     return ask.kind === 'words' || ask.kind === 'many' ? ask.options : [];
   });
+  /** What none of several is called; nothing of the kind is offered once one of them is chosen. */
+  protected readonly none = computed(() => {
+    const ask = this.ask();
+    return ask.kind === 'many' && ask.none !== undefined && !this.answer() ? ask.none : null;
+  });
   protected readonly step = computed(() => {
     const ask = this.ask();
     return ask.kind === 'step' ? ask : null;

@@ -288,10 +288,9 @@ export class WalkPage {
     this.keepBegun({ at: Math.min(last, Math.max(-1, this.at() + step)) });
   }
 
-  /** What takes the answer as it stands; of several that may be so, none is an answer as well. */
-  protected onWord(asked: Ask): string {
-    if (asked.kind === 'step') return 'Done';
-    return asked.kind === 'many' && !this.answers()[asked.key] ? (asked.none ?? 'Next') : 'Next';
+  /** The question has a press of its own that says there is nothing. */
+  protected saysNone(asked: Ask): boolean {
+    return asked.kind === 'many' && asked.none !== undefined && !this.answers()[asked.key];
   }
 
   /** What was answered so far, to be read over and gone back to. */
