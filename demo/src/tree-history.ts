@@ -8,11 +8,13 @@ import {
   monthsBetween,
   pitPlan,
   scheduledLook,
+  type Anchor,
   type CirclingRoot,
   type FieldRecord,
   type GroundFacts,
   type Inspection,
   type IsoDate,
+  type LookSign,
   type ProbeClass,
   type RecordFacts,
   type RecordKind,
@@ -141,23 +143,45 @@ function potBound(stock: Stock, from: Dice): CirclingRoot[] {
   if (stock.kind !== 'container' || !from.chance(0.12)) return [];
   const fromDeg = from.whole(0, 35) * 10;
   const arc = { fromDeg, toDeg: (fromDeg + from.whole(3, 16) * 10) % 360 };
-  return [{ arc, diameterMm: from.whole(8, 26) }];
+  return [{ arc, diameterMm: from.whole(8, 26), touch: 'pressing', nature: 'structural' }];
 }
 
 function lookAt(condition: Condition, on: IsoDate, planted: Planted): Inspection {
   const { from } = planted;
   const yearly = monthsBetween(planted.plantedOn, on) >= 11;
+  const flareDepthMm = Math.round(from.around(condition.flareDepthMm, 3));
+  const found = probe(on, planted);
   return {
     inspectedOn: on,
-    flareDepthMm: Math.round(from.around(condition.flareDepthMm, 3)),
+    flareDepthMm,
+    alive: 'green',
+    signs: signsOf(found, { buried: yearly && flareDepthMm > 75 }),
+    rocks: 'firm',
     mulchDepthMm: Math.round(condition.mulchDepthMm / 5) * 5,
     mulchContact: condition.mulchHeaped ? 'heaped' : 'clear',
     stake: condition.stake,
-    probe: probe(on, planted),
+    probe: found,
     // Roots at the collar are only seen where somebody clears soil: at the yearly look.
     circlingRoots: yearly ? condition.roots : null,
+    ...(yearly && condition.roots.length > 0 ? { anchors: holding(condition.roots) } : {}),
   };
 }
+
+/** Too dry and too wet look much alike; a buried collar shows in the crown. */
+function signsOf(found: ProbeClass, { buried }: { readonly buried: boolean }): LookSign[] {
+  const leaves: Partial<Record<ProbeClass, LookSign[]>> = {
+    dry: ['wilting', 'scorched_edges'],
+    saturated: ['wilting', 'pale_leaves'],
+  };
+  return [...(leaves[found] ?? []), ...(buried ? (['thin_crown'] as const) : [])];
+}
+
+/** Roots that run away from the trunk, on the sides that no root circles. */
+const holding = (roots: readonly CirclingRoot[]): Anchor[] =>
+  [40, 130, 210].map((past, i) => ({
+    bearingDeg: ((roots[0]?.arc.toDeg ?? 0) + past) % 360,
+    diameterMm: 24 + 6 * i,
+  }));
 
 /** What the last fortnight left in the ball, and what the place does with water. */
 function probe(on: IsoDate, { site, wetness, from }: Planted): ProbeClass {

@@ -63,6 +63,7 @@ const walks = {
     '/water?group=drowned',
     '/rounds',
     '/water-rules?soil=clay',
+    '/judgement',
     '/weather',
     '/keepers',
     '/devices',

@@ -3,5 +3,8 @@ export { signTable, waitedForMonths } from './judge-tree';
 export * from './look';
 export * from './root-arcs';
 export * from './staged-cuts';
+export * from './diagnosis';
+export * from './diagnosis-cases';
 export * from './verdict';
+export * from './worked-cases';
 export type { InspectReason, InspectReasonFacts } from './reasons';

@@ -80,10 +80,21 @@ export function judgeInspection(look: Inspection, context: InspectionContext): I
   };
 }
 
+/** Where a practice does not say: what cannot wait for the yearly look, though nothing is urgent about it. Days */
+const usualDays: Partial<Readonly<Record<RemedyCode, number>>> = {
+  probe_first: 3,
+  protect_trunk: 60,
+  clear_turf: 60,
+  refit_guard: 60,
+};
+
 /** Days a remedy may take: its own time where the practice names one, else that of its level. */
 export function remedyDays(remedy: RemedyCode, level: Level, practice: Practice): number {
   const { remedyDays: byLevel, remedyDaysOf } = practice.inspection;
-  return remedyDaysOf[remedy] ?? (level === 'urgent' ? byLevel.urgent : level === 'act' ? byLevel.act : byLevel.watch);
+  const own = remedyDaysOf[remedy];
+  if (own !== undefined) return own;
+  if (level === 'watch' && usualDays[remedy] !== undefined) return usualDays[remedy];
+  return level === 'urgent' ? byLevel.urgent : level === 'act' ? byLevel.act : byLevel.watch;
 }
 
 /** First scheduled look after `after`, then one a year. */

@@ -19,3 +19,4 @@ export * from './contradiction';
 export * from './keeper';
 export * from './moisture-checks';
 export * from './site-water';
+export * from './tree-evidence';

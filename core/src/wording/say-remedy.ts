@@ -5,6 +5,8 @@ export interface RemedyWords {
   readonly act: string;
   /** What to do, in a sentence or two. */
   readonly how: string;
+  /** Who may do it; empty where nothing is done. */
+  readonly who: string;
   /** Shown wherever the remedy is: local codes and licensed practice come first. */
   readonly caution: string | null;
 }
@@ -12,7 +14,7 @@ export interface RemedyWords {
 const lifting = 'Lift by the ball, never by the trunk; heavy balls go by trolley, boards or machine.';
 const cuts = 'Cuts that could loosen the tree, big roots and compressed-air tools are for a qualified arborist.';
 
-export const remedyWords: Readonly<Record<RemedyCode, RemedyWords>> = {
+const saidOf: Readonly<Record<RemedyCode, Omit<RemedyWords, 'who'>>> = {
   none: { act: 'Nothing to do', how: 'Nothing to do.', caution: null },
   replant_higher: {
     act: 'Raise the tree',
@@ -188,3 +190,16 @@ export const remedyWords: Readonly<Record<RemedyCode, RemedyWords>> = {
     caution: null,
   },
 };
+
+/** What is not for a crew, whatever it may cost to wait. */
+const forArborists: readonly RemedyCode[] = ['refer_arborist', 'collar_excavation'];
+
+export const remedyWords = Object.fromEntries(
+  Object.entries(saidOf).map(([code, words]) => [
+    code,
+    {
+      ...words,
+      who: code === 'none' ? '' : forArborists.includes(code as RemedyCode) ? 'a qualified arborist' : 'crew',
+    },
+  ]),
+) as Readonly<Record<RemedyCode, RemedyWords>>;

@@ -185,7 +185,15 @@ export const rooms: readonly Room[] = [
     stage: 'inspect',
     empty: 'No tree is planted yet.',
     bench: () => import('./inspect/inspect-bench').then((m) => m.InspectBench),
-    pages: [],
+    pages: [
+      {
+        path: '/judgement',
+        name: 'How looks are judged',
+        key: 'j',
+        words: 'worked cases verdict diagnosis causes signs remedy who',
+        load: () => import('./inspect/judgement-page').then((m) => m.JudgementPage),
+      },
+    ],
   },
   {
     stage: null,

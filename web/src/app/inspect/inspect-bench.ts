@@ -52,6 +52,7 @@ import { sendsRecords } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { FindingsList } from '../ui/findings-list';
 import { ContradictionsPanel } from './contradictions-panel';
+import { DiagnosisPanel } from './diagnosis-panel';
 import { lookFacts } from './look-facts';
 import { StagedPlanView } from './staged-plan';
 
@@ -68,6 +69,7 @@ const cutsRoots: readonly RemedyCode[] = ['cut_root', 'stage_root_cuts', 'refer_
     ChoiceField,
     ContradictionsPanel,
     DayField,
+    DiagnosisPanel,
     DialField,
     ManyField,
     MeasureField,

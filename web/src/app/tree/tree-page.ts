@@ -26,6 +26,8 @@ import { SessionService } from '../session/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { SpotStore } from '../spot/spot-store';
+import { CollarPanel } from '../inspect/collar-panel';
+import { DiagnosisPanel } from '../inspect/diagnosis-panel';
 import { WaterPanel } from '../water/water-panel';
 
 interface Entry {
@@ -45,7 +47,18 @@ interface Entry {
 @Component({
   selector: 's-tree-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, PitSectionView, BecauseList, LevelMark, FindingsList, SpotHead, WaterPanel, KeepersPanel],
+  imports: [
+    RouterLink,
+    PitSectionView,
+    BecauseList,
+    LevelMark,
+    FindingsList,
+    SpotHead,
+    WaterPanel,
+    CollarPanel,
+    DiagnosisPanel,
+    KeepersPanel,
+  ],
   providers: [SpotStore, RecordSender],
   template: `
     @if (store.problem(); as fault) {
@@ -98,6 +111,8 @@ interface Entry {
             </p>
           }
           @if (view.tense() === 'today') {
+            <s-diagnosis />
+            <s-collar />
             <s-water-panel />
             @if (store.life()?.planting) {
               <s-keepers-panel [spotId]="detail.spot.id" />

@@ -16,9 +16,12 @@ import { SessionService } from '../session/session.service';
           <div>
             <span class="why">{{ line.because }}</span>
             @if (line.remedy) {
-              <b>{{ line.remedy.act }}.</b> {{ line.remedy.how }}
-              @if (line.remedy.caution) {
-                <small>{{ line.remedy.caution }}</small>
+              <b>{{ line.remedy.act }}.</b>
+              @if (line.how) {
+                {{ line.how }}
+              }
+              @if (line.caution) {
+                <small>{{ line.caution }}</small>
               }
             }
           </div>
@@ -27,6 +30,10 @@ import { SessionService } from '../session/session.service';
     </ul>
   `,
   styles: `
+    :host {
+      display: block;
+      container-type: inline-size;
+    }
     ul {
       list-style: none;
       margin: 0;
@@ -38,6 +45,12 @@ import { SessionService } from '../session/session.service';
       gap: 0.75rem;
       padding: 0.45rem 0;
       border-bottom: 1px solid var(--line);
+    }
+    @container (max-width: 24rem) {
+      li {
+        grid-template-columns: 1fr;
+        gap: 0.1rem;
+      }
     }
     .why {
       display: block;
@@ -52,10 +65,17 @@ export class FindingsList {
   readonly findings = input.required<readonly Finding[]>();
   private readonly session = inject(SessionService);
   protected readonly lines = computed(() =>
-    this.findings().map((finding) => ({
-      level: finding.level,
-      because: sayReason(finding.because, this.session.units()),
-      remedy: finding.remedy === 'none' ? null : remedyWords[finding.remedy],
-    })),
+    this.findings().map(({ level, because, remedy }, i, all) => {
+      const words = remedy === 'none' ? null : remedyWords[remedy];
+      const saidBefore = all.slice(0, i).some((other) => other.remedy === remedy);
+      return {
+        level,
+        because: sayReason(because, this.session.units()),
+        remedy: words,
+        // How, and with what care, is said once of all that ask for the same.
+        how: saidBefore ? '' : (words?.how ?? ''),
+        caution: saidBefore ? null : (words?.caution ?? null),
+      };
+    }),
   );
 }

@@ -1,0 +1,83 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { collarDial, isPressing, stagedCuts } from '@sombra/core';
+import { rootWords } from '../collar/collar-roots';
+import { DrawingView } from '../drawing/drawing-view';
+import { SessionService } from '../session/session.service';
+import { SpotStore } from '../spot/spot-store';
+import { sayDay } from '../ui/say-date';
+import { StagedPlanView } from './staged-plan';
+
+/** The collar of a tree as the newest look that uncovered it found it, over the one before, with the cuts to come. */
+@Component({
+  selector: 's-collar',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DrawingView, StagedPlanView],
+  template: `
+    @if (seen(); as now) {
+      <section aria-labelledby="collar">
+        <h2 id="collar">Roots at the collar</h2>
+        <p class="quiet">As found on {{ now.on }}{{ now.beforeOn ? '; dotted: on ' + now.beforeOn : '' }}.</p>
+        <div class="two">
+          <s-drawing [drawing]="now.drawing" />
+          <ol>
+            @for (line of now.lines; track $index) {
+              <li>{{ line }}</li>
+            }
+          </ol>
+        </div>
+        @if (now.plan; as plan) {
+          <s-staged-plan [plan]="plan" [roots]="now.roots" [anchored]="now.anchored" />
+        }
+      </section>
+    }
+  `,
+  styles: `
+    .two {
+      display: grid;
+      grid-template-columns: repeat(auto-fit, minmax(15rem, 1fr));
+      gap: 0 1rem;
+      align-items: center;
+    }
+    s-drawing {
+      max-width: 20rem;
+    }
+  `,
+})
+export class CollarPanel {
+  private readonly store = inject(SpotStore);
+  private readonly session = inject(SessionService);
+
+  protected readonly seen = computed(() => {
+    const life = this.store.life();
+    if (!life) return null;
+    const looks = life.inspections
+      .map(({ record }) => record.facts)
+      .filter(({ circlingRoots }) => circlingRoots !== null);
+    const [before, last] = [looks.at(-2), looks.at(-1)];
+    const roots = last?.circlingRoots ?? [];
+    if (!last || roots.length === 0) return null;
+    const anchors = last.anchors ?? [];
+    const { seasonCapPct, referRootOverMm, rule } = life.care.inspection.roots;
+    const plan =
+      rule === 'in_stages' && roots.some(isPressing)
+        ? stagedCuts({ roots, anchors, seasonCapPct, referRootOverMm })
+        : null;
+    const units = this.session.units();
+    return {
+      roots,
+      plan,
+      anchored: anchors.length > 0,
+      on: sayDay(last.inspectedOn),
+      beforeOn: before?.circlingRoots?.length ? sayDay(before.inspectedOn) : null,
+      lines: roots.map((root) => rootWords(root, units)),
+      drawing: collarDial({
+        roots,
+        anchors,
+        before: before?.circlingRoots ?? [],
+        plan: plan ?? undefined,
+        units,
+        sidePx: 320,
+      }),
+    };
+  });
+}
