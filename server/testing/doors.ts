@@ -47,6 +47,7 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'POST /api/spots/withdraw': 'withdraw_spots',
   'GET /api/spots/:id': 'see',
   'GET /api/trees/:id': 'see',
+  'GET /api/trees/:id/referral.pdf': 'see',
   'GET /api/spots/:id/surroundings': 'see',
   'PUT /api/spots/:id/photos/:photoId': 'add_photo',
   'GET /api/photos/:id': 'see',

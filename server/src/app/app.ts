@@ -19,6 +19,7 @@ import { findRoutes } from '../find/routes';
 import type { LocateCentre } from '../adapters/locate-centre';
 import { httpNurseries } from '../adapters/nursery';
 import { consentRoutes, groundRoutes } from '../ground/routes';
+import { inspectRoutes } from '../inspect/routes';
 import type { LiveHub } from '../live/hub';
 import { liveRoutes } from '../live/routes';
 import { matchRoutes } from '../match/routes';
@@ -166,6 +167,7 @@ function api({
     ticketRoutes(db, centre),
     waterRoutes(db, roundSeeker, config.controller ? (config.controller.simulated ? 'simulated' : 'real') : 'none'),
     careRoutes(db, doorway),
+    inspectRoutes(db, config.storageFolder),
   );
   router.use(matchRoutes(db, config.nurseries ? httpNurseries(config.nurseries.url) : null));
   router.use(noSuchDoor);

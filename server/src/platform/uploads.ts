@@ -131,15 +131,20 @@ export async function sendSmall(
   file: { readonly storedAs: string; readonly contentType: string },
   longest: number,
 ): Promise<void> {
-  const whole = path.resolve(folder, file.storedAs);
-  if ((await sizeOf(whole)) === null) return sendKept(response, folder, file);
+  const small = await smallPhoto(path.resolve(folder, file.storedAs), longest);
+  if (!small) return sendKept(response, folder, file);
+  response.type('image/jpeg').setHeader('cache-control', 'private, max-age=86400');
+  response.send(small);
+}
+
+/** A kept picture made smaller, as JPEG; `null` where it is gone from the storage folder. */
+export async function smallPhoto(whole: string, longest: number): Promise<Buffer | null> {
+  if ((await sizeOf(whole)) === null) return null;
   const { default: sharp } = await import('sharp');
-  const small = await sharp(whole, { limitInputPixels: mostPixels })
+  return sharp(whole, { limitInputPixels: mostPixels })
     .resize({ width: longest, height: longest, fit: 'inside', withoutEnlargement: true })
     .jpeg({ quality: 70 })
     .toBuffer();
-  response.type('image/jpeg').setHeader('cache-control', 'private, max-age=86400');
-  response.send(small);
 }
 
 /** Answers with a kept file. @throws NotFoundError where it is gone from the storage folder */

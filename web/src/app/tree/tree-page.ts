@@ -83,6 +83,13 @@ interface Entry {
                 @if (line.words?.caution; as caution) {
                   <p class="quiet">{{ caution }}</p>
                 }
+                @if (line.words?.who === arborist) {
+                  <p>
+                    <a [href]="'/api/trees/' + detail.tree?.id + '/referral.pdf'" target="_blank"
+                      >Sheet for the arborist, PDF</a
+                    >
+                  </p>
+                }
               </div>
               @if (line.decision.remedy && mayMark(line.decision.remedy)) {
                 <button
@@ -184,6 +191,7 @@ export class TreePage {
     effect(() => this.store.open({ kind: 'tree', id: this.treeId() }));
   }
 
+  protected readonly arborist = remedyWords.refer_arborist.who;
   protected readonly view = inject(ViewState);
   protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.may('record_inspection'));
   protected readonly mayMark = (remedy: RemedyCode) => this.view.tense() === 'today' && this.session.mayMark(remedy);
