@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { fieldDefault, withChoice } from '../practice';
 import { isLook, type Inspection } from './look';
 import { compressedSharePct } from './root-arcs';
-import { judgeInspection, scheduledLook } from './verdict';
+import { cutByCrew, judgeInspection, scheduledLook } from './verdict';
 
 const clean: Inspection = {
   inspectedOn: '2026-06-01',
@@ -186,6 +186,18 @@ describe('inspection verdict', () => {
     [-101, 'act', 'cover_roots'],
   ])('flare %d mm deep: %s, %s', (flareDepthMm, level, remedy) => {
     expect(judge({ flareDepthMm }).findings[0]).toMatchObject({ aspect: 'flare', level, remedy });
+  });
+
+  it.each([
+    [{ circlingRoots: [root(0, 60)] }, true],
+    [{ circlingRoots: [root(0, 120)] }, true],
+    [{ circlingRoots: [root(0, 200)] }, false],
+    [{ circlingRoots: [root(0, 30, 51)] }, false],
+    [{ circlingRoots: [root(0, 60)], anchors: [] }, false],
+    [{ circlingRoots: [] }, false],
+    [{ flareDepthMm: 60 }, false],
+  ])('of %j a crew cuts roots: %s', (change, crew) => {
+    expect(cutByCrew(judge(change))).toBe(crew);
   });
 
   it('no longer lifts a deep tree after two years', () => {

@@ -80,6 +80,12 @@ export function judgeInspection(look: Inspection, context: InspectionContext): I
   };
 }
 
+/** Whether what a look found leaves root cuts to a crew: never where it is for an arborist. */
+export function cutByCrew(verdict: Pick<InspectionVerdict, 'findings'> | null): boolean {
+  const asked = (verdict?.findings ?? []).filter(({ aspect }) => aspect === 'roots').map(({ remedy }) => remedy);
+  return !asked.includes('refer_arborist') && asked.some((one) => one === 'cut_root' || one === 'stage_root_cuts');
+}
+
 /** Where a practice does not say: what cannot wait for the yearly look, though nothing is urgent about it. Days */
 const usualDays: Partial<Readonly<Record<RemedyCode, number>>> = {
   probe_first: 3,

@@ -230,7 +230,7 @@ export const factNames: Readonly<Record<string, string>> = {
   offBy: 'Off by',
   circlingRoots: 'Circling roots',
   alive: 'Twig and bark',
-  signs: 'Seen',
+  signs: 'Signs',
   rocks: 'Rocked by hand',
   guard: 'Guard',
   leftOn: 'Still on the tree',

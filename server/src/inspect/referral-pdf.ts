@@ -118,7 +118,7 @@ function collar(doc: PDFKit.PDFDocument, { looks, practice, units }: Referral): 
   for (const { root, why } of plan?.referred ?? []) put(`Root ${root + 1}: ${referWhyNames[why]}.`);
   plan?.seasons.forEach(({ cuts, relievedDeg }, i) => {
     const which = cuts.map(({ root }) => root + 1).join(', ');
-    put(`The crew might cut in season ${i + 1}: root ${which}; ${Math.round(relievedDeg)}° free by then.`);
+    put(`If you agree, the crew in season ${i + 1}: root ${which}; ${Math.round(relievedDeg)}° free by then.`);
   });
   if (anchors.length === 0) put('Nobody recorded what holds the tree.');
   doc.x = margin;
@@ -159,7 +159,7 @@ function photos(doc: PDFKit.PDFDocument, { photos: all }: Referral): void {
 }
 
 function answer(doc: PDFKit.PDFDocument): void {
-  if (doc.y > 640) doc.addPage();
+  if (doc.y > 690) doc.addPage();
   title(doc, 'Answer of the arborist');
   for (const what of [
     'Held by',

@@ -77,7 +77,7 @@ it('tells an arborist what is asked, the roots one by one, what the crew could c
     'Act. 1 root grown into the trunk',
     'Refer to an arborist.',
     'Root 2: grown into the trunk.',
-    'The crew might cut in season 1: root',
+    'If you agree, the crew in season 1: root',
     'done: Clear soil to the flare.',
     'Photos',
     'Answer of the arborist',

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { collarDial, isPressing, stagedCuts } from '@sombra/core';
+import { collarDial, cutByCrew, isPressing, stagedCuts } from '@sombra/core';
 import { rootWords } from '../collar/collar-roots';
 import { DrawingView } from '../drawing/drawing-view';
 import { SessionService } from '../session/session.service';
@@ -50,16 +50,14 @@ export class CollarPanel {
   protected readonly seen = computed(() => {
     const life = this.store.life();
     if (!life) return null;
-    const looks = life.inspections
-      .map(({ record }) => record.facts)
-      .filter(({ circlingRoots }) => circlingRoots !== null);
-    const [before, last] = [looks.at(-2), looks.at(-1)];
+    const looks = life.inspections.filter(({ record }) => record.facts.circlingRoots !== null);
+    const [before, last] = [looks.at(-2)?.record.facts, looks.at(-1)?.record.facts];
     const roots = last?.circlingRoots ?? [];
     if (!last || roots.length === 0) return null;
     const anchors = last.anchors ?? [];
-    const { seasonCapPct, referRootOverMm, rule } = life.care.inspection.roots;
+    const { seasonCapPct, referRootOverMm } = life.care.inspection.roots;
     const plan =
-      rule === 'in_stages' && roots.some(isPressing)
+      cutByCrew(looks.at(-1)?.verdict ?? null) && roots.some(isPressing)
         ? stagedCuts({ roots, anchors, seasonCapPct, referRootOverMm })
         : null;
     const units = this.session.units();

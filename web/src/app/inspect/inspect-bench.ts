@@ -4,6 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import {
   aliveNames,
   barkNames,
+  cutByCrew,
   flareByNames,
   guardNames,
   InvalidInputError,
@@ -32,7 +33,6 @@ import {
   type LookSign,
   type MulchContact,
   type ProbeClass,
-  type RemedyCode,
   type RockingClass,
   type StagedPlan,
   type StakeState,
@@ -55,9 +55,6 @@ import { ContradictionsPanel } from './contradictions-panel';
 import { DiagnosisPanel } from './diagnosis-panel';
 import { lookFacts } from './look-facts';
 import { StagedPlanView } from './staged-plan';
-
-/** Remedies that are told root by root. */
-const cutsRoots: readonly RemedyCode[] = ['cut_root', 'stage_root_cuts', 'refer_arborist'];
 
 /** One look at a tree, in walking order, with the verdict as it is entered. */
 @Component({
@@ -173,8 +170,7 @@ export class InspectBench extends RecordForm<'inspection'> {
   protected readonly plan = computed((): StagedPlan | null => {
     const life = this.store.life();
     const { roots, anchors = [] } = this.collar();
-    const judged = this.verdict()?.remedies.some(({ remedy }) => cutsRoots.includes(remedy)) ?? false;
-    if (!life || !judged || !roots.some(isPressing)) return null;
+    if (!life || !cutByCrew(this.verdict()) || !roots.some(isPressing)) return null;
     const { seasonCapPct, referRootOverMm } = life.care.inspection.roots;
     return stagedCuts({ roots, anchors, seasonCapPct, referRootOverMm });
   });
