@@ -19,6 +19,8 @@ describe.each(formats)('a record of format %d', (format) => {
       device: 3,
       site_water: 3,
       sensor: 3,
+      hazard: 3,
+      hazard_closed: 3,
     };
     expect([...kinds].sort()).toEqual([...recordKinds].filter((kind) => (since[kind] ?? 1) <= format).sort());
   });

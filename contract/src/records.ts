@@ -9,6 +9,7 @@ import {
   fingerClasses,
   groundOwners,
   guardStates,
+  hazardKinds,
   leftOnThings,
   mostRoots,
   mulchContacts,
@@ -37,6 +38,8 @@ import {
   type DeviceFacts,
   type FieldRecord,
   type GroundFacts,
+  type HazardClosedFacts,
+  type HazardFacts,
   type Inspection,
   type Move,
   type NotDoneFacts,
@@ -55,7 +58,7 @@ import {
   type Watering,
 } from '@sombra/core';
 import * as z from 'zod';
-import { filledText, instant, isoDate, measure, positionSchema, recordId, rowVersion } from './measures';
+import { filledText, instant, isoDate, measure, positionSchema, recordId, rowVersion, shortText } from './measures';
 
 const horizonSchema = z.strictObject({
   soil: z.enum(soilClasses),
@@ -412,6 +415,20 @@ export const bothStandSchema = z
     path: ['second'],
   }) satisfies z.ZodType<BothStandFacts>;
 
+export const hazardSchema = z.strictObject({
+  seenOn: isoDate,
+  hazard: z.enum(hazardKinds),
+  called: shortText(120),
+  cordoned: z.boolean(),
+  note: shortText(300),
+}) satisfies z.ZodType<HazardFacts>;
+
+export const hazardClosedSchema = z.strictObject({
+  closedOn: isoDate,
+  hazardId: recordId,
+  reason: reasonText,
+}) satisfies z.ZodType<HazardClosedFacts>;
+
 const envelope = { id: recordId, recordedAt: instant, supersedes: recordId.nullable() };
 const recordOf = <K extends string, F extends z.ZodType>(kind: K, facts: F) =>
   z.strictObject({ ...envelope, kind: z.literal(kind), facts });
@@ -435,6 +452,8 @@ const factsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordFacts[K]> } = 
   move: moveSchema,
   not_done: notDoneSchema,
   both_stand: bothStandSchema,
+  hazard: hazardSchema,
+  hazard_closed: hazardClosedSchema,
   retraction: retractionSchema,
 };
 

@@ -30,6 +30,11 @@ it('roots that stay in the ball have to be watered in smaller doses, and the tre
   const found = waterEffects().find(({ effect }) => effect === 'Roots that grow with warmth');
   expect(found?.other.visits).toBeGreaterThan(found?.base.visits ?? Infinity);
 });
+it('an overwatered zone drowns its trees for weeks, at many times the litres', () => {
+  const found = waterEffects().find(({ effect }) => effect === 'An overwatered zone');
+  expect(found?.other.litres).toBeGreaterThan(5 * (found?.base.litres ?? Infinity));
+  expect(found?.other.waterloggedDays).toBeGreaterThan(28);
+});
 it('standing clay takes less water than loam, and drowns', () => {
   const found = waterEffects().find(({ effect }) => effect === 'Slow soil');
   expect(found?.other.waterloggedDays).toBeGreaterThan(found?.base.waterloggedDays ?? Infinity);

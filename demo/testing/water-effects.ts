@@ -1,11 +1,14 @@
 import {
   fieldDefault,
+  followWater,
   mildWinterWindows,
+  reachesOf,
   tryRule,
   typicalRingM2,
   typicalStock,
   typicalSubject,
   waterClimate,
+  waterStart,
   type ClimateDay,
   type Practice,
   type RuleTrial,
@@ -25,6 +28,8 @@ interface Case {
   readonly without: string;
   readonly subject?: (subject: WaterSubject) => WaterSubject;
   readonly climate?: (days: readonly ClimateDay[]) => readonly ClimateDay[];
+  /** Poured on it on every third day by a valve that nobody sets, instead of what the balance asks for. L */
+  readonly valveL?: number;
 }
 
 const cases: readonly Case[] = [
@@ -121,6 +126,14 @@ const cases: readonly Case[] = [
     subject: (subject) => ({ ...subject, weaning: true }),
   },
   {
+    effect: 'An overwatered zone',
+    formula: 'the valve’s litres on its days, whatever the ball holds; over saturation they run off',
+    source: 'the balance itself',
+    without: 'a valve that gives 40 L every third day, standing clay',
+    subject: (subject) => ({ ...subject, soil: 'clay', percolation: 'stands' }),
+    valveL: 40,
+  },
+  {
     effect: 'A ball of its own',
     formula: 'container mix, 450 to 500 mm wide; never silently the site’s soil',
     source: 'water of media by class',
@@ -129,10 +142,22 @@ const cases: readonly Case[] = [
   },
 ];
 
+/** A year under a valve that runs every third day. */
+function valveOf(subject: WaterSubject, climate: readonly ClimateDay[], litres: number): Trial {
+  const [first] = climate;
+  if (!first) throw new Error('no weather');
+  const doses = climate.filter((_, i) => i % 3 === 0).map(({ day }) => [day, litres * reachesOf(subject)] as const);
+  const { to } = followWater(subject, waterStart(subject, first.day), climate, { doses, readings: [] });
+  const { stressDays, waterloggedDays } = to;
+  return { litres: doses.length * litres, visits: doses.length, stressDays, waterloggedDays };
+}
+
+type Trial = Pick<RuleTrial, 'litres' | 'visits' | 'stressDays' | 'waterloggedDays'>;
+
 export interface Effect {
   readonly effect: string;
-  readonly base: RuleTrial;
-  readonly other: RuleTrial;
+  readonly base: Trial;
+  readonly other: Trial;
 }
 
 const practice: Practice = fieldDefault;
@@ -150,11 +175,10 @@ export function waterEffects(): Effect[] {
     ({ day }) => day >= plantedOn,
   );
   const usual = trialOf(base, climate);
-  return cases.map(({ effect, subject = (one) => one, climate: change = (days) => days }) => ({
-    effect,
-    base: usual,
-    other: trialOf(subject(base), change(climate)),
-  }));
+  return cases.map(({ effect, subject = (one) => one, climate: change = (days) => days, valveL }) => {
+    const [other, days] = [subject(base), change(climate)];
+    return { effect, base: usual, other: valveL ? valveOf(other, days, valveL) : trialOf(other, days) };
+  });
 }
 
 /** The table of `docs/water.md`. */

@@ -606,7 +606,8 @@ test('a sound tree takes twelve taps and nothing typed, one hand, each step besi
     await expect
       .poll(async () => {
         const [last] = await town.query<{ facts: object }>(
-          `select facts from field_record where kind = 'inspection' and facts ? 'signs' limit 1`,
+          `select facts from field_record where kind = 'inspection' and facts ? 'turf' and spot_id = $1`,
+          [tree?.id],
         );
         return last?.facts;
       })

@@ -133,3 +133,26 @@ test('numbers follow the units of the reader', async ({ signedIn: page, town }) 
   await expect(page.getByRole('heading', { name: 'Dig 11 3/4 in deep, 47 1/4 in wide' })).toBeVisible();
   await expect(page.getByLabel('Ball diameter')).toHaveValue('15 3/4');
 });
+
+test('a hazard is told in two taps, stands at the top of the desk, and is closed with a reason', async ({
+  signedIn: page,
+  town,
+}) => {
+  const list = (await (await page.request.get(`${town.url}/api/spots?planted=yes&limit=1`)).json()) as {
+    lines: { ref: string; treeId: string }[];
+  };
+  const [tree] = list.lines;
+  await page.goto(`${town.url}/tree/${tree?.treeId}`);
+  await page.getByRole('button', { name: 'Hazard now' }).click();
+  await page.getByRole('button', { name: 'Branch broken or hanging' }).click();
+  await expect(page.getByText('Hazard told: it stands at the top of every desk')).toBeVisible();
+  await expect(page.getByRole('alert').filter({ hasText: 'Branch broken or hanging' })).toBeVisible();
+  await page.goto(`${town.url}/desk`);
+  const first = page.getByRole('button', { name: /Hazard/ }).first();
+  await expect(first).toContainText(tree?.ref ?? 'none');
+  await page.goto(`${town.url}/tree/${tree?.treeId}`);
+  await page.getByLabel('It is none any more, because').fill('branch taken down');
+  await page.getByRole('button', { name: 'Close the hazard' }).click();
+  await expect(page.getByText('Hazard closed.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Close the hazard' })).toHaveCount(0);
+});

@@ -31,6 +31,7 @@ export const defaultUrgency: UrgencyRules = {
     resolve_pit: 0,
     record_planting: 0,
     settle_contradiction: 14,
+    hazard: 3,
     do_remedy: 14,
     look: 0,
   },
@@ -61,14 +62,19 @@ export function rankDecisions<D extends Decision & Grouped>(
   today: IsoDate,
   rules: UrgencyRules = defaultUrgency,
 ): Ranked<D>[] {
-  return decisions
-    .filter((decision) => isDue(decision, today, rules))
-    .map((decision) => {
-      const daysLate = decision.dueOn === null ? null : daysBetween(decision.dueOn, today);
-      const late = Math.max(0, daysLate ?? 0) * rules.perDayLate[decision.level];
-      const many = Math.min(rules.mostForNumber, rules.perDoubling * Math.log2(Math.max(1, decision.count ?? 1)));
-      const points = rules.basePoints[decision.level] + Math.min(rules.mostForLateness, late) + many;
-      return { decision, points: Math.min(100, points), daysLate };
-    })
-    .sort((a, b) => b.points - a.points);
+  return (
+    decisions
+      .filter((decision) => isDue(decision, today, rules))
+      .map((decision) => {
+        const daysLate = decision.dueOn === null ? null : daysBetween(decision.dueOn, today);
+        const late = Math.max(0, daysLate ?? 0) * rules.perDayLate[decision.level];
+        const many = Math.min(rules.mostForNumber, rules.perDoubling * Math.log2(Math.max(1, decision.count ?? 1)));
+        const points = rules.basePoints[decision.level] + Math.min(rules.mostForLateness, late) + many;
+        return { decision, points: Math.min(100, points), daysLate };
+      })
+      // Somebody may be hurt: before all else, whatever the points say.
+      .sort(
+        (a, b) => Number(b.decision.kind === 'hazard') - Number(a.decision.kind === 'hazard') || b.points - a.points,
+      )
+  );
 }

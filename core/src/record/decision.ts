@@ -14,6 +14,7 @@ export const decisionKinds = [
   'resolve_pit',
   'record_planting',
   'settle_contradiction',
+  'hazard',
   'do_remedy',
   'look',
 ] as const;
@@ -21,7 +22,7 @@ export type DecisionKind = (typeof decisionKinds)[number];
 
 /** Whether it waits at a planted tree, or at a place in preparation. */
 export const isOfTree = (kind: DecisionKind): boolean =>
-  kind === 'do_remedy' || kind === 'look' || kind === 'settle_contradiction';
+  kind === 'do_remedy' || kind === 'look' || kind === 'settle_contradiction' || kind === 'hazard';
 
 /** Something a person has to settle about one spot or its tree. */
 export interface Decision {

@@ -16,6 +16,8 @@ export * from './round-weight';
 export * from './assignment';
 export * from './assignment-kinds';
 export * from './contradiction';
+export * from './hazard';
+export * from './hazard-facts';
 export * from './keeper';
 export * from './moisture-checks';
 export * from './site-water';

@@ -1,3 +1,4 @@
+import type { HazardClosedFacts, HazardFacts } from './hazard-facts';
 import type { AsBuilt } from '../day';
 import type { Assessment, GroundFacts, PercolationTest, SiteVerdict } from '../ground';
 import type { FingerClass, Inspection, ProbeClass } from '../inspect';
@@ -141,6 +142,8 @@ export interface RecordFacts {
   move: Move;
   not_done: NotDoneFacts;
   both_stand: BothStandFacts;
+  hazard: HazardFacts;
+  hazard_closed: HazardClosedFacts;
   retraction: Retraction;
 }
 
@@ -358,6 +361,28 @@ export const recordTable: { readonly [K in RecordKind]: RecordKindRow<RecordFact
     by: 'coordinator',
     stage: 'inspect',
     day: 'decidedOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  hazard: {
+    name: 'Hazard',
+    act: 'tell of a hazard',
+    by: 'everyone_in_the_field',
+    stage: 'inspect',
+    day: 'seenOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  hazard_closed: {
+    name: 'Hazard closed',
+    act: 'close a hazard',
+    by: 'leads',
+    stage: 'inspect',
+    day: 'closedOn',
     of: 'tree',
     when: 'planted',
     versioned: false,

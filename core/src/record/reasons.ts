@@ -6,6 +6,7 @@ import type { MatchReasonFacts } from '../match';
 import type { PitReasonFacts } from '../pit';
 import type { StockReasonFacts } from '../stock';
 import type { WaterReasonFacts } from '../water';
+import type { HazardKind } from './hazard-facts';
 import { becauseOf, type ReasonOf } from '../reason';
 
 /** What a place's life so far gives as why it waits. */
@@ -26,6 +27,7 @@ export interface LifeReasonFacts {
   looks_differ_probe: { first: ProbeClass; second: ProbeClass };
   looks_differ_stake: Record<string, never>;
   looks_differ_mulch: Record<string, never>;
+  hazard_open: { hazard: HazardKind; seenOn: IsoDate; called: string; cordoned: boolean };
 }
 
 /** The facts of every reason there is: a stage adds itself here. */

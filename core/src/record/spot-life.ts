@@ -13,6 +13,7 @@ import { givesWater, stubUses, type Practice, type RemedyCode } from '../practic
 import { worstLevel, type Level } from '../reason';
 import type { Stock } from '../stock';
 import { contradictionDecisions } from './contradiction';
+import { hazardDecisions } from './hazard';
 import type { Decision, DecisionKind } from './decision';
 import type { ChoiceFacts, VerdictFacts } from './kinds';
 import { because, type Reason } from './reasons';
@@ -68,8 +69,10 @@ export function spotLife(
   const watered = ofKind(kept, 'watering').map(({ facts }) => facts.wateredOn);
   const remedies = planting ? openRemedies(planting, inspections, { done, watered }, care) : [];
   const nextLook = planting ? lookAfter(planting, inspections, care) : null;
+  const hazards = hazardDecisions(kept);
   const decisions = planting
     ? [
+        ...hazards,
         ...contradictionDecisions(kept),
         ...remedies,
         ...stakeDecision(planting, { inspections, done, remedies, practice: basis.practice }),
@@ -79,7 +82,7 @@ export function spotLife(
         ...lookDecision(nextLook),
       ]
     : preparation(basis, { verdict, choice });
-  const level = planting ? worstLevel(remedies.map((decision) => decision.level)) : 'good';
+  const level = planting ? worstLevel([...hazards, ...remedies].map((decision) => decision.level)) : 'good';
   const stage = decisions[0]?.stage ?? (planting ? 'inspect' : 'ground');
   return { ...basis, stage, verdict, choice, planting, inspections, level, nextLook, decisions };
 }

@@ -481,6 +481,8 @@ function ofLives(): Reason[] {
     practiceId: 'field-default',
     practiceVersion: 1,
   });
+  const told = (called: string, cordoned: boolean) =>
+    rec('hazard', { seenOn: '2026-03-01', hazard: 'branch_hanging', called, cordoned, note: '' });
   const histories = [
     [],
     [ground],
@@ -491,6 +493,8 @@ function ofLives(): Reason[] {
     [ground, seen, verdict('plant'), choice],
     [ground, stock],
     [ground, stock, planting],
+    [ground, stock, planting, told('the duty officer', true)],
+    [ground, stock, planting, told('', false)],
   ];
   const rooted = rec('stock', { ...(stocks[1] as Stock), adventitious: { count: 9, thickestMm: 12 } } as Stock);
   const twice = { ...planting, id: 'again' } as typeof planting;

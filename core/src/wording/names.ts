@@ -1,5 +1,5 @@
 import type { SensorFlag } from '../water';
-import type { DecisionKind, Stage } from '../record';
+import type { DecisionKind, HazardKind, Stage } from '../record';
 import type { Level } from '../reason';
 import type { PercolationQuestion } from '../ground';
 import type {
@@ -104,6 +104,7 @@ export const decisionNames: Readonly<Record<DecisionKind, string>> = {
   resolve_pit: 'No pit plan',
   record_planting: 'Plant and record as built',
   settle_contradiction: 'Two records contradict each other',
+  hazard: 'Hazard',
   do_remedy: 'Remedy',
   look: 'Inspect',
 };
@@ -229,6 +230,11 @@ export const factNames: Readonly<Record<string, string>> = {
   joined: 'Joined',
   offBy: 'Off by',
   circlingRoots: 'Circling roots',
+  seenOn: 'Seen on',
+  hazard: 'What',
+  called: 'Called',
+  cordoned: 'Cordoned off',
+  closedOn: 'Closed on',
   alive: 'Twig and bark',
   signs: 'Signs',
   rocks: 'Rocked by hand',
@@ -383,4 +389,13 @@ export const sensorFlagNames: Readonly<Record<SensorFlag, string>> = {
   jumps: 'falls as no ball does',
   out_of_range: 'a value that cannot be',
   drifts: 'runs away from the balance',
+};
+
+export const hazardNames: Readonly<Record<HazardKind, string>> = {
+  branch_hanging: 'Branch broken or hanging',
+  tree_leaning: 'Tree leaning or loose',
+  roots_lifting: 'Ground lifting at the roots',
+  stake_fallen: 'Stake or guard in the way',
+  wire_touched: 'Touching a wire',
+  other: 'Something else',
 };

@@ -1,6 +1,6 @@
 import type { LifeReasonFacts } from '../record';
 import { format, parseISO } from 'date-fns';
-import { probeNames } from './names';
+import { hazardNames, probeNames } from './names';
 import { months, sentence, type Sentences } from './sentence';
 
 const sayIsoDay = (day: string): string => format(parseISO(day), 'd MMM yyyy');
@@ -28,6 +28,8 @@ export const lifeSentences: Sentences<LifeReasonFacts> = {
     `Two looks within a day find the flare at ${s.mm(f.firstMm)} and at ${s.mm(f.secondMm)}.`,
   looks_differ_probe: (f) => `Two looks within a day find the ball ${probeNames[f.first]} and ${probeNames[f.second]}.`,
   looks_differ_stake: () => 'Of two looks within a day one finds a stake and the other none.',
+  hazard_open: (f) =>
+    `${hazardNames[f.hazard]}, seen ${sayIsoDay(f.seenOn)}. ${f.called ? `Called: ${f.called}.` : 'Nobody is called yet.'} ${f.cordoned ? 'Cordoned off.' : 'Not cordoned off.'}`,
   looks_differ_mulch: () =>
     'Of two looks within a day one finds the mulch clear of the trunk and the other heaped on it.',
 };

@@ -138,35 +138,62 @@ describe('what a row will write', () => {
     expect(plan({ species: 'Tilia tomentosa' }).verdict).toBe('changed');
   });
 
+  const planted = {
+    planted_on: '2026-01-10',
+    flare_above_grade_mm: '40',
+    hole_width_mm: '1125',
+    first_water_l: '52',
+  };
+  const facts = {
+    plantedOn: '2026-01-10',
+    flareAboveGradeMm: [40],
+    holeWidthMm: 1125,
+    firstWaterL: 52,
+    practiceId: 'old-school',
+    practiceVersion: 3,
+  };
+  const look = {
+    inspectedOn: '2026-02-10',
+    flareDepthMm: null,
+    mulchDepthMm: null,
+    mulchContact: null,
+    stake: 'none',
+    probe: null,
+    circlingRoots: null,
+  } as const;
+
   it('is a look of its own on another day, a correction on the same', () => {
-    const planted = {
-      planted_on: '2026-01-10',
-      flare_above_grade_mm: '40',
-      hole_width_mm: '1125',
-      first_water_l: '52',
-    };
-    const facts = {
-      plantedOn: '2026-01-10',
-      flareAboveGradeMm: [40],
-      holeWidthMm: 1125,
-      firstWaterL: 52,
-      practiceId: 'old-school',
-      practiceVersion: 3,
-    };
-    const look = {
-      inspectedOn: '2026-02-10',
-      flareDepthMm: null,
-      mulchDepthMm: null,
-      mulchContact: null,
-      stake: 'none',
-      probe: null,
-      circlingRoots: null,
-    } as const;
     const records = [kept(1, { kind: 'planting', facts }), kept(2, { kind: 'inspection', facts: look })];
     const other = plan({ ...planted, inspected_on: '2026-04-10', stake: 'tight' }, { records });
     expect(other.records.map(({ record }) => [record.kind, record.supersedes])).toEqual([['inspection', null]]);
     const same = plan({ ...planted, inspected_on: '2026-02-10', stake: 'tight' }, { records });
     expect(same.records.map(({ record }) => [record.kind, record.supersedes])).toEqual([['inspection', recordId(2)]]);
+  });
+
+  it('has no columns for all that a look finds: the rest of it stays, and is no change', () => {
+    const root = { arc: { fromDeg: 80, toDeg: 240 }, diameterMm: 14, touch: 'touching', nature: 'structural' } as const;
+    const seen = {
+      ...look,
+      circlingRoots: [root],
+      signs: ['wilting'],
+      alive: 'green',
+      anchors: [{ bearingDeg: 10, diameterMm: 30 }],
+    } as const;
+    const records = [kept(1, { kind: 'planting', facts }), kept(2, { kind: 'inspection', facts: seen })];
+    const cells = { ...planted, inspected_on: '2026-02-10', stake: look.stake ?? '' };
+    for (const circling_roots of ['80-240:14:touching', '80-240:14']) {
+      expect(plan({ ...cells, circling_roots }, { records }).records).toEqual([]);
+    }
+    const [changed] = plan({ ...cells, stake: 'tight', circling_roots: '80-240:14:pressing' }, { records }).records;
+    expect(changed?.record.facts).toEqual({ ...seen, stake: 'tight', circlingRoots: [{ ...root, touch: 'pressing' }] });
+  });
+
+  it('keeps of a planting what a row has no column for', () => {
+    const built = { ...facts, plumb: 'leans', bestFaceDeg: 200 } as const;
+    const records = [kept(1, { kind: 'planting', facts: built })];
+    expect(plan(planted, { records }).records).toEqual([]);
+    const [changed] = plan({ ...planted, hole_width_mm: '900' }, { records }).records;
+    expect(changed?.record.facts).toEqual({ ...built, holeWidthMm: 900 });
   });
 
   it('keeps the practice a tree was planted under when another cell of the planting changes', () => {

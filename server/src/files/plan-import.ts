@@ -3,6 +3,7 @@ import {
   ofKind,
   standing,
   type FieldRecord,
+  type Inspection,
   type Practice,
   type RecordFacts,
   type RecordKind,
@@ -94,7 +95,11 @@ function changedFacts(row: GoodRow, known: readonly FieldRecord[], context: Plan
     const before = current('planting');
     const { id: practiceId, version: practiceVersion } = context.practice;
     const { stakes, putBackMm } = before?.facts ?? {};
-    const unsaid = { ...(stakes === undefined ? {} : { stakes }), ...(putBackMm === undefined ? {} : { putBackMm }) };
+    // Of the same planting all stays that a row has no column for; of another one what the pit was like.
+    const unsaid =
+      before?.facts.plantedOn === planting.plantedOn
+        ? before.facts
+        : { ...(stakes === undefined ? {} : { stakes }), ...(putBackMm === undefined ? {} : { putBackMm }) };
     const facts = {
       ...unsaid,
       ...planting,
@@ -106,22 +111,30 @@ function changedFacts(row: GoodRow, known: readonly FieldRecord[], context: Plan
   if (inspection) {
     const looks = ofKind(kept, 'inspection');
     const sameDay = looks.find((look) => look.facts.inspectedOn === inspection.inspectedOn);
-    if (!isDeepStrictEqual(sameDay?.facts, inspection)) write('inspection', inspection, sameDay);
+    const look = lookWithUnsaid(inspection, sameDay?.facts);
+    if (!isDeepStrictEqual(sameDay?.facts, look)) write('inspection', look, sameDay);
   }
   return changes;
+}
+
+/** A row has columns for some of what a look finds, and of each root for some: the rest stays as it is known. */
+function lookWithUnsaid(look: Inspection, before: Inspection | undefined): Inspection {
+  if (!before) return look;
+  const circlingRoots = look.circlingRoots?.map((root) => {
+    const same = before.circlingRoots?.find(
+      ({ arc, diameterMm }) => diameterMm === root.diameterMm && isDeepStrictEqual(arc, root.arc),
+    );
+    return { ...same, ...root };
+  });
+  return { ...before, ...look, circlingRoots: circlingRoots ?? null };
 }
 
 /** Facts that may be left out stay as they are known where the row says nothing of them. */
 function withUnsaid(stock: Stock, before: Stock | undefined): Stock {
   if (before?.kind !== stock.kind) return stock;
-  const { firstBranchM, graftHeightMm } = before;
-  const kept = {
-    ...(firstBranchM === undefined ? {} : { firstBranchM }),
-    ...(graftHeightMm === undefined ? {} : { graftHeightMm }),
-  };
-  if (stock.kind === 'bare_root' || before.kind === 'bare_root') return { ...kept, ...stock };
-  const left = before.surplusLeftMm;
-  return { ...kept, ...(left === undefined || left > stock.topRootsDepthMm ? {} : { surplusLeftMm: left }), ...stock };
+  if (stock.kind === 'bare_root' || before.kind === 'bare_root') return { ...before, ...stock };
+  const { surplusLeftMm: left, ...rest } = before;
+  return { ...rest, ...(left === undefined || left > stock.topRootsDepthMm ? {} : { surplusLeftMm: left }), ...stock };
 }
 
 export function importRow({ row, verdict, writes }: PlannedRow): ImportRow {

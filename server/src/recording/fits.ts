@@ -7,6 +7,7 @@ import {
   InvalidInputError,
   isLook,
   ofKind,
+  openHazards,
   recordTable,
   requirePractice,
   spotLife,
@@ -70,6 +71,7 @@ const ownRules: {
   planting: (trx, { facts }, { spot }) => requireCover(trx, { spotId: spot.id }, facts.plantedOn),
   override: requireOverride,
   both_stand: requireContradicting,
+  hazard_closed: requireOpenHazard,
   move: requireMovable,
   retraction: requireRetractable,
 };
@@ -86,6 +88,18 @@ function requireDay(record: FieldRecord, first: IsoDate, today: IsoDate): void {
     const path = `record.facts.${day}`;
     throw new InvalidInputError(`${path} must be within ${first} to ${last}, got ${given}`, path);
   }
+}
+
+/** A hazard is closed once, at the tree it was told of. */
+async function requireOpenHazard(
+  trx: Db,
+  { facts }: RecordOfKind<'hazard_closed'>,
+  { spot: { id: spotId } }: At,
+): Promise<void> {
+  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
+  if (openHazards(standing(records)).some(({ id }) => id === facts.hazardId)) return;
+  const title = 'This hazard is closed already, or was never told of this tree';
+  throw new InvalidInputError('hazardId must be of an open hazard of this tree', 'record.facts.hazardId', { title });
 }
 
 /** One choice made otherwise must leave a practice that could be adopted: no choice above the one it leads up to. */

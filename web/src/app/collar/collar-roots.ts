@@ -4,6 +4,7 @@ import {
   rootTouchNames,
   type Anchor,
   type CirclingRoot,
+  type Practice,
   type UnitSystem,
 } from '@sombra/core';
 
@@ -12,6 +13,9 @@ export interface CollarRoots {
   readonly roots: readonly CirclingRoot[];
   readonly anchors?: readonly Anchor[];
 }
+
+/** How much of its roots a practice lets a crew cut, and how thick. */
+export type CutLimits = Pick<Practice['inspection']['roots'], 'seasonCapPct' | 'referRootOverMm'>;
 
 export const noRoots: CollarRoots = { roots: [] };
 
@@ -46,3 +50,9 @@ function parsed(text: string): unknown {
     return null;
   }
 }
+
+/** Of a practice's choices on roots, what a plan of cuts goes by. */
+export const limitsOf = ({ seasonCapPct, referRootOverMm }: CutLimits): CutLimits => ({
+  seasonCapPct,
+  referRootOverMm,
+});

@@ -16,17 +16,17 @@ import {
   mostRoots,
   rootNatureNames,
   rootTouchNames,
+  stagedCuts,
   type Anchor,
   type CirclingRoot,
   type RootNature,
   type RootTouch,
-  type StagedPlan,
 } from '@sombra/core';
 import { DrawingView } from '../drawing/drawing-view';
 import { QuantityInput } from '../fields/quantity-input';
 import { numberOf } from '../fields/event-values';
 import { SessionService } from '../session/session.service';
-import { fingers, growsNames, rootWords, type CollarRoots } from './collar-roots';
+import { fingers, growsNames, limitsOf, rootWords, type CollarRoots, type CutLimits } from './collar-roots';
 
 const sidePx = 400;
 /** A stroke of less than this is a tap. Degrees */
@@ -50,7 +50,8 @@ export class DialField {
   readonly value = input.required<CollarRoots>();
   /** As the look before found them. */
   readonly before = input<readonly CirclingRoot[]>([]);
-  readonly plan = input<StagedPlan | null>(null);
+  /** Where cuts are to be shown, by what they are planned. */
+  readonly cutBy = input<CutLimits | null>(null);
   readonly changed = output<CollarRoots>();
 
   protected readonly numberOf = numberOf;
@@ -91,6 +92,10 @@ export class DialField {
   private readonly drawn = computed((): CirclingRoot | null => {
     const stroke = this.stroke();
     return stroke && Math.abs(stroke.sweepDeg) >= tapDeg ? { ...rootOf(stroke), diameterMm: usualMm } : null;
+  });
+  private readonly plan = computed(() => {
+    const by = this.cutBy();
+    return by && stagedCuts({ roots: this.roots(), anchors: this.anchors(), ...limitsOf(by) });
   });
   protected readonly drawing = computed(() => {
     const drawn = this.drawn();

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { collarDial, cutByCrew, isPressing, stagedCuts } from '@sombra/core';
-import { rootWords } from '../collar/collar-roots';
+import { limitsOf, rootWords } from '../collar/collar-roots';
 import { DrawingView } from '../drawing/drawing-view';
 import { SessionService } from '../session/session.service';
 import { SpotStore } from '../spot/spot-store';
@@ -26,7 +26,7 @@ import { StagedPlanView } from './staged-plan';
           </ol>
         </div>
         @if (now.plan; as plan) {
-          <s-staged-plan [plan]="plan" [roots]="now.roots" [anchored]="now.anchored" />
+          <s-staged-plan [collar]="now.collar" [cutBy]="plan.by" />
         }
       </section>
     }
@@ -55,16 +55,15 @@ export class CollarPanel {
     const roots = last?.circlingRoots ?? [];
     if (!last || roots.length === 0) return null;
     const anchors = last.anchors ?? [];
-    const { seasonCapPct, referRootOverMm } = life.care.inspection.roots;
+    const by = limitsOf(life.care.inspection.roots);
     const plan =
       cutByCrew(looks.at(-1)?.verdict ?? null) && roots.some(isPressing)
-        ? stagedCuts({ roots, anchors, seasonCapPct, referRootOverMm })
+        ? { by, cuts: stagedCuts({ roots, anchors, ...by }) }
         : null;
     const units = this.session.units();
     return {
-      roots,
+      collar: { roots, anchors },
       plan,
-      anchored: anchors.length > 0,
       on: sayDay(last.inspectedOn),
       beforeOn: before?.circlingRoots?.length ? sayDay(before.inspectedOn) : null,
       lines: roots.map((root) => rootWords(root, units)),
@@ -72,7 +71,7 @@ export class CollarPanel {
         roots,
         anchors,
         before: before?.circlingRoots ?? [],
-        plan: plan ?? undefined,
+        plan: plan?.cuts,
         units,
         sidePx: 320,
       }),

@@ -20,7 +20,6 @@ import {
   probeNames,
   rockingNames,
   sayReason,
-  stagedCuts,
   stakeNames,
   standing,
   turfNames,
@@ -34,10 +33,9 @@ import {
   type MulchContact,
   type ProbeClass,
   type RockingClass,
-  type StagedPlan,
   type StakeState,
 } from '@sombra/core';
-import { noRoots, readRoots, type CollarRoots } from '../collar/collar-roots';
+import { noRoots, readRoots, type CollarRoots, type CutLimits } from '../collar/collar-roots';
 import { DialField } from '../collar/dial-field';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { DayField } from '../fields/day-field';
@@ -166,13 +164,11 @@ export class InspectBench extends RecordForm<'inspection'> {
     return readRoots(this.form.getRawValue().collar) ?? noRoots;
   });
   protected readonly rootsBefore = computed(() => this.lastLook()?.record.facts.circlingRoots ?? []);
-  /** Cuts over the seasons, where there is a root to cut and the practice has them cut. */
-  protected readonly plan = computed((): StagedPlan | null => {
+  /** What the practice lets a crew cut, where there is a root to cut and none of it is for an arborist. */
+  protected readonly cutBy = computed((): CutLimits | null => {
     const life = this.store.life();
-    const { roots, anchors = [] } = this.collar();
-    if (!life || !cutByCrew(this.verdict()) || !roots.some(isPressing)) return null;
-    const { seasonCapPct, referRootOverMm } = life.care.inspection.roots;
-    return stagedCuts({ roots, anchors, seasonCapPct, referRootOverMm });
+    if (!life || !cutByCrew(this.verdict()) || !this.collar().roots.some(isPressing)) return null;
+    return life.care.inspection.roots;
   });
 
   protected putCollar(collar: CollarRoots): void {

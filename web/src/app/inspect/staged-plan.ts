@@ -1,12 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import {
-  cutToolNames,
-  formatNumber,
-  formatQuantity,
-  referWhyNames,
-  type CirclingRoot,
-  type StagedPlan,
-} from '@sombra/core';
+import { cutToolNames, formatNumber, formatQuantity, referWhyNames, stagedCuts } from '@sombra/core';
+import { limitsOf, type CollarRoots, type CutLimits } from '../collar/collar-roots';
 import { SessionService } from '../session/session.service';
 
 /** Cuts over the seasons to come: which root, with what, at which two points, and what that frees. */
@@ -62,11 +56,15 @@ import { SessionService } from '../session/session.service';
   `,
 })
 export class StagedPlanView {
-  readonly plan = input.required<StagedPlan>();
-  readonly roots = input.required<readonly CirclingRoot[]>();
-  /** Whether somebody said what holds the tree. */
-  readonly anchored = input.required<boolean>();
+  readonly collar = input.required<CollarRoots>();
+  readonly cutBy = input.required<CutLimits>();
   private readonly session = inject(SessionService);
+  /** Whether somebody said what holds the tree. */
+  protected readonly anchored = computed(() => (this.collar().anchors ?? []).length > 0);
+  protected readonly plan = computed(() => {
+    const { roots, anchors = [] } = this.collar();
+    return stagedCuts({ roots, anchors, ...limitsOf(this.cutBy()) });
+  });
 
   protected readonly seasons = computed(() =>
     this.plan().seasons.map(({ cuts, removedPct, relievedDeg }, i) => ({
@@ -89,6 +87,6 @@ export class StagedPlanView {
   );
 
   private thickness(root: number): string {
-    return formatQuantity(this.roots()[root]?.diameterMm ?? 0, 'lengthMm', this.session.units());
+    return formatQuantity(this.collar().roots[root]?.diameterMm ?? 0, 'lengthMm', this.session.units());
   }
 }

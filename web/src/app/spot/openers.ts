@@ -10,6 +10,7 @@ export const openers: Readonly<Record<DecisionKind, { readonly stage: Stage; rea
   measure_stock: { stage: 'stock', act: 'Enter stock measures' },
   resolve_pit: { stage: 'pit', act: 'Look at the pit' },
   record_planting: { stage: 'day', act: 'Record as built' },
+  hazard: { stage: 'inspect', act: 'See the hazard' },
   settle_contradiction: { stage: 'inspect', act: 'Say which stands' },
   do_remedy: { stage: 'inspect', act: 'Inspect again' },
   look: { stage: 'inspect', act: 'Inspect now' },

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { RoomMap } from '../ui/rooms';
 import { LevelMark } from '../ui/level-mark';
+import { HazardNow } from './hazard-now';
 import { BulkActs } from './bulk-acts.service';
 import { sayDay, sayMoment } from '../ui/say-date';
 import { SessionService } from '../session/session.service';
@@ -11,7 +12,7 @@ import { SpotStore } from './spot-store';
 @Component({
   selector: 's-spot-head',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, RouterLinkActive, LevelMark],
+  imports: [HazardNow, RouterLink, RouterLinkActive, LevelMark],
   template: `
     @if (store.detail(); as detail) {
       <div class="title">
@@ -47,6 +48,7 @@ import { SpotStore } from './spot-store';
           }
         </p>
       }
+      <s-hazard-now />
       <nav aria-label="Stages of this spot">
         @for (stage of stages; track stage.path) {
           <a

@@ -118,8 +118,10 @@ interface Entry {
             </p>
           }
           @if (view.tense() === 'today') {
-            <s-diagnosis />
-            <s-collar />
+            @defer (on immediate) {
+              <s-diagnosis />
+              <s-collar />
+            }
             <s-water-panel />
             @if (store.life()?.planting) {
               <s-keepers-panel [spotId]="detail.spot.id" />

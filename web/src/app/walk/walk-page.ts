@@ -38,6 +38,7 @@ import { AlongService } from '../offline/along.service';
 import { DraftsService } from '../offline/drafts.service';
 import { ParcelsService } from '../offline/parcels.service';
 import { SessionService } from '../session/session.service';
+import { HazardNow } from '../spot/hazard-now';
 import { RecordSender, sendsRecords } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
 import { FindingsList } from '../ui/findings-list';
@@ -83,7 +84,18 @@ const keptPace = (): Pace => {
 @Component({
   selector: 's-walk-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, AskQuestion, FindingsList, MoveIt, PhotoButton, StopPlan, TeamWord, WaterStop, WhichTree],
+  imports: [
+    RouterLink,
+    AskQuestion,
+    FindingsList,
+    HazardNow,
+    MoveIt,
+    PhotoButton,
+    StopPlan,
+    TeamWord,
+    WaterStop,
+    WhichTree,
+  ],
   providers: [StopsService, WhereService, CompassService, SpotStore, sendsRecords],
   templateUrl: './walk-page.html',
   styleUrl: './walk-page.scss',

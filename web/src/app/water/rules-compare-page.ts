@@ -1,3 +1,4 @@
+import { HttpClient } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, computed, inject, resource } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import {
@@ -16,6 +17,9 @@ import {
   typicalStock,
   typicalSubject,
   waterClimate,
+  waterInputs,
+  type FieldRecord,
+  type IsoDate,
   type RoutineRule,
   type SoilClass,
   type TriedRule,
@@ -27,6 +31,7 @@ import type { TypedPractice } from '../practice/choice-editor';
 import { PracticeService } from '../practice/practice.service';
 import { ProgrammeService } from '../programme/programme.service';
 import { SessionService } from '../session/session.service';
+import { lifeOf, readSpotDetail } from '../spot/spot-context';
 import { ChartBox, type PaintedChart } from '../ui/chart-box';
 import { sayDay } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
@@ -40,6 +45,7 @@ const usual = { visit: 6, m3: 2.5, trees: 1 } as const;
 const soils = Object.keys(soilNames) as SoilClass[];
 const oneOf = <T extends string>(all: readonly T[], asked: string | null, usual: T): T =>
   all.find((one) => one === asked) ?? usual;
+const latest = (days: readonly IsoDate[]): IsoDate => [...days].sort().at(-1) ?? '';
 const nameOf = (rule: TriedRule): string => (rule === 'none' ? 'nobody comes' : routineRules[rule].name);
 /** Broken at a space, so that it fits beside the bars. */
 function inLines(name: string): string[] {
@@ -61,6 +67,7 @@ export class RulesComparePage {
   private readonly session = inject(SessionService);
   private readonly router = inject(Router);
   private readonly drafts = inject(DraftsService);
+  private readonly http = inject(HttpClient);
   private readonly basisDoors = inject(WaterBasisService);
   private readonly practices = inject(PracticeService);
   private readonly programme = inject(ProgrammeService);
@@ -84,36 +91,64 @@ export class RulesComparePage {
   protected readonly m3Cost = computed(() => this.number('m3', 10_000));
   protected readonly trees = computed(() => Math.max(1, Math.round(this.number('trees', 1_000_000))));
 
+  /** Trees that the lines are of: one that was asked about stands for itself. */
+  private many(): number {
+    return this.tree() ? 1 : this.trees();
+  }
+
   protected readonly read = resource({
-    loader: async () => {
-      const [basis, practices, programme] = await Promise.all([
+    params: () => ({ spot: this.view.text('spot') }),
+    loader: async ({ params: { spot } }) => {
+      const [basis, practices, programme, detail] = await Promise.all([
         firstValueFrom(this.basisDoors.basis()),
         firstValueFrom(this.practices.practices()),
         firstValueFrom(this.programme.read()),
+        spot ? firstValueFrom(this.http.get(`/api/spots/${spot}`)).then(readSpotDetail) : null,
       ]);
       const kept = practices.practices.find(({ practice: one }) => one.id === practices.current.id);
       const practice = kept?.practice;
       const adopted = practice?.version === practices.current.version;
-      return practice ? { basis, practice, shipped: kept.shipped, adopted, windows: programme.windows } : null;
+      return practice ? { basis, practice, detail, shipped: kept.shipped, adopted, windows: programme.windows } : null;
     },
   });
 
   private readonly tried = computed(() => {
     const read = this.read.hasValue() ? this.read.value() : null;
     if (!read) return null;
-    const { basis, practice, adopted, windows } = read;
+    const { basis, practice, adopted, windows, detail } = read;
     const today = this.session.today();
     const { past } = waterClimate(basis, { windows, today });
-    const climate = daysFrom(past, addDaysTo(today, 1 - mostDays), mostDays);
+    const yearAgo = addDaysTo(today, 1 - mostDays);
+    const { latDeg } = basis.station;
+    if (detail) {
+      // A tree as it stands, under the practice that goes for it, since it was planted or for a year.
+      const life = lifeOf(detail);
+      const known = basis.species.find(({ botanical }) => botanical === detail.tree?.species) ?? null;
+      const inputs = waterInputs(detail.records as readonly FieldRecord[], life, known);
+      if (!inputs || !life.stock) return null;
+      const { subject } = inputs;
+      const climate = daysFrom(past, latest([subject.plantedOn, yearAgo]), mostDays);
+      const [first] = climate;
+      if (!first) return null;
+      const { stock, care, plan } = life;
+      const ringM2 = plan?.kind === 'plan' ? plan.ringM2 : typicalRingM2(stock, subject, care);
+      const trials = compareRules({ subject, stock, ringM2, practice: care, latDeg, climate });
+      return { practice: care, adopted, trials, from: first.day, until: climate.at(-1)?.day ?? first.day };
+    }
+    const climate = daysFrom(past, yearAgo, mostDays);
     const [first] = climate;
     if (!first) return null;
     const stock = typicalStock(this.kind(), this.caliperMm());
     const ground = { soil: this.soil(), percolation: this.drains() };
     const subject = typicalSubject(stock, { ...ground, plantedOn: first.day, practice });
-    const { latDeg } = basis.station;
     const ringM2 = typicalRingM2(stock, ground, practice);
     const trials = compareRules({ subject, stock, ringM2, practice, latDeg, climate });
     return { practice, adopted, trials, from: first.day, until: climate.at(-1)?.day ?? first.day };
+  });
+  /** The tree that was asked about; `null` for one of ordinary proportions. */
+  protected readonly tree = computed(() => {
+    const detail = this.read.hasValue() ? (this.read.value()?.detail ?? null) : null;
+    return detail && { ref: detail.spot.ref, place: detail.spot.place, id: detail.tree?.id ?? null };
   });
   /** The programme's own rule, where the version shown is the one it works by. */
   private readonly rule = computed(() => {
@@ -139,13 +174,13 @@ export class RulesComparePage {
   );
   protected readonly lines = computed(() =>
     this.sorted().map(({ rule, litres, visits, stressDays, waterloggedDays }) => ({
-      cost: formatNumber(this.trees() * (visits * this.visitCost() + (litres / 1000) * this.m3Cost()), 0),
+      cost: formatNumber(this.many() * (visits * this.visitCost() + (litres / 1000) * this.m3Cost()), 0),
       rule,
       name: nameOf(rule),
       held: rule === 'none' ? '' : routineRules[rule].held,
       now: rule === this.rule(),
-      litres: formatQuantity(this.trees() * litres, 'volumeL', this.session.units()),
-      visits: formatNumber(this.trees() * visits, 0),
+      litres: formatQuantity(this.many() * litres, 'volumeL', this.session.units()),
+      visits: formatNumber(this.many() * visits, 0),
       stressDays,
       waterloggedDays,
     })),
@@ -155,6 +190,9 @@ export class RulesComparePage {
     const balance = this.tried()?.trials.find(({ rule }) => rule === 'balance');
     if (!balance) return '';
     const litres = formatQuantity(balance.litres / Math.max(1, balance.visits), 'volumeL', this.session.units());
+    if (this.tree()) {
+      return `This tree asked for water ${balance.visits} times in that while, about ${litres} each time.`;
+    }
     return `A tree like this asked for water ${balance.visits} times in its first year here, about ${litres} each time.`;
   });
   protected readonly mayChoose = computed(() => this.session.may('change_practice'));

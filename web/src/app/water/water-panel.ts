@@ -1,3 +1,4 @@
+import { RouterLink } from '@angular/router';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -43,7 +44,7 @@ const shownDays = 30;
 @Component({
   selector: 's-water-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DrawingView, BecauseList, DevicePanel],
+  imports: [DrawingView, BecauseList, DevicePanel, RouterLink],
   providers: [RecordSender],
   template: `
     @if (store.life()?.planting) {
@@ -147,6 +148,9 @@ const shownDays = 30;
                   <th scope="col" class="num">Rain</th>
                   <th scope="col" class="num">Given</th>
                   <th scope="col" class="num">Used</th>
+                  @if (shared()) {
+                    <th scope="col" class="num">Other roots</th>
+                  }
                   <th scope="col" class="num">Run off</th>
                   <th scope="col"></th>
                 </tr>
@@ -160,6 +164,9 @@ const shownDays = 30;
                     <td class="num">{{ line.rain }}</td>
                     <td class="num">{{ line.given }}</td>
                     <td class="num">{{ line.used }}</td>
+                    @if (shared()) {
+                      <td class="num">{{ line.others }}</td>
+                    }
                     <td class="num">{{ line.drained }}</td>
                     <td>{{ line.words }}</td>
                   </tr>
@@ -168,6 +175,11 @@ const shownDays = 30;
             </table>
           </div>
         </details>
+        <p>
+          <a routerLink="/water-rules" [queryParams]="{ spot: store.detail()?.spot?.id }"
+            >Compare watering rules for this tree</a
+          >
+        </p>
         <p class="quiet">
           An estimate from weather, ball and soil; a probe at ball depth decides. Restrictions on watering come first.
         </p>
@@ -286,6 +298,8 @@ export class WaterPanel {
     const water = this.water();
     return water ? sayNext(water.next, { today: this.session.today(), units: this.session.units() }) : '';
   });
+  /** Other roots drink from its soil: a neighbour's, or grass. */
+  protected readonly shared = computed(() => (this.water()?.days ?? []).some(({ othersL }) => othersL > 0));
   protected readonly lines = computed(() => {
     const litres = (value: number) => (value < 0.05 ? '' : formatQuantity(value, 'volumeL', this.session.units()));
     return (this.water()?.days ?? [])
@@ -298,6 +312,7 @@ export class WaterPanel {
         rain: litres(day.rainL),
         given: litres(day.dosesL),
         used: litres(day.usedL + day.evaporatedL),
+        others: litres(day.othersL),
         drained: litres(day.drainedL),
         words: day.waterlogged ? 'waterlogged' : day.stressed ? 'stress' : '',
       }));
