@@ -587,7 +587,7 @@ test('a sound tree takes twelve taps and nothing typed, one hand, each step besi
   try {
     const page = await phone.open();
     await knownAs(page, town, 'bento');
-    await page.goto(`${town.url}/along`);
+    await ready(page, town);
     await page
       .locator('s-assignment-card')
       .filter({ hasText: 'One look' })

@@ -3,7 +3,12 @@ import { asHttpError } from './send-in-parts';
 
 const answered = (status: number, body: string): Error => {
   const error = Object.assign(Object.create(DetailedError.prototype) as DetailedError, {
-    originalResponse: { getStatus: () => status, getBody: () => body, getHeader: () => undefined } as HttpResponse,
+    originalResponse: {
+      getStatus: () => status,
+      getBody: () => body,
+      getHeader: () => undefined,
+      getUnderlyingObject: () => null,
+    } as HttpResponse,
   });
   return error;
 };

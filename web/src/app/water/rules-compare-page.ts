@@ -124,7 +124,7 @@ export class RulesComparePage {
       // A tree as it stands, under the practice that goes for it, since it was planted or for a year.
       const life = lifeOf(detail);
       const known = basis.species.find(({ botanical }) => botanical === detail.tree?.species) ?? null;
-      const inputs = waterInputs(detail.records as readonly FieldRecord[], life, known);
+      const inputs = waterInputs(detail.records, life, known);
       if (!inputs || !life.stock) return null;
       const { subject } = inputs;
       const climate = daysFrom(past, latest([subject.plantedOn, yearAgo]), mostDays);
