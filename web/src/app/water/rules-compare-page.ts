@@ -18,7 +18,6 @@ import {
   typicalSubject,
   waterClimate,
   waterInputs,
-  type FieldRecord,
   type IsoDate,
   type RoutineRule,
   type SoilClass,
