@@ -1,5 +1,5 @@
 export * from './finding';
-export { signTable, waitedForMonths } from './judge-tree';
+export { shootsAreShort, signTable, waitedForMonths } from './judge-tree';
 export * from './look';
 export * from './root-arcs';
 export * from './staged-cuts';

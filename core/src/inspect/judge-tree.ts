@@ -10,6 +10,9 @@ export const waitedForMonths = 12;
 const diebackReferPct = 25;
 /** Shoots under half of last year's tell of trouble; an estimate. */
 const shortShoots = 0.5;
+/** Whether they are; `null` where nobody measured both. */
+export const shootsAreShort = ({ shootMm, shootBeforeMm }: Inspection): boolean | null =>
+  shootMm === undefined || !shootBeforeMm ? null : shootMm < shootBeforeMm * shortShoots;
 /** Of the girth, from where unsound bark is for an arborist. %, an estimate */
 const barkReferPct = 25;
 
@@ -83,7 +86,8 @@ function judgeSigns({ signs, probe, finger }: Inspection, months: number): LookF
   });
 }
 
-function judgeVigour({ diebackPct, shootMm, shootBeforeMm }: Inspection, months: number): LookFinding[] {
+function judgeVigour(look: Inspection, months: number): LookFinding[] {
+  const { diebackPct, shootMm, shootBeforeMm } = look;
   const found: LookFinding[] = [];
   if (diebackPct !== undefined && diebackPct > 0) {
     const refer = diebackPct >= diebackReferPct;
@@ -94,7 +98,7 @@ function judgeVigour({ diebackPct, shootMm, shootBeforeMm }: Inspection, months:
   if (shootMm !== undefined && shootBeforeMm !== undefined && shootBeforeMm > 0 && months >= waitedForMonths) {
     const facts = { shootMm, beforeMm: shootBeforeMm };
     found.push(
-      shootMm < shootBeforeMm * shortShoots
+      shootsAreShort(look)
         ? finding('tree', 'watch', because('shoots_short', facts), 'none')
         : finding('tree', 'good', because('shoots_normal', facts)),
     );

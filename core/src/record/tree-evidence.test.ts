@@ -1,7 +1,7 @@
 import { addDaysTo } from '../calendar';
 import { diagnose, type Inspection } from '../inspect';
 import { fieldDefault } from '../practice';
-import { ground, planting, stock } from '../../testing/water-cases';
+import { ground, planting, rec, stock } from '../../testing/water-cases';
 import { spotLife } from './spot-life';
 import { asksForDiagnosis, treeEvidence } from './tree-evidence';
 
@@ -49,6 +49,18 @@ describe('what a tree says of its trouble', () => {
     [{ shootMm: 100, shootBeforeMm: 201 }, 'short_shoots'],
   ] as const)('%j is %s', (change, evidence) => {
     expect(of(change).seen).toContain(evidence);
+  });
+  it('by the lines of the practice that goes for the tree', () => {
+    const deep = rec('override', {
+      decidedOn: '2026-06-01',
+      path: 'inspection.flare.examineFromMm',
+      value: 120,
+      reason: 'sand',
+    });
+    const known = [ground(), stock(), planting()];
+    expect(of({ flareDepthMm: 90 }, [], known).seen).toContain('flare_deep');
+    expect(of({ flareDepthMm: 90 }, [], [...known, deep]).seen).not.toContain('flare_deep');
+    expect(of({ flareDepthMm: 120 }, [], [...known, deep]).seen).toContain('flare_deep');
   });
   it('says neither of a flare between, nor of roots that press a little', () => {
     const { seen } = of({ flareDepthMm: 50, circlingRoots: [{ arc: { fromDeg: 0, toDeg: 30 }, diameterMm: 20 }] });

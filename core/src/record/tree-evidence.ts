@@ -4,6 +4,7 @@ import {
   compressedSharePct,
   isPressing,
   lookSigns,
+  shootsAreShort,
   waitedForMonths,
   type DiagnosisInput,
   type Evidence,
@@ -28,8 +29,7 @@ const evidenceOf: Partial<Readonly<Record<LookSign, Evidence>>> = {
   pests: 'pests',
   traffic_on_roots: 'traffic',
 };
-const [diebackFromPct, shortShoots] = [10, 0.5] as const;
-const [flareVisibleToMm, flareDeepFromMm, pressingFromPct] = [25, 75, 25] as const;
+const diebackFromPct = 10;
 /** Days of stress or of drowning of so many past days that count; and salt of soil and of water that harms. Estimates */
 const recent = { days: 60, least: 5 } as const;
 const saltFrom = { soilDsM: 2, waterDsM: 1.5 } as const;
@@ -43,13 +43,15 @@ export interface EvidenceInput {
 }
 
 /** Whether a look found what many causes share: there is something to find out. */
-export const asksForDiagnosis = ({ signs, diebackPct = 0, shootMm, shootBeforeMm }: Inspection): boolean =>
-  (signs ?? []).some((sign) => evidenceOf[sign] !== undefined) ||
-  diebackPct >= diebackFromPct ||
-  (shootMm !== undefined && shootBeforeMm !== undefined && shootMm < shootBeforeMm * shortShoots);
+export const asksForDiagnosis = (look: Inspection): boolean =>
+  (look.signs ?? []).some((sign) => evidenceOf[sign] !== undefined) ||
+  (look.diebackPct ?? 0) >= diebackFromPct ||
+  shootsAreShort(look) === true;
 
 /** What a look and the record of a tree say for and against each cause; what nobody looked at is in neither list. */
 export function treeEvidence({ look, records, basis, days }: EvidenceInput): DiagnosisInput {
+  // What is deep, and what presses much, is drawn where the tree's own practice draws it.
+  const { flare, roots } = basis.care.inspection;
   const seen = new Set<Evidence>();
   const absent = new Set<Evidence>();
   const put = (evidence: Evidence, is: boolean): void => void (is ? seen : absent).add(evidence);
@@ -60,17 +62,16 @@ export function treeEvidence({ look, records, basis, days }: EvidenceInput): Dia
     }
   }
   if (look.diebackPct !== undefined) put('dieback', look.diebackPct >= diebackFromPct);
-  if (look.shootMm !== undefined && look.shootBeforeMm) {
-    put('short_shoots', look.shootMm < look.shootBeforeMm * shortShoots);
-  }
+  const short = shootsAreShort(look);
+  if (short !== null) put('short_shoots', short);
   if (look.probe === 'dry' || look.probe === 'slightly_dry') seen.add('probe_dry');
   if (look.probe === 'moist') seen.add('probe_moist');
   if (look.probe === 'wet' || look.probe === 'saturated') seen.add('probe_wet');
-  if (look.flareDepthMm !== null && look.flareDepthMm < flareVisibleToMm) seen.add('flare_visible');
-  if (look.flareDepthMm !== null && look.flareDepthMm >= flareDeepFromMm) seen.add('flare_deep');
+  if (look.flareDepthMm !== null && look.flareDepthMm < flare.clearFromMm) seen.add('flare_visible');
+  if (look.flareDepthMm !== null && look.flareDepthMm >= flare.examineFromMm) seen.add('flare_deep');
   if (look.circlingRoots) {
     const pressed = compressedSharePct(look.circlingRoots.filter(isPressing).map(({ arc }) => arc));
-    if (pressed >= pressingFromPct) seen.add('roots_pressing');
+    if (pressed >= roots.stagedFromPct) seen.add('roots_pressing');
     if (pressed === 0) seen.add('roots_clear');
   }
   const since = addDaysTo(look.inspectedOn, -recent.days);
