@@ -200,7 +200,7 @@ export class DialField {
     const at = this.chosen();
     this.put({ roots: this.roots().map((root, i) => (i === at ? { ...root, ...change } : root)) });
   }
-  protected end1(key: 'fromDeg' | 'toDeg', deg: number | null): void {
+  protected bearing(key: 'fromDeg' | 'toDeg', deg: number | null): void {
     const root = this.root();
     if (root && deg !== null) this.change({ arc: { ...root.arc, [key]: deg } });
   }

@@ -59,6 +59,19 @@ describe('hazard now', () => {
       facts: { closedOn: '2026-06-15', hazardId: hazard.id, reason: 'staked anew' },
     });
   });
+  it('of two that stand each has its own reason', async () => {
+    await rig.show(HazardNow, [...tree(), told(), told()]);
+    const fields = [...rig.element.querySelectorAll<HTMLInputElement>('form input')];
+    expect(fields).toHaveLength(2);
+    const [first] = fields;
+    if (!first) throw new Error('no field');
+    first.value = 'staked anew';
+    first.dispatchEvent(new Event('input'));
+    await rig.fixture.whenStable();
+    const closes = [...rig.element.querySelectorAll<HTMLButtonElement>('form button')];
+    expect(closes.map(({ disabled }) => disabled)).toEqual([false, true]);
+    expect(fields[1]?.value).toBe('');
+  });
   it('is not offered where no tree is planted, and not closed by who may not', async () => {
     await rig.show(HazardNow, [kept('ground', loam)]);
     expect(rig.text).not.toContain('Hazard now');

@@ -29,14 +29,14 @@ import { SpotStore } from './spot-store';
               <input
                 class="form-control"
                 maxlength="300"
-                [value]="reason()"
-                (input)="reason.set(textOf($event))"
+                [value]="reasonOf(one.id)"
+                (input)="because(one.id, textOf($event))"
                 aria-label="It is none any more, because"
             /></label>
             <button
               type="submit"
               class="btn btn-outline-primary"
-              [disabled]="sender.busy() || reason().trim().length < 3"
+              [disabled]="sender.busy() || reasonOf(one.id).trim().length < 3"
             >
               Close the hazard
             </button>
@@ -154,7 +154,8 @@ export class HazardNow {
   protected readonly telling = signal(false);
   protected readonly called = signal('');
   protected readonly cordoned = signal(false);
-  protected readonly reason = signal('');
+  /** What is typed of each hazard that stands, by its id. */
+  private readonly reasons = signal<Readonly<Record<string, string>>>({});
   protected readonly kinds = Object.entries(hazardNames).map(([value, name]) => ({ value: value as HazardKind, name }));
 
   protected readonly mayTell = computed(() => this.session.may('record_hazard') && !!this.store.life()?.planting);
@@ -169,6 +170,13 @@ export class HazardNow {
       note,
     })),
   );
+
+  protected reasonOf(id: string): string {
+    return this.reasons()[id] ?? '';
+  }
+  protected because(id: string, reason: string): void {
+    this.reasons.update((all) => ({ ...all, [id]: reason }));
+  }
 
   protected async tell(hazard: HazardKind): Promise<void> {
     const facts = {
@@ -187,8 +195,8 @@ export class HazardNow {
 
   protected async close(event: Event, hazardId: string): Promise<void> {
     event.preventDefault();
-    const facts = { closedOn: this.session.today(), hazardId, reason: this.reason().trim() };
+    const facts = { closedOn: this.session.today(), hazardId, reason: this.reasonOf(hazardId).trim() };
     if (await this.sender.send({ kind: 'hazard_closed', facts, supersedes: null }, 'Hazard closed.'))
-      this.reason.set('');
+      this.because(hazardId, '');
   }
 }
