@@ -245,14 +245,16 @@ const circlingRootSchema = z.strictObject({
   depthMm: measure('rootDepthAtTrunkMm').optional(),
 });
 
-export const inspectionSchema = z.strictObject({
-  inspectedOn: isoDate,
-  flareDepthMm: measure('flareDepthMm').nullable(),
-  mulchDepthMm: measure('mulchDepthMm').nullable(),
-  mulchContact: z.enum(mulchContacts).nullable(),
-  stake: z.enum(stakeStates).nullable(),
-  probe: z.enum(probeClasses).nullable(),
-  circlingRoots: z.array(circlingRootSchema).max(mostRoots).nullable(),
+/** Looked at always in older looks: `null` where it was not. */
+const oldLook = {
+  flareDepthMm: measure('flareDepthMm'),
+  mulchDepthMm: measure('mulchDepthMm'),
+  mulchContact: z.enum(mulchContacts),
+  stake: z.enum(stakeStates),
+  probe: z.enum(probeClasses),
+  circlingRoots: z.array(circlingRootSchema).max(mostRoots),
+};
+const laterLook = {
   finger: z.enum(fingerClasses).optional(),
   alive: z.enum(aliveClasses).optional(),
   signs: z.array(z.enum(lookSigns)).max(lookSigns.length).optional(),
@@ -270,6 +272,17 @@ export const inspectionSchema = z.strictObject({
     .array(z.strictObject({ bearingDeg: measure('bearingDeg'), diameterMm: measure('rootDiameterMm') }))
     .max(mostRoots)
     .optional(),
+};
+
+export const inspectionSchema = z.strictObject({
+  inspectedOn: isoDate,
+  flareDepthMm: oldLook.flareDepthMm.nullable(),
+  mulchDepthMm: oldLook.mulchDepthMm.nullable(),
+  mulchContact: oldLook.mulchContact.nullable(),
+  stake: oldLook.stake.nullable(),
+  probe: oldLook.probe.nullable(),
+  circlingRoots: oldLook.circlingRoots.nullable(),
+  ...laterLook,
 }) satisfies z.ZodType<Inspection>;
 
 export const remedyCodes = [
@@ -315,6 +328,11 @@ export const remedyCodes = [
 export const remedySchema = z.strictObject({
   remedy: z.enum(remedyCodes),
   doneOn: isoDate,
+  /** What shows it: some of what a look may find. */
+  seen: z
+    .strictObject({ ...oldLook, ...laterLook })
+    .partial()
+    .optional(),
 }) satisfies z.ZodType<RemedyDone>;
 
 export const wateringSchema = z.strictObject({

@@ -92,7 +92,11 @@ function lotsFor(spots: readonly DemoSpot[]): Wanted[] {
     lot.refs.push(ref);
     wanted.set(key, lot);
   }
-  return [...wanted.values()].sort((a, b) => b.refs.length - a.refs.length || a.species.localeCompare(b.species));
+  // A tree without a ball is never too deep in it: those come last.
+  const bare = ({ stockKind }: Wanted): number => Number(stockKind === 'bare_root');
+  return [...wanted.values()].sort(
+    (a, b) => bare(a) - bare(b) || b.refs.length - a.refs.length || a.species.localeCompare(b.species),
+  );
 }
 
 function lotOf(

@@ -7,7 +7,9 @@ import {
   judgeInspection,
   monthsBetween,
   pitPlan,
+  remedyProofs,
   scheduledLook,
+  tapSeen,
   type Anchor,
   type CirclingRoot,
   type FieldRecord,
@@ -19,6 +21,7 @@ import {
   type RecordFacts,
   type RecordKind,
   type RemedyCode,
+  type RemedySeen,
   type StakeState,
   type Stock,
 } from '@sombra/core';
@@ -91,10 +94,11 @@ export function treeHistory(planted: Planted): DemoRecord[] {
     for (const { remedy } of verdict.remedies) {
       const doneOn = addDaysTo(on, planted.from.whole(1, 12));
       if (doneOn > planted.today || !getsDone(remedy, planted)) continue;
-      records.push(
-        record('remedy', { remedy, doneOn }, { on: doneOn, hour: 10, by: 'Bento Quarel', from: planted.from }),
-      );
       mend(condition, remedy);
+      // Now and then somebody says it was done and leaves it at that.
+      const seen = doneOn.endsWith('7') ? undefined : shownAfter(remedy, condition);
+      const done = seen ? { remedy, doneOn, seen } : { remedy, doneOn };
+      records.push(record('remedy', done, { on: doneOn, hour: 10, by: 'Bento Quarel', from: planted.from }));
     }
     due = verdict.nextLook.on;
     age(condition, daysBetween(on, due), planted);
@@ -214,6 +218,26 @@ function mend(condition: Condition, remedy: RemedyCode): void {
   if (remedy === 'remove_stake' || remedy === 'free_tie_now' || remedy === 'mend_stake') condition.stake = 'none';
   if (remedy === 'loosen_tie') condition.stake = 'in_place';
   if (remedy === 'cut_root') condition.roots = [];
+}
+
+/** What shows that a remedy was done, as the tree then is; nothing where nothing can. */
+function shownAfter(
+  remedy: RemedyCode,
+  { flareDepthMm, mulchDepthMm, roots, stake }: Condition,
+): RemedySeen | undefined {
+  const proof = remedyProofs[remedy];
+  switch (proof.kind) {
+    case 'measure':
+      return { [proof.fact]: Math.round(proof.fact === 'flareDepthMm' ? flareDepthMm : mulchDepthMm) };
+    case 'roots':
+      return { circlingRoots: roots };
+    case 'taps':
+      if (proof.taps.includes('felt_moist')) return tapSeen.felt_moist;
+      if (stake === 'none' && proof.taps.includes('off_and_firm')) return tapSeen.off_and_firm;
+      return proof.taps[0] && tapSeen[proof.taps[0]];
+    case 'word':
+      return undefined;
+  }
 }
 
 function age(condition: Condition, days: number, { site, from }: Planted): void {

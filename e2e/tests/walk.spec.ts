@@ -78,7 +78,7 @@ async function walk(page: Page, town: Town): Promise<void> {
   await page.goto(`${town.url}/desk`);
   const line = page.getByRole('button', { name: /Free the biting tie.*F-0113/s });
   await line.click();
-  await page.locator('.bench').getByRole('button', { name: 'Done today' }).click();
+  await page.locator('.bench').getByRole('button', { name: 'stake and ties are off, the tree stands firm' }).click();
   await expect(page.getByText('Free the biting tie: stored as done.')).toBeVisible();
   await expect(line).toHaveCount(0);
 }

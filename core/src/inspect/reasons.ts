@@ -1,3 +1,4 @@
+import type { IsoDate } from '../calendar';
 import type { PercolationClass } from '../ground';
 import type { RemedyCode } from '../practice';
 import type { LeftOn, LookSign } from './look';
@@ -65,6 +66,7 @@ export interface InspectReasonFacts {
   bark_decayed: { sharePct: number };
   look_scheduled: { monthAfterPlanting: number };
   look_follow_up: { inDays: number; remedy: RemedyCode };
+  look_after_remedy: { inDays: number; remedy: RemedyCode; doneOn: IsoDate };
   look_yearly: Record<string, never>;
 }
 

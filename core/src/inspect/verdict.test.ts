@@ -185,7 +185,8 @@ describe('inspection verdict', () => {
     [151, 'urgent', 'lift_and_replant'],
     [-101, 'act', 'cover_roots'],
   ])('flare %d mm deep: %s, %s', (flareDepthMm, level, remedy) => {
-    expect(judge({ flareDepthMm }).findings[0]).toMatchObject({ aspect: 'flare', level, remedy });
+    const look = { flareDepthMm, circlingRoots: null };
+    expect(judge(look).findings[0]).toMatchObject({ aspect: 'flare', level, remedy });
   });
 
   it.each([
@@ -273,7 +274,10 @@ describe('inspection verdict', () => {
       ...fieldDefault,
       inspection: { ...fieldDefault.inspection, flare: { clearFromMm: 10, examineFromMm: 20, liftOverMm: 30 } },
     };
-    const verdict = judgeInspection({ ...clean, flareDepthMm: 25 }, { ...context, practice: strict });
+    const verdict = judgeInspection(
+      { ...clean, circlingRoots: null, flareDepthMm: 25 },
+      { ...context, practice: strict },
+    );
     expect(verdict.remedies[0]?.remedy).toBe('examine_roots');
   });
 });

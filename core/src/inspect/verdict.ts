@@ -166,13 +166,25 @@ function judgeFlareDepth(look: Inspection, context: InspectionContext, months: n
     return finding('flare', 'act', because('flare_covered', { depthMm, limitMm: clearFromMm }), 'clear_to_flare');
   }
   if (depthMm <= liftOverMm) {
-    return finding('flare', 'act', because('flare_buried', { depthMm, limitMm: examineFromMm }), 'examine_roots');
+    return finding(
+      'flare',
+      'act',
+      because('flare_buried', { depthMm, limitMm: examineFromMm }),
+      afterExamining(look, context.practice),
+    );
   }
   const replantMonths = rules.replantWithinMonths;
   const rule = deepTreeRules[rules.deepTree];
   const remedy = months < replantMonths ? rule.young : rule.old;
   const facts = { depthMm, limitMm: liftOverMm, monthsSincePlanting: months, replantMonths };
   return finding('flare', 'urgent', because('flare_deep', facts), remedy);
+}
+
+/** Roots come first; once they were looked at, the flare is cleared, unless they are for an arborist. */
+function afterExamining(look: Inspection, practice: Practice): RemedyCode {
+  if (look.circlingRoots === null) return 'examine_roots';
+  const referred = judgeRoots(look, practice).some(({ remedy }) => remedy === 'refer_arborist');
+  return referred ? 'refer_arborist' : 'clear_to_flare';
 }
 
 function judgeMulch(look: Inspection, practice: Practice): LookFinding[] {

@@ -20,5 +20,6 @@ export * from './hazard';
 export * from './hazard-facts';
 export * from './keeper';
 export * from './moisture-checks';
+export { rootCuts, shown } from './open-remedies';
 export * from './site-water';
 export * from './tree-evidence';

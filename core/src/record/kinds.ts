@@ -1,7 +1,7 @@
 import type { HazardClosedFacts, HazardFacts } from './hazard-facts';
 import type { AsBuilt } from '../day';
 import type { Assessment, GroundFacts, PercolationTest, SiteVerdict } from '../ground';
-import type { FingerClass, Inspection, ProbeClass } from '../inspect';
+import type { FingerClass, Inspection, ProbeClass, RemedySeen } from '../inspect';
 import type { Override, RemedyCode } from '../practice';
 import type { Stock, StockKind } from '../stock';
 import type { IsoDate } from '../calendar';
@@ -48,6 +48,8 @@ export interface DeviceFacts {
 export interface RemedyDone {
   readonly remedy: RemedyCode;
   readonly doneOn: IsoDate;
+  /** What shows it, seen once it was done; left out where nothing can, or nobody looked. */
+  readonly seen?: RemedySeen | undefined;
 }
 
 /** A tree that drinks otherwise than its species and crown say, as its own readings show. */

@@ -21,6 +21,8 @@ export interface LifeReasonFacts {
   clear_later: { leftMm: number; months: number };
   stem_roots_later: { count: number; thickestMm: number; months: number };
   stubs_later: { months: number };
+  remedy_unshown: { doneOn: IsoDate };
+  roots_next_season: { cutOn: IsoDate; months: number };
   guard_refit: { caliperMm: number; untilMm: number };
   planted_twice: { firstOn: IsoDate; secondOn: IsoDate };
   looks_differ_flare: { firstMm: number; secondMm: number };

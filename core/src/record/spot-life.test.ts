@@ -86,7 +86,9 @@ describe('a spot from its records', () => {
     // Known from the first day, it makes no tree look worse than it is.
     expect(life(...built).level).toBe('good');
     expect(remedies(...built, rec('inspection', look({ stake: 'none' })))).toEqual([]);
-    expect(remedies(...built, rec('remedy', { remedy: 'remove_stake', doneOn: '2026-11-01' }))).toEqual([]);
+    expect(
+      remedies(...built, rec('remedy', { remedy: 'remove_stake', doneOn: '2026-11-01', seen: { stake: 'none' } })),
+    ).toEqual([]);
     expect(remedies(rec('ground', ground), rec('stock', stock), rec('planting', { ...planting, stakes: 0 }))).toEqual(
       [],
     );
@@ -176,15 +178,15 @@ describe('a spot from its records', () => {
       rec('inspection', look({ stake: 'tight', mulchContact: 'heaped' })),
     ] as const;
     expect(remedies(...base)).toEqual(['loosen_tie', 'pull_back_mulch']);
-    expect(remedies(...base, rec('remedy', { remedy: 'loosen_tie', doneOn: '2026-02-12' }))).toEqual([
-      'pull_back_mulch',
-    ]);
+    expect(
+      remedies(...base, rec('remedy', { remedy: 'loosen_tie', doneOn: '2026-02-12', seen: { stake: 'in_place' } })),
+    ).toEqual(['pull_back_mulch']);
     const later = rec('inspection', look({ inspectedOn: '2026-04-10', mulchContact: 'clear', mulchDepthMm: 70 }));
     expect(remedies(...base, later)).toEqual(['loosen_tie']);
   });
 
   it('opens a remedy again when a later look finds the same trouble', () => {
-    const done = rec('remedy', { remedy: 'loosen_tie', doneOn: '2026-02-12' });
+    const done = rec('remedy', { remedy: 'loosen_tie', doneOn: '2026-02-12', seen: { stake: 'in_place' } });
     const again = rec('inspection', look({ inspectedOn: '2026-04-10', stake: 'tight' }));
     expect(
       remedies(
@@ -227,7 +229,7 @@ describe('a spot from its records', () => {
     const base = [rec('ground', ground), rec('stock', deep), rec('planting', built)] as const;
     const booked = life(...base).decisions.find(({ remedy }) => remedy === 'clear_to_flare');
     expect([booked?.dueOn, booked?.because[0]?.code]).toEqual(['2027-01-10', 'clear_later']);
-    const done = rec('remedy', { remedy: 'clear_to_flare', doneOn: '2026-12-01' });
+    const done = rec('remedy', { remedy: 'clear_to_flare', doneOn: '2026-12-01', seen: { flareDepthMm: 0 } });
     expect(remedies(...base, done)).toEqual([]);
   });
 
@@ -287,7 +289,7 @@ describe('what is booked from the planting on', () => {
     // 50 mm and about 10 mm a year: under 75 mm for two more seasons.
     const until = withChoice(guarded, 'guardUntilMm', 75);
     const s = rec('stock', stock);
-    const fitted = (doneOn: string) => rec('remedy', { remedy: 'refit_guard', doneOn });
+    const fitted = (doneOn: string) => rec('remedy', { remedy: 'refit_guard', doneOn, seen: { guard: 'fits' } });
     expect(booked(until, g, s, planted)).toEqual([['refit_guard', '2027-01-10']]);
     expect(booked(until, g, s, planted, fitted('2027-01-05'))).toEqual([['refit_guard', '2028-01-05']]);
     expect(booked(until, g, s, planted, fitted('2027-01-05'), fitted('2028-01-05'))).toEqual([]);

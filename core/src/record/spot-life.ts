@@ -2,20 +2,21 @@ import { addDaysTo, addMonthsTo, monthsBetween, type IsoDate } from '../calendar
 import { judgeAsBuilt, type AsBuilt, type AsBuiltJudgement } from '../day';
 import {
   judgeInspection,
-  remedyDays,
   scheduledLook,
+  type Inspection,
   type InspectionContext,
   type InspectionVerdict,
   type NextLook,
 } from '../inspect';
 import { groundGaps, guardOf, stemRootsKept, surplusLeft } from '../pit';
-import { givesWater, stubUses, type Practice, type RemedyCode } from '../practice';
+import { stubUses, type Practice, type RemedyCode } from '../practice';
 import { worstLevel, type Level } from '../reason';
 import type { Stock } from '../stock';
 import { contradictionDecisions } from './contradiction';
 import { hazardDecisions } from './hazard';
 import type { Decision, DecisionKind } from './decision';
 import type { ChoiceFacts, VerdictFacts } from './kinds';
+import { booked, knownLooks, openRemedies, remedyDecision, rootCuts, shown, type RemedyBasis } from './open-remedies';
 import { because, type Reason } from './reasons';
 import { ofKind, standing, type FieldRecord, type RecordOfKind } from './record';
 import { spotBasis, type SpotBasis, type SpotContext } from './spot-basis';
@@ -40,9 +41,17 @@ export interface SpotLife extends SpotBasis {
   readonly planting: JudgedPlanting | null;
   /** Of the tree that stands, oldest first. */
   readonly inspections: readonly JudgedInspection[];
+  /** Roots at the collar as known by now: as last uncovered, less what was cut since. */
+  readonly collar: CollarNow | null;
   readonly level: Level;
   readonly nextLook: NextLook | null;
   readonly decisions: readonly Decision[];
+}
+
+export interface CollarNow {
+  readonly seenOn: IsoDate;
+  readonly look: Inspection;
+  readonly verdict: InspectionVerdict;
 }
 
 /** Looks as they were judged before, with what they were judged by: a life cut into periods asks for each many times. */
@@ -66,25 +75,27 @@ export function spotLife(
   const planting = judgedPlanting(kept, basis);
   const inspections = judgedInspections(kept, { planting, basis, looks });
   const done = ofKind(kept, 'remedy');
-  const watered = ofKind(kept, 'watering').map(({ facts }) => facts.wateredOn);
-  const remedies = planting ? openRemedies(planting, inspections, { done, watered }, care) : [];
-  const nextLook = planting ? lookAfter(planting, inspections, care) : null;
+  const known = planting ? knownOf(planting, { basis, inspections, kept, done }) : null;
+  const remedies = known ? openRemedies(known) : [];
+  const nextLook = planting ? lookAfter(planting, inspections, { done, practice: care }) : null;
   const hazards = hazardDecisions(kept);
-  const decisions = planting
-    ? [
-        ...hazards,
-        ...contradictionDecisions(kept),
-        ...remedies,
-        ...stakeDecision(planting, { inspections, done, remedies, practice: basis.practice }),
-        ...clearDecision(planting, { stock, done, remedies, practice: basis.practice }),
-        ...bookedFromPlanting(planting, { basis, done, remedies }),
-        ...deviceDecision(kept, { plantedOn: planting.record.facts.plantedOn, done }),
-        ...lookDecision(nextLook),
-      ]
-    : preparation(basis, { verdict, choice });
+  const decisions =
+    planting && known
+      ? [
+          ...hazards,
+          ...contradictionDecisions(kept),
+          ...remedies,
+          ...stakeDecision(planting, { known, remedies, practice: basis.practice }),
+          ...clearDecision(planting, { stock, known, remedies, practice: basis.practice }),
+          ...bookedFromPlanting(planting, { basis, known, remedies }),
+          ...deviceDecision(kept, { plantedOn: planting.record.facts.plantedOn, done }),
+          ...lookDecision(nextLook),
+        ]
+      : preparation(basis, { verdict, choice });
   const level = planting ? worstLevel([...hazards, ...remedies].map((decision) => decision.level)) : 'good';
   const stage = decisions[0]?.stage ?? (planting ? 'inspect' : 'ground');
-  return { ...basis, stage, verdict, choice, planting, inspections, level, nextLook, decisions };
+  const collar = known ? collarOf(known) : null;
+  return { ...basis, stage, verdict, choice, planting, inspections, collar, level, nextLook, decisions };
 }
 
 /** What a planting is judged by: the pit it was planned, with what was put back under it. */
@@ -163,99 +174,76 @@ function preparation(
   return open('record_planting', 'day', 'watch', [because('ready_to_plant', {})]);
 }
 
-interface OpenFinding {
-  readonly aspect: string;
-  readonly foundOn: IsoDate;
-  readonly decision: Decision;
-}
-
-/** For each thing looked at, the latest look rules; a remedy done since then closes its finding. */
-function openRemedies(
+/** What is known of a planted tree by looks, and by what was seen as remedies were carried out since. */
+function knownOf(
   planting: JudgedPlanting,
-  inspections: readonly JudgedInspection[],
-  { done, watered }: { readonly done: readonly RecordOfKind<'remedy'>[]; readonly watered: readonly IsoDate[] },
-  practice: Practice,
-): Decision[] {
-  const latest = new Map<string, OpenFinding[]>();
-  const plantedOn = planting.record.facts.plantedOn;
-  latest.set(
-    'as_built',
-    planting.judgement.findings.map((f) => ({
-      aspect: f.aspect,
-      foundOn: plantedOn,
-      decision: remedyDecision(f, addDaysTo(plantedOn, remedyDays(f.remedy, f.level, practice))),
-    })),
-  );
-  for (const { record, verdict } of inspections) {
-    const aspects = new Set<string>(verdict.findings.map((f) => f.aspect));
-    const built = aspects.has('flare') ? [] : (latest.get('as_built') ?? []);
-    latest.set(
-      'as_built',
-      built.filter(({ aspect }) => !aspects.has(aspect)),
-    );
-    for (const aspect of aspects) {
-      const found = verdict.findings.filter((f) => f.aspect === aspect);
-      latest.set(
-        aspect,
-        found.map((f) => {
-          const dueOn = verdict.remedies.find((r) => r.remedy === f.remedy)?.dueOn ?? record.facts.inspectedOn;
-          return { aspect, foundOn: record.facts.inspectedOn, decision: remedyDecision(f, dueOn) };
-        }),
-      );
-    }
-  }
-  return [...latest.values()]
-    .flat()
-    .filter(({ decision }) => decision.remedy !== 'none' && decision.level !== 'good')
-    .filter(
-      ({ decision, foundOn }) => !done.some((d) => d.facts.remedy === decision.remedy && d.facts.doneOn >= foundOn),
-    )
-    .filter(
-      ({ decision, foundOn }) =>
-        !givesWater.some((one) => one === decision.remedy) || !watered.some((day) => day >= foundOn),
-    )
-    .map(({ decision }) => decision);
-}
-
-function remedyDecision(found: { level: Level; because: Reason; remedy: RemedyCode }, dueOn: IsoDate): Decision {
+  of: {
+    readonly basis: SpotBasis;
+    readonly inspections: readonly JudgedInspection[];
+    readonly kept: readonly FieldRecord[];
+    readonly done: readonly RecordOfKind<'remedy'>[];
+  },
+): RemedyBasis {
+  const { plantedOn } = planting.record.facts;
+  const by = lookContext(of.basis, plantedOn);
+  const looks = of.inspections.map(({ record, verdict }) => ({
+    facts: record.facts,
+    verdict,
+    recordedAt: record.recordedAt,
+  }));
   return {
-    kind: 'do_remedy',
-    stage: 'inspect',
-    level: found.level,
-    dueOn,
-    remedy: found.remedy,
-    because: [found.because],
+    plantedOn,
+    judgement: planting.judgement,
+    looks: knownLooks(looks, of.done, by),
+    rootsBefore: looks.findLast(({ facts }) => facts.circlingRoots !== null)?.facts.circlingRoots ?? null,
+    done: of.done,
+    watered: ofKind(of.kept, 'watering').map(({ facts }) => facts.wateredOn),
+    by,
   };
 }
 
-function lookAfter(planting: JudgedPlanting, inspections: readonly JudgedInspection[], practice: Practice): NextLook {
+function collarOf({ looks, done }: RemedyBasis): CollarNow | null {
+  const look = looks.findLast(({ facts }) => facts.circlingRoots !== null);
+  if (!look) return null;
+  const cutOn = done.findLast(({ facts }) => facts.seen?.circlingRoots)?.facts.doneOn ?? '';
+  const { inspectedOn } = look.facts;
+  return { seenOn: cutOn > inspectedOn ? cutOn : inspectedOn, look: look.facts, verdict: look.verdict };
+}
+
+/** What is cut or lifted is looked at again so long after it was done. */
+const lookedAfter: readonly RemedyCode[] = [...rootCuts, 'lift_and_replant', 'collar_excavation'];
+
+function lookAfter(
+  planting: JudgedPlanting,
+  inspections: readonly JudgedInspection[],
+  { done, practice }: { readonly done: readonly RecordOfKind<'remedy'>[]; readonly practice: Practice },
+): NextLook {
   const last = inspections.at(-1);
-  if (last) return last.verdict.nextLook;
   const { plantedOn } = planting.record.facts;
-  return scheduledLook(plantedOn, plantedOn, practice);
+  const next = last?.verdict.nextLook ?? scheduledLook(plantedOn, plantedOn, practice);
+  const since = last?.record.facts.inspectedOn ?? plantedOn;
+  const watched = done.findLast(({ facts }) => lookedAfter.includes(facts.remedy) && facts.doneOn >= since);
+  const inDays = watched && practice.inspection.followUpDays[watched.facts.remedy];
+  if (!watched || inDays === undefined) return next;
+  const { remedy, doneOn } = watched.facts;
+  const booked = { on: addDaysTo(doneOn, inDays), because: because('look_after_remedy', { inDays, remedy, doneOn }) };
+  // The look that was to follow the finding waits for the same thing.
+  const same = next.because.code === 'look_follow_up' && next.because.facts.remedy === remedy;
+  return same || booked.on < next.on ? booked : next;
 }
 
 /** Stakes that were set come off by themselves on the desk: the day is known from the planting on. */
 function stakeDecision(
   planting: JudgedPlanting,
-  known: {
-    inspections: readonly JudgedInspection[];
-    done: readonly RecordOfKind<'remedy'>[];
-    remedies: readonly Decision[];
-    practice: Practice;
-  },
+  { known, remedies, practice }: { known: RemedyBasis; remedies: readonly Decision[]; practice: Practice },
 ): Decision[] {
   const { plantedOn, stakes } = planting.record.facts;
-  const offNow = known.inspections.at(-1)?.record.facts.stake === 'none';
-  const settled =
-    offNow ||
-    known.done.some(({ facts }) => facts.remedy === 'remove_stake') ||
-    known.remedies.some(({ remedy }) => remedy === 'remove_stake');
-  if (!stakes || settled) return [];
-  const months = known.practice.staking.offAfterMonths;
-  const reasons = [because('stake_off', { months })];
+  const offNow = known.looks.findLast(({ facts }) => facts.stake !== null)?.facts.stake === 'none';
+  if (!stakes || offNow || remedies.some(({ remedy }) => remedy === 'remove_stake')) return [];
+  const months = practice.staking.offAfterMonths;
   const dueOn = addMonthsTo(plantedOn, Math.round(months));
-  return [{ kind: 'do_remedy', stage: 'inspect', level: 'watch', dueOn, remedy: 'remove_stake', because: reasons }];
+  const found = { level: 'watch', because: because('stake_off', { months }), remedy: 'remove_stake' } as const;
+  return booked(remedyDecision(found, dueOn), known.done, known.by);
 }
 
 /** Surplus that stayed on the ball at planting is cleared later, on a day the desk knows from the planting on. */
@@ -263,21 +251,22 @@ function clearDecision(
   planting: JudgedPlanting,
   known: {
     stock: Stock | null;
-    done: readonly RecordOfKind<'remedy'>[];
+    known: RemedyBasis;
     remedies: readonly Decision[];
     practice: Practice;
   },
 ): Decision[] {
   const { practice } = known;
   const leftMm = known.stock ? surplusLeft(known.stock, practice) : 0;
-  const settled =
-    known.done.some(({ facts }) => facts.remedy === 'clear_to_flare') ||
-    known.remedies.some(({ remedy }) => remedy === 'clear_to_flare');
-  if (leftMm <= 0 || settled) return [];
+  if (leftMm <= 0 || known.remedies.some(({ remedy }) => remedy === 'clear_to_flare')) return [];
   const months = practice.roots.clearLaterMonths;
   const dueOn = addMonthsTo(planting.record.facts.plantedOn, Math.round(months));
-  const reasons = [because('clear_later', { leftMm, months })];
-  return [{ kind: 'do_remedy', stage: 'inspect', level: 'watch', dueOn, remedy: 'clear_to_flare', because: reasons }];
+  const found = {
+    level: 'watch',
+    because: because('clear_later', { leftMm, months }),
+    remedy: 'clear_to_flare',
+  } as const;
+  return booked(remedyDecision(found, dueOn), known.known.done, known.known.by);
 }
 
 /** What the practice leaves on a tree for a season, or fits anew each season: booked from the planting on. */
@@ -285,22 +274,21 @@ function bookedFromPlanting(
   planting: JudgedPlanting,
   {
     basis: { stock, practice, assessment },
-    done,
+    known: { done, by },
     remedies,
-  }: { basis: SpotBasis; done: readonly RecordOfKind<'remedy'>[]; remedies: readonly Decision[] },
+  }: { basis: SpotBasis; known: RemedyBasis; remedies: readonly Decision[] },
 ): Decision[] {
   if (!stock) return [];
   const { plantedOn } = planting.record.facts;
-  const lastDone = (remedy: RemedyCode) =>
-    done
-      .filter(({ facts }) => facts.remedy === remedy)
-      .map(({ facts }) => facts.doneOn)
-      .sort((a, b) => a.localeCompare(b))
-      .at(-1);
+  const fitted = done
+    .filter((one) => one.facts.remedy === 'refit_guard' && shown(one, by) === 'shown')
+    .map(({ facts }) => facts.doneOn)
+    .sort((a, b) => a.localeCompare(b))
+    .at(-1);
   const book = (remedy: RemedyCode, dueOn: IsoDate, reason: Reason): Decision[] =>
     remedies.some((open) => open.remedy === remedy)
       ? []
-      : [{ kind: 'do_remedy', stage: 'inspect', level: 'watch', dueOn, remedy, because: [reason] }];
+      : [remedyDecision({ level: 'watch', because: reason, remedy }, dueOn)];
   const after = (months: number) => addMonthsTo(plantedOn, Math.round(months));
   const kept = stemRootsKept(stock, practice);
   const months = practice.roots.clearLaterMonths;
@@ -308,16 +296,24 @@ function bookedFromPlanting(
   const guard = guardedUntil(stock, practice, {
     rubbed: (assessment?.rubbedBy ?? []).length > 0,
     since: plantedOn,
-    fitted: lastDone('refit_guard') ?? plantedOn,
+    fitted: fitted ?? plantedOn,
   });
+  const since = (day: IsoDate) => done.filter(({ facts }) => facts.doneOn >= day);
   return [
-    ...(kept && !lastDone('cut_stem_roots')
-      ? book('cut_stem_roots', after(months), because('stem_roots_later', { ...kept, months }))
-      : []),
-    ...(laterMonths !== null && !lastDone('cut_stubs')
+    ...(kept ? book('cut_stem_roots', after(months), because('stem_roots_later', { ...kept, months })) : []).flatMap(
+      (one) => booked(one, done, by),
+    ),
+    ...(laterMonths !== null
       ? book('cut_stubs', after(laterMonths), because('stubs_later', { months: laterMonths }))
-      : []),
-    ...(guard ? book('refit_guard', guard.dueOn, because('guard_refit', guard.facts)) : []),
+      : []
+    ).flatMap((one) => booked(one, done, by)),
+    ...(guard ? book('refit_guard', guard.dueOn, because('guard_refit', guard.facts)) : []).flatMap((one) =>
+      booked(
+        one,
+        since(fitted ?? plantedOn).filter(({ facts }) => facts.seen === undefined),
+        by,
+      ),
+    ),
   ];
 }
 

@@ -33,6 +33,7 @@ import {
 import { fall } from '../../testing/checked-case';
 import { dayReasons } from '../../testing/day-reasons';
 import { lookCases } from '../../testing/look-cases';
+import { remedyReasons } from '../../testing/remedy-cases';
 import { deviceReasons } from '../../testing/device-cases';
 import { treeWaterReasons } from '../../testing/water-cases';
 import { remedyWords } from './say-remedy';
@@ -553,6 +554,7 @@ function manyReasons(): Reason[] {
     ...ofStock(),
     ...ofPlantings(),
     ...dayReasons(),
+    ...remedyReasons(),
     ...treeWaterReasons(),
     ...deviceReasons(),
     ...ofLooks(),

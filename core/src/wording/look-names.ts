@@ -8,6 +8,7 @@ import type {
   GuardState,
   LeftOn,
   LookAspect,
+  ProofTap,
   ReferWhy,
   RockingClass,
   RootTouch,
@@ -159,4 +160,23 @@ export const checkNames: Readonly<Record<CheckCode, string>> = {
   percolation: 'Run a percolation test beside it',
   soil_test: 'Send soil to a laboratory',
   salt_test: 'Test soil and water for salt',
+};
+
+/** What a tap says was seen once a remedy was carried out. */
+export const proofTapNames: Readonly<Record<ProofTap, string>> = {
+  off_and_firm: 'stake and ties are off, the tree stands firm',
+  off_ball_moves: 'they are off, but the ball moves',
+  tie_loose: 'the tie is loose again',
+  staked_firm: 'staked anew, it stands firm',
+  upright_firm: 'it stands upright and firm',
+  mulch_clear: 'mulch is clear of the trunk',
+  guard_fits: 'the guard fits',
+  guard_off: 'the guard is off',
+  nothing_left_on: 'nothing is left on it',
+  ring_clear: 'the ring is free of grass',
+  felt_dry: 'ball dry',
+  felt_slightly_dry: 'ball slightly dry',
+  felt_moist: 'ball moist',
+  felt_wet: 'ball wet',
+  felt_saturated: 'ball waterlogged',
 };

@@ -2,7 +2,7 @@ import { assignmentNames, type RecordFacts, type RecordKind } from '../record';
 import type { Horizon, IrrigationWater, NeighbourRoots, SiteThing } from '../ground';
 import type { MetRoot } from '../day';
 import type { AdventitiousRoots, Arrival } from '../stock';
-import type { Anchor, CirclingRoot } from '../inspect';
+import type { Anchor, CirclingRoot, RemedySeen } from '../inspect';
 import type { RemedyCode } from '../practice';
 import { formatQuantity, type UnitSystem } from '../units';
 import {
@@ -82,7 +82,8 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
 
 /** The facts of a record as names and values in the reader's units; what was not looked at is left out. */
 export function sayFacts<K extends RecordKind>(facts: RecordFacts[K], units: UnitSystem): SaidFact[] {
-  return Object.entries(facts)
+  const { seen, ...plain } = facts as RecordFacts[K] & { readonly seen?: RemedySeen };
+  return Object.entries({ ...plain, ...seen })
     .filter(([key, value]) => value !== null && value !== '' && key in factNames)
     .filter(([key, value]) => !Array.isArray(value) || value.length > 0 || key in noneWords)
     .map(([key, value]) => ({ key, name: factNames[key] ?? key, value: sayFact(key, value, units) }));

@@ -2,7 +2,7 @@ import type { InspectReasonFacts } from '../inspect';
 import { leftOnNames, lookSignNames } from './look-names';
 import { percolationNames } from './names';
 import { remedyWords } from './say-remedy';
-import { months, days, lower, type Sentences } from './sentence';
+import { months, days, lower, sayIsoDay, type Sentences } from './sentence';
 
 const roots = (n: number): string => (n === 1 ? '1 root' : `${n} roots`);
 
@@ -82,6 +82,8 @@ export const inspectSentences: Sentences<InspectReasonFacts> = {
     `Bark below the old line is soft or cracked over ${s.pct(f.sharePct)} of the girth; from ${s.pct(f.limitPct)} on an arborist looks.`,
   bark_decayed: (f, s) => `Bark below the old line is decayed over ${s.pct(f.sharePct)} of the girth.`,
   look_scheduled: (f) => `Scheduled look ${months(f.monthAfterPlanting)} after planting.`,
+  look_after_remedy: (f) =>
+    `Looked at again ${days(f.inDays)} after it was done on ${sayIsoDay(f.doneOn)}: ${lower(remedyWords[f.remedy].act)}.`,
   look_follow_up: (f) => `Look again in ${days(f.inDays)} after: ${lower(remedyWords[f.remedy].act)}.`,
   look_yearly: () => 'Yearly look until established.',
 };

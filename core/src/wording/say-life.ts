@@ -1,9 +1,6 @@
 import type { LifeReasonFacts } from '../record';
-import { format, parseISO } from 'date-fns';
 import { hazardNames, probeNames } from './names';
-import { months, sentence, type Sentences } from './sentence';
-
-const sayIsoDay = (day: string): string => format(parseISO(day), 'd MMM yyyy');
+import { months, sayIsoDay, sentence, type Sentences } from './sentence';
 
 export const lifeSentences: Sentences<LifeReasonFacts> = {
   clear_later: (f, s) =>
@@ -18,6 +15,10 @@ export const lifeSentences: Sentences<LifeReasonFacts> = {
   stem_roots_later: (f, s) =>
     `${f.count} ${f.count === 1 ? 'root' : 'roots'} of the buried stem stayed, up to ${s.mm(f.thickestMm)} thick: cut after ${months(f.months)}, once the tree has its own.`,
   stubs_later: (f) => `Short branches were kept to thicken the stem: off after ${months(f.months)}.`,
+  remedy_unshown: (f) =>
+    `Said to be done on ${sayIsoDay(f.doneOn)}; nothing shows it yet: it is closed by what is measured or seen there.`,
+  roots_next_season: (f) =>
+    `Some of them were cut on ${sayIsoDay(f.cutOn)}; the rest waits ${months(f.months)}, so that the tree is not cut at twice in a season.`,
   guard_refit: (f, s) =>
     `The trunk will be about ${s.mm(f.caliperMm)} thick, its bark counts as thin up to ${s.mm(f.untilMm)}: the guard is fitted anew each season until then.`,
   planted_twice: (f) =>

@@ -1,3 +1,4 @@
+import { format, parseISO } from 'date-fns';
 import { formatNumber, formatQuantity, type UnitSystem } from '../units';
 
 /** Formats a fact in the reader's units. */
@@ -38,6 +39,7 @@ function sayIn(units: UnitSystem): Say {
 /** One sentence for each reason of a stage. */
 export type Sentences<Facts> = { readonly [C in keyof Facts]: (facts: Facts[C], say: Say) => string };
 
+export const sayIsoDay = (day: string): string => format(parseISO(day), 'd MMM yyyy');
 export const months = (n: number): string => (n === 1 ? '1 month' : `${n} months`);
 export const days = (n: number): string => (n === 1 ? '1 day' : `${n} days`);
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -80,7 +80,7 @@ describe('the desk', () => {
   });
 
   it('forgets a line whose last tree is done', async () => {
-    const done = { remedy: 'remove_stake', doneOn: today } as const;
+    const done = { remedy: 'remove_stake', doneOn: today, seen: { stake: 'none' } } as const;
     const records = ids.map((id) => sending(id, { kind: 'remedy', facts: done }));
     await cora.send('POST', '/api/records/batch', { records });
     expect((await deskOn()).lines.some(({ remedy }) => remedy === 'remove_stake')).toBe(false);

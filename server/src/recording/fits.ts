@@ -63,6 +63,10 @@ export function requireSound(record: FieldRecord): void {
     const title = 'Nothing was looked at: record one thing at least';
     throw new InvalidInputError('must hold one thing that was looked at', 'record.facts', { title });
   }
+  if (record.kind === 'remedy' && record.facts.seen && Object.keys(record.facts.seen).length === 0) {
+    const title = 'Nothing was seen: leave it out, or say what shows that it was done';
+    throw new InvalidInputError('must hold one thing that was seen', 'record.facts.seen', { title });
+  }
 }
 
 const ownRules: {

@@ -112,6 +112,16 @@ describe('keeping records', () => {
       },
       'record.facts.decidedOn',
     ],
+    [
+      'a remedy shown by nothing',
+      { kind: 'remedy', facts: { remedy: 'remove_stake', doneOn: '2026-02-11', seen: {} } },
+      'record.facts.seen',
+    ],
+    [
+      'a remedy shown by a depth that cannot be',
+      { kind: 'remedy', facts: { remedy: 'clear_to_flare', doneOn: '2026-02-11', seen: { flareDepthMm: 9000 } } },
+      'record.facts.seen.flareDepthMm',
+    ],
     ['a look before the planting', look('2025-12-31'), 'record.facts.inspectedOn'],
     [
       'a look at nothing',
@@ -183,7 +193,7 @@ describe('what follows from records', () => {
     const lines = async () =>
       (await cora.send<Desk>('GET', '/api/desk')).body.lines.filter((line) => line.spotId === spotId);
     expect((await lines())[0]).toMatchObject({ remedy: 'free_tie_now', level: 'urgent', stage: 'inspect' });
-    await cora.record(sending(spotId, { kind: 'remedy', facts: { remedy: 'free_tie_now', doneOn: '2026-02-11' } }));
+    await cora.record(sending(spotId, { kind: 'remedy', facts: { remedy: 'free_tie_now', doneOn: '2026-02-11', seen: { stake: 'none' } } }));
     expect((await lines()).map((line) => line.remedy)).not.toContain('free_tie_now');
   });
 

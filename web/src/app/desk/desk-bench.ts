@@ -1,13 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { DeskLine } from '@sombra/contract';
-import { remedyWords } from '@sombra/core';
+import { remedyWords, type RemedySeen } from '@sombra/core';
 import { PitSectionView } from '../drawing/pit-section-view';
 import { BecauseList } from '../ui/because-list';
 import { sayProblem } from '../ui/problem';
 import { sayDate } from '../ui/say-date';
 import { FindingsList } from '../ui/findings-list';
 import { SessionService } from '../session/session.service';
+import { collarNow } from '../spot/collar-now';
+import { DoneToday } from '../spot/done-today';
 import { RecordSender } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { SpotStore } from '../spot/spot-store';
@@ -18,7 +20,7 @@ import { ViewState } from '../ui/view-state.service';
 @Component({
   selector: 's-desk-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, BecauseList, PitSectionView, FindingsList, SpotHead],
+  imports: [RouterLink, DoneToday, BecauseList, PitSectionView, FindingsList, SpotHead],
   template: `
     <s-spot-head />
     @if (words(); as remedy) {
@@ -37,15 +39,19 @@ import { ViewState } from '../ui/view-state.service';
     @if (sender.problem(); as fault) {
       <p class="problem" role="alert">{{ say(fault) }}</p>
     }
-    <p class="acts">
+    <div class="acts">
       @if (view.tense() !== 'today') {
         <a class="btn btn-outline-primary" [routerLink]="['/town', line().spotId]" queryParamsHandling="preserve">
           See it on that day
         </a>
-      } @else if (line().remedy) {
-        <button type="button" class="btn btn-primary" [disabled]="sender.busy() || !ready()" (click)="done()">
-          Done today
-        </button>
+      } @else if (line().remedy; as remedy) {
+        <s-done-today
+          [remedy]="remedy"
+          [busy]="sender.busy() || !ready()"
+          [roots]="collar()?.roots ?? null"
+          [cuts]="collar()?.cuts ?? []"
+          (did)="done($event)"
+        />
         <a class="btn btn-outline-primary" [routerLink]="['/', opener().stage, line().spotId]">{{ opener().act }}</a>
       } @else {
         <a class="btn btn-primary" [routerLink]="['/', opener().stage, line().spotId]">{{ opener().act }}</a>
@@ -53,7 +59,7 @@ import { ViewState } from '../ui/view-state.service';
       @if (line().treeId) {
         <a class="btn btn-outline-primary" [routerLink]="['/tree', line().treeId]">History</a>
       }
-    </p>
+    </div>
     @if (lastLook(); as look) {
       <h2>Last look, {{ date(look.record.facts.inspectedOn) }}</h2>
       <s-findings [findings]="look.verdict.findings" />
@@ -85,10 +91,11 @@ export class DeskBench {
     const { remedy } = this.line();
     return remedy ? remedyWords[remedy] : null;
   });
+  protected readonly collar = computed(() => collarNow(this.store.life()));
   protected readonly lastLook = computed(() => this.store.life()?.inspections.at(-1) ?? null);
 
-  protected async done(): Promise<void> {
+  protected async done(seen: RemedySeen | undefined): Promise<void> {
     const { remedy } = this.line();
-    if (remedy && this.ready()) await this.sender.settle(remedy, this.session.today());
+    if (remedy && this.ready()) await this.sender.settle(remedy, this.session.today(), seen);
   }
 }

@@ -89,13 +89,14 @@ describe('one walk that settles several trees', () => {
     await show();
     await tick('Choose C-0102', false);
     expect(box('All').checked).toBe(false);
-    await rig.press('Done today on 2');
+    expect(rig.text).toContain('Done today on 2:');
+    await rig.press('the flare shows at the surface');
     const sent = batch();
     expect(spotsOf(sent.request.body)).toEqual([id(1), id(3)]);
     const [first] = (sent.request.body as SendBatch).records;
     expect(first?.record).toMatchObject({
       kind: 'remedy',
-      facts: { remedy: 'lift_and_replant', doneOn: '2026-06-15' },
+      facts: { remedy: 'lift_and_replant', doneOn: '2026-06-15', seen: { flareDepthMm: 0 } },
     });
     sent.flush({ receipts: [] });
     await rig.settle();
@@ -114,14 +115,14 @@ describe('one walk that settles several trees', () => {
   it('ticks all or none, and does nothing for none', async () => {
     await show();
     await tick('All', false);
-    expect(rig.button('Done today on 0')).toHaveProperty('disabled', true);
+    expect(rig.button('the flare shows at the surface')).toHaveProperty('disabled', true);
     await tick('All', true);
-    expect(rig.button('Done today on 3')).toHaveProperty('disabled', false);
+    expect(rig.button('the flare shows at the surface')).toHaveProperty('disabled', false);
   });
 
   it('keeps the records on the device where the server cannot be reached', async () => {
     await show();
-    await rig.press('Done today on 3');
+    await rig.press('the flare shows at the surface');
     batch().error(new ProgressEvent('error'), { status: 0 });
     await rig.settle();
     expect(outbox.sent.map(({ spotId }) => spotId)).toEqual([id(1), id(2), id(3)]);
@@ -130,7 +131,7 @@ describe('one walk that settles several trees', () => {
 
   it('says why a refused act was not stored, and stores nothing of it', async () => {
     await show();
-    await rig.press('Done today on 3');
+    await rig.press('the flare shows at the surface');
     const title = 'C-0102 was withdrawn; nothing was stored';
     batch().flush(
       { type: 'urn:sombra:problem:conflict', title, status: 409, code: 'conflict' },

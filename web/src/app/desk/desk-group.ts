@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { deskMembersSchema, type DeskLine, type DeskMember, type Problem } from '@sombra/contract';
-import { decisionNames, remedyWords, sayReason } from '@sombra/core';
+import { decisionNames, remedyWords, sayReason, type RemedySeen } from '@sombra/core';
 import { catchError, map, merge, of, switchMap } from 'rxjs';
 import { BulkActs } from '../spot/bulk-acts.service';
 import { readProblem } from '../ui/problem';
@@ -11,6 +11,7 @@ import { sayDay } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ViewState } from '../ui/view-state.service';
 import { SessionService } from '../session/session.service';
+import { DoneToday } from '../spot/done-today';
 import { openers } from '../spot/openers';
 import { tickOf } from '../fields/event-values';
 
@@ -18,7 +19,7 @@ import { tickOf } from '../fields/event-values';
 @Component({
   selector: 's-desk-group',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, StateNote],
+  imports: [RouterLink, DoneToday, StateNote],
   template: `
     <h1>{{ title() }}</h1>
     <p class="quiet">{{ line().count }} on {{ line().place }}</p>
@@ -35,19 +36,12 @@ import { tickOf } from '../fields/event-values';
       <s-state-note [problem]="fault" />
     }
     @if (members(); as list) {
-      <p class="acts">
-        @if (mayAct()) {
-          <button
-            type="button"
-            class="btn btn-primary"
-            [disabled]="acts.busy() || ticked().length === 0"
-            (click)="settle()"
-          >
-            Done today on {{ ticked().length }}
-          </button>
+      <div class="acts">
+        @if (mayAct() && line().remedy; as remedy) {
+          <s-done-today [remedy]="remedy" [busy]="acts.busy()" [count]="ticked().length" (did)="settle($event)" />
         }
         <a class="btn btn-outline-primary" [routerLink]="['/', stage()]" [queryParams]="listed()">See as list or map</a>
-      </p>
+      </div>
       <table class="plain">
         <thead>
           <tr>
@@ -188,8 +182,8 @@ export class DeskGroup {
     this.left.set(new Set(ticked ? [] : (this.members() ?? []).map(({ spotId }) => spotId)));
   }
 
-  protected async settle(): Promise<void> {
+  protected async settle(seen: RemedySeen | undefined): Promise<void> {
     const { remedy } = this.line();
-    if (remedy) await this.acts.settle(this.ticked(), remedy, this.view.today());
+    if (remedy) await this.acts.settle(this.ticked(), { remedy, doneOn: this.view.today(), seen });
   }
 }

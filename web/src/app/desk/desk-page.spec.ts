@@ -95,13 +95,16 @@ describe('desk', () => {
     await show([line()]);
     const button = [
       ...(fixture.nativeElement as HTMLElement).querySelectorAll<HTMLButtonElement>('.bench button'),
-    ].find((b) => b.textContent.trim() === 'Done today');
+    ].find((b) => b.textContent.trim() === 'stake and ties are off, the tree stands firm');
     expect(button?.disabled).toBe(true);
     await answerSpot();
     expect(button?.disabled).toBe(false);
     button?.click();
     await settle();
-    expect(outbox.sent[0]).toMatchObject({ spotId, record: { kind: 'remedy', facts: { remedy: 'free_tie_now' } } });
+    expect(outbox.sent[0]).toMatchObject({
+      spotId,
+      record: { kind: 'remedy', facts: { remedy: 'free_tie_now', seen: { stake: 'none', rocks: 'firm' } } },
+    });
   });
 
   it('says so when nothing waits', async () => {
@@ -134,14 +137,18 @@ describe('desk', () => {
     box?.click();
     await settle();
     const button = [...(fixture.nativeElement as HTMLElement).querySelectorAll('button')].find((b) =>
-      b.textContent.includes('Done today on 1'),
+      b.textContent.includes('stake and ties are off, the tree stands firm'),
     );
+    expect(text()).toContain('Done today on 1:');
     button?.click();
     const { request } = http.expectOne('/api/records/batch');
     expect((request.body as { records: object[] }).records).toMatchObject([
       {
         spotId: member('', 1).spotId,
-        record: { kind: 'remedy', facts: { remedy: 'remove_stake', doneOn: '2026-06-15' } },
+        record: {
+          kind: 'remedy',
+          facts: { remedy: 'remove_stake', doneOn: '2026-06-15', seen: { stake: 'none', rocks: 'firm' } },
+        },
       },
     ]);
   });

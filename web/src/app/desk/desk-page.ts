@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { DeskLine } from '@sombra/contract';
-import { decisionNames, formatNumber, isOfTree, remedyWords, sayReason } from '@sombra/core';
+import { decisionNames, formatNumber, isOfTree, oneTap, remedyWords, sayReason } from '@sombra/core';
 import { CareNote } from '../care/care-note';
 import { BulkActs } from '../spot/bulk-acts.service';
 import { Splitter } from '../ui/splitter';
@@ -28,6 +28,8 @@ interface ShownLine {
   readonly due: string;
   readonly cost: number;
   readonly noun: string;
+  /** Settled as it stands there; else what shows it is said on the bench. */
+  readonly inOneTap: boolean;
   readonly act: string;
   readonly path: readonly string[];
   readonly query: Readonly<Record<string, string>>;
@@ -111,7 +113,7 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
                   [disabled]="acts.busy()"
                   (click)="settle(shown.line)"
                 >
-                  Done today
+                  {{ shown.inOneTap ? 'Done today' : 'Done…' }}
                 </button>
               } @else if (mayAct()) {
                 <a
@@ -186,6 +188,7 @@ export class DeskPage {
       because: line.because.map((reason) => sayReason(reason, this.session.units())).join(' '),
       due: line.daysLate === null ? 'this season' : `${sayLateness(line.daysLate)}`,
       cost: Math.max(8, line.points),
+      inOneTap: line.remedy !== null && oneTap(line.remedy) !== null,
       noun: isOfTree(line.kind) ? 'trees' : 'spots',
       ...whereTo(line),
     })),
@@ -220,7 +223,11 @@ export class DeskPage {
   }
 
   protected async settle(line: DeskLine): Promise<void> {
-    if (line.remedy) await this.acts.settle([line], line.remedy, this.session.today());
+    const { remedy } = line;
+    const tap = remedy ? oneTap(remedy) : null;
+    // What has to be measured, or is one of several, is said on the bench.
+    if (!remedy || !tap) this.chosenKey.set(keyOf(line));
+    else await this.acts.settle([line], { remedy, doneOn: this.session.today(), seen: tap.seen });
   }
 
   private step(by: number): void {
@@ -235,7 +242,7 @@ export class DeskPage {
 
   private settleChosen(): void {
     const line = this.chosen();
-    if (line && line.count === 1 && this.mayMark(line)) void this.settle(line);
+    if (line?.count === 1 && this.mayMark(line)) void this.settle(line);
   }
 
   private openChosen(): void {

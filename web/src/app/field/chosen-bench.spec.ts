@@ -83,10 +83,11 @@ describe('the chosen trees', () => {
     expect(rig.field('Remedy that was done').textContent.replace(/\s+/g, ' ')).toMatch(/\(3\).*\(1\)/);
     expect(rig.text).toContain('Done today on 3');
     await rig.fill('Remedy that was done', 'remove_stake');
-    await rig.press('Done today on 1');
+    expect(rig.text).toContain('Done today on 1:');
+    await rig.press('stake and ties are off, the tree stands firm');
     const { records } = rig.http.expectOne('/api/records/batch').request.body as SendBatch;
     expect(records.map(({ spotId, record }) => [spotId, record.facts])).toEqual([
-      [spots[3], { remedy: 'remove_stake', doneOn: '2026-06-15' }],
+      [spots[3], { remedy: 'remove_stake', doneOn: '2026-06-15', seen: { stake: 'none', rocks: 'firm' } }],
     ]);
   });
 

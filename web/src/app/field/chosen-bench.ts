@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { openRemedyListSchema, type OpenRemedy, type SpotLine } from '@sombra/contract';
-import { levelNames, recordsUpTo, remedyWords, stageNames, type FieldRecord } from '@sombra/core';
+import { levelNames, recordsUpTo, remedyWords, stageNames, type FieldRecord, type RemedySeen } from '@sombra/core';
 import { catchError, debounceTime, firstValueFrom, forkJoin, map, merge, of, switchMap, type Observable } from 'rxjs';
 import { readProblem, sayProblem } from '../ui/problem';
 import { StateNote } from '../ui/state-note';
@@ -14,6 +14,7 @@ import { SessionService } from '../session/session.service';
 import { lifeOf, readSpotDetail } from '../spot/spot-context';
 import { AssignForm } from '../spot/assign-form';
 import { BulkActs } from '../spot/bulk-acts.service';
+import { DoneToday } from '../spot/done-today';
 import { ChosenService } from '../spot/chosen.service';
 import { CompareView, type Compared } from './compare-view';
 import { textOf } from '../fields/event-values';
@@ -25,7 +26,7 @@ const mostCompared = 3;
 @Component({
   selector: 's-chosen-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, AssignForm, StateNote, CompareView],
+  imports: [RouterLink, AssignForm, DoneToday, StateNote, CompareView],
   template: `
     <div class="title">
       <h1>{{ chosen.count() === 1 ? '1 chosen' : chosen.count() + ' chosen' }}</h1>
@@ -41,9 +42,14 @@ const mostCompared = 3;
               <option [value]="option.code">{{ option.name }} ({{ option.count }})</option>
             }
           </select>
-          <button type="button" class="btn btn-primary" [disabled]="acts.busy()" (click)="settle()">
-            Done today on {{ targets().length }}
-          </button>
+          @if (picked(); as one) {
+            <s-done-today
+              [remedy]="one.remedy"
+              [busy]="acts.busy()"
+              [count]="targets().length"
+              (did)="settle($event)"
+            />
+          }
         }
         @if (unplanted().length > 0 && mayRaise()) {
           <button type="button" class="btn btn-outline-primary" [disabled]="acts.busy()" (click)="raiseTicket()">
@@ -270,9 +276,10 @@ export class ChosenBench {
     }
   }
 
-  protected async settle(): Promise<void> {
+  protected async settle(seen: RemedySeen | undefined): Promise<void> {
     const remedy = this.picked()?.remedy;
-    if (remedy && this.targets().length > 0) await this.acts.settle(this.targets(), remedy, this.view.today());
+    const doneOn = this.view.today();
+    if (remedy && this.targets().length > 0) await this.acts.settle(this.targets(), { remedy, doneOn, seen });
   }
 
   protected async withdraw(): Promise<void> {

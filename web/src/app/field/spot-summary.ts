@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { decisionNames, remedyWords, sayReason, type Decision } from '@sombra/core';
+import { decisionNames, remedyWords, sayReason, type Decision, type RemedySeen } from '@sombra/core';
+import { collarNow } from '../spot/collar-now';
+import { DoneToday } from '../spot/done-today';
 import { openers } from '../spot/openers';
 import { BecauseList } from '../ui/because-list';
 import { LevelMark } from '../ui/level-mark';
@@ -18,7 +20,7 @@ import { SpotStore } from '../spot/spot-store';
 @Component({
   selector: 's-spot-summary',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, BecauseList, LevelMark, FindingsList, PitSectionView, SpotHead],
+  imports: [RouterLink, DoneToday, BecauseList, LevelMark, FindingsList, PitSectionView, SpotHead],
   providers: [RecordSender],
   template: `
     <s-spot-head />
@@ -43,14 +45,13 @@ import { SpotStore } from '../spot/spot-store';
           <s-because [reasons]="line.decision.because" />
         </div>
         @if (line.decision.remedy && view.tense() === 'today' && session.mayMark(line.decision.remedy)) {
-          <button
-            type="button"
-            class="btn btn-outline-primary"
-            [disabled]="sender.busy()"
-            (click)="done(line.decision)"
-          >
-            Done today
-          </button>
+          <s-done-today
+            [remedy]="line.decision.remedy"
+            [busy]="sender.busy()"
+            [roots]="collar()?.roots ?? null"
+            [cuts]="collar()?.cuts ?? []"
+            (did)="done(line.decision, $event)"
+          />
         }
       </div>
     } @empty {
@@ -134,7 +135,9 @@ export class SpotSummary {
   });
   protected readonly lastLook = computed(() => this.store.life()?.inspections.at(-1) ?? null);
 
-  protected async done(decision: Decision): Promise<void> {
-    if (decision.remedy) await this.sender.settle(decision.remedy, this.session.today());
+  protected readonly collar = computed(() => collarNow(this.store.life()));
+
+  protected async done(decision: Decision, seen: RemedySeen | undefined): Promise<void> {
+    if (decision.remedy) await this.sender.settle(decision.remedy, this.session.today(), seen);
   }
 }

@@ -50,21 +50,22 @@ export class CollarPanel {
   protected readonly seen = computed(() => {
     const life = this.store.life();
     if (!life) return null;
-    const looks = life.inspections.filter(({ record }) => record.facts.circlingRoots !== null);
-    const [before, last] = [looks.at(-2)?.record.facts, looks.at(-1)?.record.facts];
-    const roots = last?.circlingRoots ?? [];
-    if (!last || roots.length === 0) return null;
-    const anchors = last.anchors ?? [];
+    const { collar } = life;
+    const roots = collar?.look.circlingRoots ?? [];
+    if (!collar || roots.length === 0) return null;
+    // Under what is there now lies what was seen before: a look, or the same one before something was cut.
+    const before = life.inspections.findLast(
+      ({ record }) => record.facts.circlingRoots !== null && record.facts.inspectedOn < collar.seenOn,
+    )?.record.facts;
+    const anchors = collar.look.anchors ?? [];
     const by = limitsOf(life.care.inspection.roots);
     const plan =
-      cutByCrew(looks.at(-1)?.verdict ?? null) && roots.some(isPressing)
-        ? { by, cuts: stagedCuts({ roots, anchors, ...by }) }
-        : null;
+      cutByCrew(collar.verdict) && roots.some(isPressing) ? { by, cuts: stagedCuts({ roots, anchors, ...by }) } : null;
     const units = this.session.units();
     return {
       collar: { roots, anchors },
       plan,
-      on: sayDay(last.inspectedOn),
+      on: sayDay(collar.seenOn),
       beforeOn: before?.circlingRoots?.length ? sayDay(before.inspectedOn) : null,
       lines: roots.map((root) => rootWords(root, units)),
       drawing: collarDial({

@@ -41,7 +41,7 @@ function answerBatch(): SendBatch {
 
 describe('one act on several trees', () => {
   it('is one call, and can be undone for a minute by taking each record back', async () => {
-    const done = acts.settle(targets, 'remove_stake', '2026-06-15');
+    const done = acts.settle(targets, { remedy: 'remove_stake', doneOn: '2026-06-15', seen: undefined });
     const first = answerBatch();
     expect(await done).toBe(true);
     const toast = toasts.toasts().at(-1);
@@ -57,7 +57,7 @@ describe('one act on several trees', () => {
   });
 
   it('keeps every record on this device when the server cannot be reached', async () => {
-    const done = acts.settle(targets, 'remove_stake', '2026-06-15');
+    const done = acts.settle(targets, { remedy: 'remove_stake', doneOn: '2026-06-15', seen: undefined });
     const call = http.expectOne('/api/records/batch');
     const { records } = call.request.body as SendBatch;
     call.error(new ProgressEvent('error'));

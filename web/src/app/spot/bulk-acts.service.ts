@@ -1,7 +1,7 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable, signal } from '@angular/core';
 import { batchReceiptSchema, type Problem, type SendRecord, type SpotLine } from '@sombra/contract';
-import { remedyWords, type FieldRecord, type RemedyCode } from '@sombra/core';
+import { remedyWords, type FieldRecord, type RemedyCode, type RemedySeen } from '@sombra/core';
 import { firstValueFrom, Subject, type Observable } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
 import { LiveService } from '../ui/live.service';
@@ -30,8 +30,12 @@ export class BulkActs {
   readonly done$: Observable<void> = this.doneSubject.asObservable();
 
   /** Records a remedy as done on all of them. */
-  async settle(targets: readonly Target[], remedy: RemedyCode, doneOn: string): Promise<boolean> {
-    const records = targets.map(({ spotId }) => made(spotId, { kind: 'remedy', facts: { remedy, doneOn } }));
+  async settle(
+    targets: readonly Target[],
+    { remedy, doneOn, seen }: { remedy: RemedyCode; doneOn: string; seen: RemedySeen | undefined },
+  ): Promise<boolean> {
+    const facts = seen ? { remedy, doneOn, seen } : { remedy, doneOn };
+    const records = targets.map(({ spotId }) => made(spotId, { kind: 'remedy', facts }));
     const text = `${remedyWords[remedy].act}: stored as done on ${trees(targets.length)}.`;
     return this.store(records, text, () => void this.takeBack(records, targets.length));
   }

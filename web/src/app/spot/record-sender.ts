@@ -7,6 +7,7 @@ import {
   type RecordFacts,
   type RecordKind,
   type RemedyCode,
+  type RemedySeen,
 } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { FieldFaults } from '../fields/field-faults';
@@ -82,10 +83,10 @@ export class RecordSender extends FieldFaults {
     return true;
   }
 
-  /** Records that a remedy was carried out on a day. */
-  settle(remedy: RemedyCode, doneOn: string): Promise<boolean> {
+  /** Records that a remedy was carried out on a day, and what shows it. */
+  settle(remedy: RemedyCode, doneOn: string, seen: RemedySeen | undefined): Promise<boolean> {
     return this.send(
-      { kind: 'remedy', facts: { remedy, doneOn }, supersedes: null },
+      { kind: 'remedy', facts: seen ? { remedy, doneOn, seen } : { remedy, doneOn }, supersedes: null },
       `${remedyWords[remedy].act}: stored as done.`,
     );
   }

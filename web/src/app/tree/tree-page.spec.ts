@@ -72,8 +72,12 @@ describe("a tree's page", () => {
       kept('inspection', { ...unseen, inspectedOn: '2026-06-10', stake: 'biting' }),
     ]);
     expect(rig.text).toContain('Free the biting tie by Fri 12 Jun 2026');
-    await rig.press('Done today');
-    expect(rig.outbox.sent[0]?.record.facts).toEqual({ remedy: 'free_tie_now', doneOn: '2026-06-15' });
+    await rig.press('they are off, but the ball moves');
+    expect(rig.outbox.sent[0]?.record.facts).toEqual({
+      remedy: 'free_tie_now',
+      doneOn: '2026-06-15',
+      seen: { stake: 'none', rocks: 'ball_moves' },
+    });
   });
 
   it('keeps a corrected record in sight and says so', async () => {

@@ -12,6 +12,7 @@ import {
   type Finding,
   type Level,
   type RemedyCode,
+  type RemedySeen,
   type SaidFact,
 } from '@sombra/core';
 import { KeepersPanel } from '../care/keepers-panel';
@@ -23,6 +24,8 @@ import { sayDate, sayDay } from '../ui/say-date';
 import { ViewState } from '../ui/view-state.service';
 import { FindingsList } from '../ui/findings-list';
 import { SessionService } from '../session/session.service';
+import { collarNow } from '../spot/collar-now';
+import { DoneToday } from '../spot/done-today';
 import { RecordSender } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { SpotStore } from '../spot/spot-store';
@@ -52,6 +55,7 @@ interface Entry {
     PitSectionView,
     BecauseList,
     LevelMark,
+    DoneToday,
     FindingsList,
     SpotHead,
     WaterPanel,
@@ -92,14 +96,13 @@ interface Entry {
                 }
               </div>
               @if (line.decision.remedy && mayMark(line.decision.remedy)) {
-                <button
-                  type="button"
-                  class="btn btn-outline-primary"
-                  [disabled]="sender.busy()"
-                  (click)="done(line.decision)"
-                >
-                  Done today
-                </button>
+                <s-done-today
+                  [remedy]="line.decision.remedy"
+                  [busy]="sender.busy()"
+                  [roots]="collar()?.roots ?? null"
+                  [cuts]="collar()?.cuts ?? []"
+                  (did)="done(line.decision, $event)"
+                />
               }
             </div>
           } @empty {
@@ -244,7 +247,9 @@ export class TreePage {
     };
   }
 
-  protected async done(decision: Decision): Promise<void> {
-    if (decision.remedy) await this.sender.settle(decision.remedy, this.session.today());
+  protected readonly collar = computed(() => collarNow(this.store.life()));
+
+  protected async done(decision: Decision, seen: RemedySeen | undefined): Promise<void> {
+    if (decision.remedy) await this.sender.settle(decision.remedy, this.session.today(), seen);
   }
 }

@@ -1,0 +1,32 @@
+import { seenAsLook, type CirclingRoot, type RemedySeen } from '../src/inspect';
+import { fieldDefault } from '../src/practice';
+import { spotLife, type FieldRecord, type Reason } from '../src/record';
+import type { RemedyCode } from '../src/practice';
+import { ground, planting, rec, stock } from './water-cases';
+
+export const pressing = (fromDeg: number, toDeg: number, diameterMm = 20): CirclingRoot => ({
+  arc: { fromDeg, toDeg },
+  diameterMm,
+  touch: 'pressing',
+});
+export const lookOn = (inspectedOn: string, seen: RemedySeen): FieldRecord =>
+  rec('inspection', seenAsLook(seen, inspectedOn));
+export const doneOn = (on: string, remedy: RemedyCode, seen?: RemedySeen): FieldRecord =>
+  rec('remedy', seen ? { remedy, doneOn: on, seen } : { remedy, doneOn: on });
+
+/** A tree planted on 1 May 2026, with what was found and done since. */
+export const lived = (...more: readonly FieldRecord[]) =>
+  spotLife([ground(), stock(), planting(), ...more], { practice: fieldDefault });
+
+/** Reasons that remedies give as they are told and shown. */
+export function remedyReasons(): Reason[] {
+  const cut = [
+    lookOn('2027-06-01', { circlingRoots: [pressing(0, 60), pressing(100, 160)] }),
+    doneOn('2027-06-10', 'stage_root_cuts', { circlingRoots: [pressing(100, 160)] }),
+  ];
+  const lives = [lived(lookOn('2026-06-01', { stake: 'tight' }), doneOn('2026-06-03', 'loosen_tie')), lived(...cut)];
+  return lives.flatMap(({ decisions, nextLook }) => [
+    ...decisions.flatMap((decision) => decision.because),
+    ...(nextLook ? [nextLook.because] : []),
+  ]);
+}
