@@ -114,7 +114,7 @@ function lotOf(
     arrived: opened > 0 ? refs.length : null,
     trees: Array.from({ length: opened }, (_, i) => ({
       id: made.id(),
-      tree: seenTree(stockKind, made.deep && i % 3 === 1, made.from),
+      tree: seenTree(stockKind, made.deep && i % 3 === 0, made.from),
     })),
   };
 }

@@ -170,7 +170,11 @@ function plantedSpot(
   const records = [
     record('ground', ground, { on: measuredOn, hour: 10, by: 'Inês Tavoro', from }),
     record('stock', stock, { on: addDaysTo(plantedOn, -2), hour: 9, by: 'Bento Quarel', from }),
-    ...treeHistory({ site, ground, stock, plantedOn, today, from, wetness, stormOn: addDaysTo(today, -stormDaysAgo) }),
+    // Dice of its own: what is judged otherwise at one tree does not change the others.
+    ...treeHistory({
+      ...{ site, ground, stock, plantedOn, today, wetness },
+      ...{ from: dice(`${seed}/life/${spot.ref}`), stormOn: addDaysTo(today, -stormDaysAgo) },
+    }),
     ...wateringsOf({ ref: spot.ref, seed, site, stock, plantedOn, written }),
   ];
   return { ...spot, records };

@@ -90,7 +90,10 @@ describe('taking back', () => {
     await cora.record(
       sending(spotId, { ...look('2026-03-01'), facts: { ...look('2026-03-01').facts, stake: 'biting' } }),
     );
-    const done = sending(spotId, { kind: 'remedy', facts: { remedy: 'free_tie_now', doneOn: '2026-03-02', seen: { stake: 'none' } } });
+    const done = sending(spotId, {
+      kind: 'remedy',
+      facts: { remedy: 'free_tie_now', doneOn: '2026-03-02', seen: { stake: 'none' } },
+    });
     const open = async () =>
       Number((await town.db('decision').where({ spot_id: spotId, remedy: 'free_tie_now', until_day: null })).length);
     expect(await open()).toBe(1);

@@ -193,7 +193,12 @@ describe('what follows from records', () => {
     const lines = async () =>
       (await cora.send<Desk>('GET', '/api/desk')).body.lines.filter((line) => line.spotId === spotId);
     expect((await lines())[0]).toMatchObject({ remedy: 'free_tie_now', level: 'urgent', stage: 'inspect' });
-    await cora.record(sending(spotId, { kind: 'remedy', facts: { remedy: 'free_tie_now', doneOn: '2026-02-11', seen: { stake: 'none' } } }));
+    await cora.record(
+      sending(spotId, {
+        kind: 'remedy',
+        facts: { remedy: 'free_tie_now', doneOn: '2026-02-11', seen: { stake: 'none' } },
+      }),
+    );
     expect((await lines()).map((line) => line.remedy)).not.toContain('free_tie_now');
   });
 
