@@ -219,7 +219,7 @@ export class ChosenBench {
     })),
   );
   private readonly doable = computed(() => this.open().filter(({ remedy }) => this.session.mayMark(remedy)));
-  private readonly picked = computed(
+  protected readonly picked = computed(
     () => this.doable().find(({ remedy }) => remedy === this.remedy()) ?? this.doable()[0] ?? null,
   );
   protected readonly targets = computed(() => {
