@@ -77,6 +77,8 @@ export const openCareSchema = z.object({
   /** `over` once the link was taken back, its time is over, or the tree is gone. */
   state: z.enum(['open', 'over']),
   next: nextWaterSchema.nullable(),
+  /** Signed off: it needs nobody to water it any more. */
+  establishedOn: isoDate.nullable(),
   /** What is told of one watering at most, L. */
   mostL: z.number(),
   bucketL: z.number(),

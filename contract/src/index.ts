@@ -10,6 +10,7 @@ export * from './programme';
 export * from './permissions';
 export * from './spots';
 export * from './imports';
+export * from './inspect';
 export * from './files/spot-row';
 export * from './map';
 export * from './season';

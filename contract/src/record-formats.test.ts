@@ -21,6 +21,7 @@ describe.each(formats)('a record of format %d', (format) => {
       sensor: 3,
       hazard: 3,
       hazard_closed: 3,
+      signed_off: 3,
     };
     expect([...kinds].sort()).toEqual([...recordKinds].filter((kind) => (since[kind] ?? 1) <= format).sort());
   });

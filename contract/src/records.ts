@@ -52,6 +52,7 @@ import {
   type RemedyDone,
   type Retraction,
   type SensorFacts,
+  type SignedOffFacts,
   type SiteWaterFacts,
   type Stock,
   type VerdictFacts,
@@ -447,6 +448,11 @@ export const hazardClosedSchema = z.strictObject({
   reason: reasonText,
 }) satisfies z.ZodType<HazardClosedFacts>;
 
+export const signedOffSchema = z.strictObject({
+  signedOn: isoDate,
+  reason: shortText(300),
+}) satisfies z.ZodType<SignedOffFacts>;
+
 const envelope = { id: recordId, recordedAt: instant, supersedes: recordId.nullable() };
 const recordOf = <K extends string, F extends z.ZodType>(kind: K, facts: F) =>
   z.strictObject({ ...envelope, kind: z.literal(kind), facts });
@@ -472,6 +478,7 @@ const factsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordFacts[K]> } = 
   both_stand: bothStandSchema,
   hazard: hazardSchema,
   hazard_closed: hazardClosedSchema,
+  signed_off: signedOffSchema,
   retraction: retractionSchema,
 };
 

@@ -1,5 +1,6 @@
 import {
   decisionKinds,
+  establishingStates,
   probeClasses,
   stages,
   stockKinds,
@@ -72,6 +73,8 @@ export const spotFilterSchema = z.strictObject({
   /** Decisions whose last day has passed, or comes within seven days. */
   due: z.enum(['late', 'week']).optional(),
   planted: z.enum(['yes', 'no']).optional(),
+  /** How a planted tree comes along towards standing on its own. */
+  comes: z.enum(establishingStates).optional(),
   /** Planted between 1 July of this year and 30 June of the next. */
   season: z.coerce.number().int().min(1950).max(2200).optional(),
   recordedBy: z.string().trim().min(1).max(120).optional(),

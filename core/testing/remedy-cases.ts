@@ -1,6 +1,6 @@
 import { seenAsLook, type CirclingRoot, type RemedySeen } from '../src/inspect';
 import { fieldDefault } from '../src/practice';
-import { spotLife, type FieldRecord, type Reason } from '../src/record';
+import { establishedOn, spotLife, type FieldRecord, type Reason } from '../src/record';
 import type { RemedyCode } from '../src/practice';
 import { ground, planting, rec, stock } from './water-cases';
 
@@ -24,8 +24,23 @@ export function remedyReasons(): Reason[] {
     lookOn('2027-06-01', { circlingRoots: [pressing(0, 60), pressing(100, 160)] }),
     doneOn('2027-06-10', 'stage_root_cuts', { circlingRoots: [pressing(100, 160)] }),
   ];
+  const clean: RemedySeen = {
+    ...{ alive: 'green', signs: [], stake: 'none', rocks: 'firm', mulchContact: 'clear', flareDepthMm: 0 },
+    ...{ shootMm: 300, shootBeforeMm: 300, probe: 'moist' },
+  };
+  const seen: readonly RemedySeen[] = [clean, { probe: 'dry' }, { stake: 'tight' }, { alive: 'green' }];
+  const establishing = [
+    ...seen.map((one) => lived(lookOn('2027-06-20', one))),
+    lived(),
+    spotLife([ground(), planting()], { practice: fieldDefault }),
+  ];
   const lives = [lived(lookOn('2026-06-01', { stake: 'tight' }), doneOn('2026-06-03', 'loosen_tie')), lived(...cut)];
+  const days = ['2026-06-20', '2029-01-01'];
+  const lines = establishing.flatMap(({ establishment: one }) =>
+    one ? days.flatMap((day) => establishedOn(one, day).map(({ because }) => because)) : [],
+  );
   return lives.flatMap(({ decisions, nextLook }) => [
+    ...lines,
     ...decisions.flatMap((decision) => decision.because),
     ...(nextLook ? [nextLook.because] : []),
   ]);

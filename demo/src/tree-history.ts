@@ -15,6 +15,7 @@ import {
   type FieldRecord,
   type GroundFacts,
   type Inspection,
+  type InspectionVerdict,
   type IsoDate,
   type LookSign,
   type ProbeClass,
@@ -100,10 +101,29 @@ export function treeHistory(planted: Planted): DemoRecord[] {
       const done = seen ? { remedy, doneOn, seen } : { remedy, doneOn };
       records.push(record('remedy', done, { on: doneOn, hour: 10, by: 'Bento Quarel', from: planted.from }));
     }
+    if (standsAlone(look, verdict, planted)) {
+      const signedOn = addDaysTo(on, 5);
+      const signed = { signedOn, reason: '' };
+      records.push(record('signed_off', signed, { on: signedOn, hour: 11, by: 'Inês Tavoro', from: planted.from }));
+      break;
+    }
     due = verdict.nextLook.on;
     age(condition, daysBetween(on, due), planted);
   }
   return records;
+}
+
+/** Of the older trees that ask for nothing most were signed off; the rest wait for somebody's word. */
+function standsAlone(
+  look: Inspection,
+  { remedies }: InspectionVerdict,
+  { plantedOn, today, stock, from }: Planted,
+): boolean {
+  const floor = addMonthsTo(plantedOn, Math.ceil((stock.caliperMm / 25) * 6));
+  const old = look.inspectedOn >= floor && addDaysTo(look.inspectedOn, 5) <= today;
+  const normal = (look.shootMm ?? 0) >= (look.shootBeforeMm ?? Infinity) * 0.8;
+  const asks = remedies.some(({ remedy }) => remedy !== 'watch_yearly_clear');
+  return old && normal && !asks && look.stake === 'none' && from.chance(0.85);
 }
 
 /** On the windward street the storm broke stakes: somebody walked there in the days after. */
@@ -167,8 +187,17 @@ function lookAt(condition: Condition, on: IsoDate, planted: Planted): Inspection
     probe: found,
     // Roots at the collar are only seen where somebody clears soil: at the yearly look.
     circlingRoots: yearly ? condition.roots : null,
+    ...(yearly ? shoots(flareDepthMm, found, from) : {}),
     ...(yearly && condition.roots.length > 0 ? { anchors: holding(condition.roots) } : {}),
   };
+}
+
+/** This year's shoots and last year's: short where the collar is buried, or the ball is dry or stands in water. */
+function shoots(flareDepthMm: number, found: ProbeClass, from: Dice): Pick<Inspection, 'shootMm' | 'shootBeforeMm'> {
+  const shootBeforeMm = from.whole(18, 34) * 10;
+  const poor = flareDepthMm > 75 || found === 'dry' || found === 'saturated';
+  const share = poor ? from.between(0.3, 0.7) : from.between(0.85, 1.3);
+  return { shootMm: Math.round((shootBeforeMm * share) / 10) * 10, shootBeforeMm };
 }
 
 /** Too dry and too wet look much alike; a buried collar shows in the crown. */

@@ -48,6 +48,7 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'GET /api/spots/:id': 'see',
   'GET /api/trees/:id': 'see',
   'GET /api/trees/:id/referral.pdf': 'see',
+  'GET /api/establishing': 'see',
   'GET /api/spots/:id/surroundings': 'see',
   'PUT /api/spots/:id/photos/:photoId': 'add_photo',
   'GET /api/photos/:id': 'see',

@@ -34,6 +34,7 @@ export const defaultUrgency: UrgencyRules = {
     hazard: 3,
     do_remedy: 14,
     look: 0,
+    sign_off: 0,
   },
 };
 

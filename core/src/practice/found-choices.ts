@@ -109,6 +109,13 @@ export const foundChoices: readonly ChoiceGroup[] = [
         'Later the roots outside the old ball are lost.',
       ),
       number(
+        'inspection.establishMonthsPer25Mm',
+        'established not before, for each 25 mm of caliper',
+        [1, 24, 'months'],
+        '3: where winters are warm. 6: mild. 12: cold.',
+        'Roots regain their spread in about a year for each 25 mm in the cold, sooner where they grow all year.',
+      ),
+      number(
         'inspection.exposedMm',
         'flare may stand clear by',
         [0, 300, 'mm'],

@@ -17,12 +17,17 @@ export const decisionKinds = [
   'hazard',
   'do_remedy',
   'look',
+  'sign_off',
 ] as const;
 export type DecisionKind = (typeof decisionKinds)[number];
 
 /** Whether it waits at a planted tree, or at a place in preparation. */
 export const isOfTree = (kind: DecisionKind): boolean =>
-  kind === 'do_remedy' || kind === 'look' || kind === 'settle_contradiction' || kind === 'hazard';
+  kind === 'do_remedy' ||
+  kind === 'look' ||
+  kind === 'settle_contradiction' ||
+  kind === 'hazard' ||
+  kind === 'sign_off';
 
 /** Something a person has to settle about one spot or its tree. */
 export interface Decision {

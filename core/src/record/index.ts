@@ -16,6 +16,7 @@ export * from './round-weight';
 export * from './assignment';
 export * from './assignment-kinds';
 export * from './contradiction';
+export * from './establishment';
 export * from './hazard';
 export * from './hazard-facts';
 export * from './keeper';

@@ -111,6 +111,13 @@ export interface OverrideFacts extends Override {
   readonly decidedOn: IsoDate;
 }
 
+/** A tree that needs no more help, and why it counts as such where something is not shown. */
+export interface SignedOffFacts {
+  readonly signedOn: IsoDate;
+  /** Empty where all of it is shown. */
+  readonly reason: string;
+}
+
 /** What somebody was sent out to do at a spot and could not do. */
 export interface NotDoneFacts {
   readonly task: AssignmentKind;
@@ -146,6 +153,7 @@ export interface RecordFacts {
   both_stand: BothStandFacts;
   hazard: HazardFacts;
   hazard_closed: HazardClosedFacts;
+  signed_off: SignedOffFacts;
   retraction: Retraction;
 }
 
@@ -385,6 +393,17 @@ export const recordTable: { readonly [K in RecordKind]: RecordKindRow<RecordFact
     by: 'leads',
     stage: 'inspect',
     day: 'closedOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  signed_off: {
+    name: 'Signed off as established',
+    act: 'sign a tree off as established',
+    by: 'leads',
+    stage: 'inspect',
+    day: 'signedOn',
     of: 'tree',
     when: 'planted',
     versioned: false,

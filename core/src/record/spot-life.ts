@@ -1,8 +1,7 @@
-import { addDaysTo, addMonthsTo, monthsBetween, type IsoDate } from '../calendar';
+import { addMonthsTo, monthsBetween, type IsoDate } from '../calendar';
 import { judgeAsBuilt, type AsBuilt, type AsBuiltJudgement } from '../day';
 import {
   judgeInspection,
-  scheduledLook,
   type Inspection,
   type InspectionContext,
   type InspectionVerdict,
@@ -15,8 +14,10 @@ import type { Stock } from '../stock';
 import { contradictionDecisions } from './contradiction';
 import { hazardDecisions } from './hazard';
 import type { Decision, DecisionKind } from './decision';
+import { establishment, signOffDecision, type Establishment } from './establishment';
 import type { ChoiceFacts, VerdictFacts } from './kinds';
-import { booked, knownLooks, openRemedies, remedyDecision, rootCuts, shown, type RemedyBasis } from './open-remedies';
+import { lookDecision, nextLookOf } from './next-look';
+import { booked, knownLooks, openRemedies, remedyDecision, shown, type RemedyBasis } from './open-remedies';
 import { because, type Reason } from './reasons';
 import { ofKind, standing, type FieldRecord, type RecordOfKind } from './record';
 import { spotBasis, type SpotBasis, type SpotContext } from './spot-basis';
@@ -41,6 +42,8 @@ export interface SpotLife extends SpotBasis {
   readonly planting: JudgedPlanting | null;
   /** Of the tree that stands, oldest first. */
   readonly inspections: readonly JudgedInspection[];
+  /** Whether the tree that stands needs no more help, taken for all days to come; `null` before planting. */
+  readonly establishment: Establishment | null;
   /** Roots at the collar as known by now: as last uncovered, less what was cut since. */
   readonly collar: CollarNow | null;
   readonly level: Level;
@@ -77,10 +80,19 @@ export function spotLife(
   const done = ofKind(kept, 'remedy');
   const known = planting ? knownOf(planting, { basis, inspections, kept, done }) : null;
   const remedies = known ? openRemedies(known) : [];
-  const nextLook = planting ? lookAfter(planting, inspections, { done, practice: care }) : null;
+  const established = known && establishment(known, { kept, stock, practice: care, open: remedies });
+  const nextLook =
+    known &&
+    nextLookOf({
+      plantedOn: known.plantedOn,
+      last: lastOf(inspections),
+      done,
+      practice: care,
+      signedOn: established?.signedOn ?? null,
+    });
   const hazards = hazardDecisions(kept);
   const decisions =
-    planting && known
+    planting && known && established
       ? [
           ...hazards,
           ...contradictionDecisions(kept),
@@ -89,13 +101,17 @@ export function spotLife(
           ...clearDecision(planting, { stock, known, remedies, practice: basis.practice }),
           ...bookedFromPlanting(planting, { basis, known, remedies }),
           ...deviceDecision(kept, { plantedOn: planting.record.facts.plantedOn, done }),
+          ...signOffDecision(established),
           ...lookDecision(nextLook),
         ]
       : preparation(basis, { verdict, choice });
   const level = planting ? worstLevel([...hazards, ...remedies].map((decision) => decision.level)) : 'good';
   const stage = decisions[0]?.stage ?? (planting ? 'inspect' : 'ground');
   const collar = known ? collarOf(known) : null;
-  return { ...basis, stage, verdict, choice, planting, inspections, collar, level, nextLook, decisions };
+  return {
+    ...{ ...basis, stage, verdict, choice, planting, inspections, collar, level, nextLook, decisions },
+    establishment: established,
+  };
 }
 
 /** What a planting is judged by: the pit it was planned, with what was put back under it. */
@@ -202,34 +218,17 @@ function knownOf(
   };
 }
 
+const lastOf = (inspections: readonly JudgedInspection[]) => {
+  const last = inspections.at(-1);
+  return last ? { on: last.record.facts.inspectedOn, verdict: last.verdict } : null;
+};
+
 function collarOf({ looks, done }: RemedyBasis): CollarNow | null {
   const look = looks.findLast(({ facts }) => facts.circlingRoots !== null);
   if (!look) return null;
   const cutOn = done.findLast(({ facts }) => facts.seen?.circlingRoots)?.facts.doneOn ?? '';
   const { inspectedOn } = look.facts;
   return { seenOn: cutOn > inspectedOn ? cutOn : inspectedOn, look: look.facts, verdict: look.verdict };
-}
-
-/** What is cut or lifted is looked at again so long after it was done. */
-const lookedAfter: readonly RemedyCode[] = [...rootCuts, 'lift_and_replant', 'collar_excavation'];
-
-function lookAfter(
-  planting: JudgedPlanting,
-  inspections: readonly JudgedInspection[],
-  { done, practice }: { readonly done: readonly RecordOfKind<'remedy'>[]; readonly practice: Practice },
-): NextLook {
-  const last = inspections.at(-1);
-  const { plantedOn } = planting.record.facts;
-  const next = last?.verdict.nextLook ?? scheduledLook(plantedOn, plantedOn, practice);
-  const since = last?.record.facts.inspectedOn ?? plantedOn;
-  const watched = done.findLast(({ facts }) => lookedAfter.includes(facts.remedy) && facts.doneOn >= since);
-  const inDays = watched && practice.inspection.followUpDays[watched.facts.remedy];
-  if (!watched || inDays === undefined) return next;
-  const { remedy, doneOn } = watched.facts;
-  const booked = { on: addDaysTo(doneOn, inDays), because: because('look_after_remedy', { inDays, remedy, doneOn }) };
-  // The look that was to follow the finding waits for the same thing.
-  const same = next.because.code === 'look_follow_up' && next.because.facts.remedy === remedy;
-  return same || booked.on < next.on ? booked : next;
 }
 
 /** Stakes that were set come off by themselves on the desk: the day is known from the planting on. */
@@ -350,11 +349,4 @@ function guardedUntil(
   const caliperMm = stock.caliperMm + (monthsBetween(of.since, dueOn) / 12) * trunkGrowthMm;
   const untilMm = practice.guardUntilMm;
   return caliperMm < untilMm ? { dueOn, facts: { caliperMm, untilMm } } : null;
-}
-
-function lookDecision(nextLook: NextLook | null): Decision[] {
-  if (!nextLook) return [];
-  return [
-    { kind: 'look', stage: 'inspect', level: 'watch', dueOn: nextLook.on, remedy: null, because: [nextLook.because] },
-  ];
 }

@@ -1,5 +1,5 @@
 import type { SensorFlag } from '../water';
-import type { DecisionKind, HazardKind, Stage } from '../record';
+import type { DecisionKind, EstablishingState, EstablishmentStep, HazardKind, Stage } from '../record';
 import type { Level } from '../reason';
 import type { PercolationQuestion } from '../ground';
 import type {
@@ -107,6 +107,22 @@ export const decisionNames: Readonly<Record<DecisionKind, string>> = {
   hazard: 'Hazard',
   do_remedy: 'Remedy',
   look: 'Inspect',
+  sign_off: 'Say whether it is established',
+};
+
+export const establishingNames: Readonly<Record<EstablishingState, string>> = {
+  established: 'established, signed off',
+  ready: 'to be signed off',
+  hangs: 'hangs: asks for something, or overdue for its look',
+  on_the_way: 'on its way',
+};
+
+export const establishmentStepNames: Readonly<Record<EstablishmentStep, string>> = {
+  time: 'Time',
+  growth: 'Growth',
+  firm: 'Stands',
+  water: 'Water',
+  look: 'Last look',
 };
 
 export const questionNames: Readonly<Record<PercolationQuestion, string>> = {

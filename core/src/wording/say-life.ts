@@ -1,6 +1,8 @@
 import type { LifeReasonFacts } from '../record';
+import { lookAspectNames } from './look-names';
 import { hazardNames, probeNames } from './names';
-import { months, sayIsoDay, sentence, type Sentences } from './sentence';
+import { remedyWords } from './say-remedy';
+import { days, lower, months, sayIsoDay, sentence, type Sentences } from './sentence';
 
 export const lifeSentences: Sentences<LifeReasonFacts> = {
   clear_later: (f, s) =>
@@ -19,6 +21,26 @@ export const lifeSentences: Sentences<LifeReasonFacts> = {
     `Said to be done on ${sayIsoDay(f.doneOn)}; nothing shows it yet: it is closed by what is measured or seen there.`,
   roots_next_season: (f) =>
     `Some of them were cut on ${sayIsoDay(f.cutOn)}; the rest waits ${months(f.months)}, so that the tree is not cut at twice in a season.`,
+  established_floor: (f, s) =>
+    `Not before ${sayIsoDay(f.on)}: ${s.n(f.monthsPer25Mm, 1)} months for each 25 mm of ${s.mm(f.caliperMm)} caliper. A floor, never a proof.`,
+  established_caliper_unknown: () => 'Its caliper at planting is not known, so neither is how long it needs.',
+  established_growth: (f, s) =>
+    `Shoots ${s.mm(f.shootMm)} after ${s.mm(f.beforeMm)} the year before, seen ${sayIsoDay(f.on)}; from ${s.pct(f.sharePct)} of them on it grows as usual, after its first year.`,
+  established_growth_unknown: () => 'Shoots of this year and last were never measured.',
+  established_firm: () => 'Stands firm without a stake.',
+  established_staked: () => 'A stake still stands at it.',
+  established_firm_unknown: () => 'Nobody rocked the trunk, or looked for a stake.',
+  established_by_soil: (f) =>
+    `Felt not dry on ${sayIsoDay(f.on)}, with no watering for ${days(f.days)}: its roots use the soil around.`,
+  established_still_dries: (f) => `Dry on ${sayIsoDay(f.on)} without watering: it still lives by its ball.`,
+  established_water_unknown: (f) =>
+    `Never felt at ball depth ${days(f.days)} after a watering, in its second year or later.`,
+  established_clean: (f) => `The last look, ${sayIsoDay(f.on)}, asks for nothing.`,
+  established_open: (f) => `Still asked for: ${lower(remedyWords[f.remedy].act)}.`,
+  established_no_look: () => 'Nobody has looked at it since it was planted.',
+  established_look_old: (f) => `Last looked at on ${sayIsoDay(f.on)}, over a year ago.`,
+  established_not_looked: (f) =>
+    `The looks up to ${sayIsoDay(f.on)} left out: ${f.missing.map((aspect) => lower(lookAspectNames[aspect])).join(', ')}.`,
   guard_refit: (f, s) =>
     `The trunk will be about ${s.mm(f.caliperMm)} thick, its bark counts as thin up to ${s.mm(f.untilMm)}: the guard is fitted anew each season until then.`,
   planted_twice: (f) =>

@@ -39,6 +39,15 @@ export const careLetters = {
       stop(about.link),
     ]),
   }),
+  last: (about: About): CareLetter => ({
+    subject: `${about.programme}: ${about.ref} stands on its own`,
+    body: parts([
+      `${about.name}, thanks to you ${tree(about)} is established: it needs no more watering from you.`,
+      'Keep mulch and soil off its trunk, mowers and cords away from its bark, and tell us of anything that hangs, leans or dies back.',
+      'In a long drought we may write once more.',
+      `Your tree: ${about.link}`,
+    ]),
+  }),
   deputy: (about: About, { of, from, until }: { of: string; from: string; until: string }): CareLetter => ({
     subject: `${about.programme}: will you water ${about.ref}?`,
     body: parts([

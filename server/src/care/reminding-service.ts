@@ -6,7 +6,7 @@ import { keepDoing } from '../platform/keep-doing';
 import { timeZone } from '../programme/repository';
 import { programmeToday } from '../programme/today';
 import { careLetters } from './letters';
-import { allKeepers, findKeeper, inCharge, setKeeper, type KeptTree } from './repository';
+import { allKeepers, findKeeper, inCharge, isOver, setKeeper, type KeptTree } from './repository';
 import { writeTo, type CareDoorway } from './service';
 
 /** Nobody is written to at night. Hours of the programme's day. */
@@ -17,6 +17,7 @@ const actor = 'care reminders';
 const isAsked = (keeper: KeptTree, today: string): boolean =>
   keeper.email !== null &&
   keeper.wants_letters &&
+  keeper.established_on === null &&
   inCharge(keeper, today) &&
   remindsToday({ next: keeper.next, remindedOn: keeper.reminded_on, today });
 
@@ -42,11 +43,36 @@ export async function remindKeepers(db: Knex, doorway: CareDoorway): Promise<num
   return written;
 }
 
+const isToBeTold = (keeper: KeptTree, today: string): boolean =>
+  keeper.established_on !== null &&
+  keeper.last_told_on === null &&
+  keeper.email !== null &&
+  keeper.wants_letters &&
+  !isOver(keeper, today);
+
+/** Tells each keeper whose tree was signed off that it needs them no more: once, under its keeper's lock. */
+export async function tellEstablished(db: Knex, doorway: CareDoorway): Promise<number> {
+  const today = await programmeToday(db);
+  let written = 0;
+  for (const { id } of (await allKeepers(db, today)).filter((one) => isToBeTold(one, today))) {
+    await asActor(db, actor, async (trx) => {
+      const keeper = await findKeeper(trx, id, today);
+      if (!keeper || !isToBeTold(keeper, today)) return;
+      await writeTo(trx, doorway, keeper, careLetters.last);
+      await setKeeper(trx, id, { last_told_on: today });
+      written += 1;
+    });
+  }
+  return written;
+}
+
 /** Reminds in the background by day, until stopped. */
 export function keepReminding(db: Knex, doorway: CareDoorway, onError: (error: unknown) => void): () => Promise<void> {
   const remind = async () => {
     const hour = TZDate.tz(await timeZone(db)).getHours();
-    if (hour >= firstHour && hour < lastHour) await remindKeepers(db, doorway);
+    if (hour < firstHour || hour >= lastHour) return;
+    await remindKeepers(db, doorway);
+    await tellEstablished(db, doorway);
   };
   return keepDoing(remind, { everyMs, atOnce: true, onError });
 }

@@ -17,6 +17,8 @@ export interface KeeperRow {
   readonly since: IsoDate;
   readonly heard_on: IsoDate | null;
   readonly reminded_on: IsoDate | null;
+  /** They were told that their tree needs them no more. */
+  readonly last_told_on: IsoDate | null;
   readonly revoked_at: Date | null;
 }
 
@@ -31,6 +33,8 @@ export interface KeptTree extends KeeperRow {
   /** Somebody stands in for them on the day asked about. */
   readonly has_deputy: boolean;
   readonly next: NextWater | null;
+  /** Signed off: it needs no keeper any more. */
+  readonly established_on: IsoDate | null;
 }
 
 const kept = (db: Db, today: IsoDate): Knex.QueryBuilder =>
@@ -39,6 +43,7 @@ const kept = (db: Db, today: IsoDate): Knex.QueryBuilder =>
     .join('place', 'place.id', 'spot.place_id')
     .join('tree', 'tree.id', 'keeper.tree_id')
     .leftJoin('tree_water as water', 'water.spot_id', 'keeper.spot_id')
+    .leftJoin('spot_period as period', (on) => on.on('period.spot_id', 'keeper.spot_id').andOnNull('period.until_day'))
     .leftJoin('care_keeper as stood', 'stood.id', 'keeper.deputy_of')
     .select(
       'keeper.*',
@@ -48,6 +53,7 @@ const kept = (db: Db, today: IsoDate): Knex.QueryBuilder =>
       'tree.standing',
       'stood.name as deputy_of_name',
       'water.next',
+      'period.established_on',
       db.raw(
         `exists (select from care_keeper as deputy where deputy.deputy_of = keeper.id and deputy.revoked_at is null
            and ? between deputy.from_day and deputy.until_day) as has_deputy`,
@@ -143,7 +149,13 @@ export async function dropLinks(trx: Db, keeperId: string): Promise<void> {
 export async function setKeeper(
   trx: Db,
   id: string,
-  change: { heard_on?: IsoDate; reminded_on?: IsoDate; wants_letters?: boolean; bucket_l?: number },
+  change: {
+    heard_on?: IsoDate;
+    reminded_on?: IsoDate;
+    last_told_on?: IsoDate | null;
+    wants_letters?: boolean;
+    bucket_l?: number;
+  },
 ): Promise<void> {
   await trx('care_keeper').where({ id }).update(change);
 }

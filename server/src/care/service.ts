@@ -283,6 +283,7 @@ export async function openCare(db: Db, token: string): Promise<OpenCare> {
     plantedOn: subject?.plantedOn ?? (await plantedTree(db, spotId))?.plantedOn ?? null,
     state: over ? 'over' : 'open',
     next: over ? null : keeper.next,
+    establishedOn: keeper.established_on,
     mostL: mostByLinkL(subject ? holdsOf(ballStore(subject)) : 0),
     bucketL: keeper.bucket_l,
     slowSoil: drainsSlowly(subject?.percolation ?? undefined),

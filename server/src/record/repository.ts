@@ -139,6 +139,7 @@ export interface PeriodRow {
   stage: Stage;
   level: Level;
   planted_on: string | null;
+  established_on: string | null;
   probe: string | null;
   next_look_on: string | null;
   decisions: number;
@@ -199,13 +200,14 @@ function spanOf({ id, withdrawnOn }: SpotGround, { fromDay, untilDay }: SpotPeri
 }
 
 export function periodRow(spot: SpotGround, period: SpotPeriod): PeriodRow {
-  const { life, position, plantedOn, probe, crownM } = period;
+  const { life, position, plantedOn, establishedOn, probe, crownM } = period;
   const last = life.decisions.map(({ dueOn }) => dueOn).filter((day) => day !== null);
   return {
     ...spanOf(spot, period),
     stage: life.stage,
     level: life.level,
     planted_on: plantedOn,
+    established_on: establishedOn,
     probe,
     next_look_on: life.nextLook?.on ?? null,
     decisions: life.decisions.length,
@@ -251,6 +253,7 @@ const periodColumns = [
   'stage',
   'level',
   'planted_on',
+  'established_on',
   'probe',
   'next_look_on',
   'decisions',

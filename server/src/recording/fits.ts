@@ -3,6 +3,7 @@ import {
   addDaysTo,
   ConflictError,
   contradictions,
+  establishedOn,
   happenedOn,
   InvalidInputError,
   isLook,
@@ -76,6 +77,7 @@ const ownRules: {
   override: requireOverride,
   both_stand: requireContradicting,
   hazard_closed: requireOpenHazard,
+  signed_off: requireShownOrSaid,
   move: requireMovable,
   retraction: requireRetractable,
 };
@@ -104,6 +106,20 @@ async function requireOpenHazard(
   if (openHazards(standing(records)).some(({ id }) => id === facts.hazardId)) return;
   const title = 'This hazard is closed already, or was never told of this tree';
   throw new InvalidInputError('hazardId must be of an open hazard of this tree', 'record.facts.hazardId', { title });
+}
+
+/** Where something is not shown, whoever signs a tree off says why it counts as established all the same. */
+async function requireShownOrSaid(
+  trx: Db,
+  { facts: { signedOn, reason } }: RecordOfKind<'signed_off'>,
+  { spot: { id: spotId } }: At,
+): Promise<void> {
+  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
+  const { establishment } = spotLife(records, contextOf(await programmeBasis(trx), spotId, records));
+  const lacks = establishment && establishedOn(establishment, signedOn).some(({ state }) => state !== 'met');
+  if (!lacks || reason.length >= 3) return;
+  const title = 'Something is not shown yet: say why it counts as established all the same';
+  throw new InvalidInputError('reason must say why, in 3 letters or more', 'record.facts.reason', { title });
 }
 
 /** One choice made otherwise must leave a practice that could be adopted: no choice above the one it leads up to. */

@@ -20,6 +20,9 @@ export function periodsOf(db: Db, filter: SpotFilter, today: IsoDate): Knex.Quer
   if (filter.probe) void query.whereIn('period.probe', filter.probe);
   if (filter.planted === 'yes') void query.whereNotNull('period.planted_on');
   if (filter.planted === 'no') void query.whereNull('period.planted_on');
+  if (filter.comes) {
+    void query.whereNotNull('period.planted_on').whereRaw(`${comesAlong} = ?`, [on, on, on, filter.comes]);
+  }
   if (filter.season) {
     void query.whereBetween('period.planted_on', [`${filter.season}-07-01`, `${filter.season + 1}-06-30`]);
   }
@@ -30,6 +33,14 @@ export function periodsOf(db: Db, filter: SpotFilter, today: IsoDate): Knex.Quer
   for (const spots of spotsNamed(db, filter)) void query.whereIn('period.spot_id', spots);
   return query;
 }
+
+/** How the planted tree of a `period` comes along on a day, as SQL with the day bound three times. */
+export const comesAlong = `case
+  when period.established_on <= ?::date then 'established'
+  when exists (select from decision asked where asked.spot_id = period.spot_id and asked.from_day = period.from_day
+    and asked.kind = 'sign_off' and asked.due_on <= ?::date) then 'ready'
+  when period.level in ('act', 'urgent') or period.next_look_on < ?::date - 30 then 'hangs'
+  else 'on_the_way' end`;
 
 const ring = (corners: readonly (readonly [number, number])[]): string =>
   `POLYGON((${[...corners, ...corners.slice(0, 1)].map(([lng, lat]) => `${lng} ${lat}`).join(',')}))`;

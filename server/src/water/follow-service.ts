@@ -8,6 +8,7 @@ import {
   followedUntil,
   givenDiffersFrom,
   moistureChecks,
+  signedOff,
   spotBasis,
   standing,
   waterClimate,
@@ -169,7 +170,8 @@ async function followAnew(trx: Db, ids: readonly string[], night: Night): Promis
     const all = records.get(id) ?? [];
     const basis = spotBasis(standing(all), contextOf(programme, id, all));
     const inputs = waterInputs(all, basis, species.get(names.get(id) ?? '') ?? null);
-    const until = inputs && basis.stock && followedUntil(inputs.subject.plantedOn, basis.stock, basis.care);
+    const signed = inputs && signedOff(standing(all), inputs.subject.plantedOn);
+    const until = inputs && basis.stock && (signed ?? followedUntil(inputs.subject.plantedOn, basis.stock, basis.care));
     if (!inputs || !until || until < night.today || treeId === null || withdrawnOn !== null) {
       gone.push(id);
       continue;

@@ -173,10 +173,14 @@ export async function establishedBySpecies(
     .select<{ species: string | null; trees: number }[]>('tree.species', db.raw('count(*)::int as trees'));
 }
 
-/** Trees that were planted long enough ago for nobody to follow their own water any more, each at its spot. */
+/** Trees signed off, or planted long enough ago for nobody to follow their own water any more, each at its spot. */
 export const establishedTrees = (db: Db, today: IsoDate): Knex.QueryBuilder =>
   db('spot_period as period')
     .join('tree', (on) => on.on('tree.spot_id', 'period.spot_id').andOn('tree.standing', db.raw('true')))
     .whereNull('period.until_day')
-    .where('period.planted_on', '<=', addMonthsTo(today, -leastFollowedMonths))
+    .where((old) =>
+      old
+        .where('period.planted_on', '<=', addMonthsTo(today, -leastFollowedMonths))
+        .orWhereNotNull('period.established_on'),
+    )
     .whereNotExists(db('tree_water as water').whereRaw('water.spot_id = period.spot_id').select(db.raw('1')));

@@ -14,6 +14,7 @@ import { builtReport } from './011-built-report';
 import { water } from './012-water';
 import { care } from './013-care';
 import { waterDevices } from './014-devices';
+import { established } from './015-established';
 
 export interface NamedMigration {
   readonly name: string;
@@ -36,6 +37,7 @@ const migrations: readonly NamedMigration[] = [
   water,
   care,
   waterDevices,
+  established,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {

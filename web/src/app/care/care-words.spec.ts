@@ -19,7 +19,7 @@ describe('what a keeper is told to do', () => {
     [{ kind: 'never_dries', withinDays: 60 }, 'No water needed for now', false],
     [null, 'Let your finger decide', false],
   ] as const)('%j is said as %s', (next, head, caution) => {
-    expect(sayCareNext({ ...of, next })).toMatchObject({ head, caution });
+    expect(sayCareNext({ ...of, next, establishedOn: null })).toMatchObject({ head, caution });
   });
   it.each([
     [0.5, 'half a bucket'],

@@ -3,11 +3,23 @@ import { daysBetween, sayBuckets, type IsoDate } from '@sombra/core';
 import { sayDate } from '../ui/say-date';
 
 /** What a keeper is to do, in their own buckets; `caution` where water would do harm. */
-export function sayCareNext({ next, today, bucketL }: Pick<OpenCare, 'next' | 'today' | 'bucketL'>): {
+export function sayCareNext({
+  next,
+  today,
+  bucketL,
+  establishedOn,
+}: Pick<OpenCare, 'next' | 'today' | 'bucketL' | 'establishedOn'>): {
   readonly head: string;
   readonly more: string;
   readonly caution: boolean;
 } {
+  if (establishedOn !== null) {
+    return {
+      head: 'It stands on its own',
+      more: 'Thanks to you it is established and needs no more water. Keep mowers off its bark, and tell us of anything that hangs, leans or dies back.',
+      caution: false,
+    };
+  }
   switch (next?.kind) {
     case 'water': {
       const dose = sayBuckets(next.litres, bucketL);

@@ -153,3 +153,13 @@ describe('one walk that settles several trees', () => {
     expect(rig.rows()).toHaveLength(4);
   });
 });
+
+it('signs several trees off at once, where all that is known says they stand on their own', async () => {
+  await show({ of: { ...line, kind: 'sign_off', level: 'good', remedy: null } });
+  await tick('Choose C-0102', false);
+  await rig.press('Sign off 2 as established');
+  const sent = batch().request.body as SendBatch;
+  expect(sent.records.map(({ spotId, record }) => [spotId, record.kind, record.facts])).toEqual(
+    [id(1), id(3)].map((spotId) => [spotId, 'signed_off', { signedOn: '2026-06-15', reason: '' }]),
+  );
+});

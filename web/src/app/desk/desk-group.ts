@@ -40,12 +40,22 @@ import { tickOf } from '../fields/event-values';
         @if (mayAct() && line().remedy; as remedy) {
           <s-done-today [remedy]="remedy" [busy]="acts.busy()" [count]="ticked().length" (did)="settle($event)" />
         }
+        @if (maySignOff()) {
+          <button
+            type="button"
+            class="btn btn-primary"
+            [disabled]="acts.busy() || ticked().length === 0"
+            (click)="signOff()"
+          >
+            Sign off {{ ticked().length }} as established
+          </button>
+        }
         <a class="btn btn-outline-primary" [routerLink]="['/', stage()]" [queryParams]="listed()">See as list or map</a>
       </div>
       <table class="plain">
         <thead>
           <tr>
-            @if (mayAct()) {
+            @if (mayTick()) {
               <th scope="col">
                 <input
                   type="checkbox"
@@ -64,7 +74,7 @@ import { tickOf } from '../fields/event-values';
         <tbody>
           @for (member of list; track member.spotId) {
             <tr>
-              @if (mayAct()) {
+              @if (mayTick()) {
                 <td>
                   <input
                     type="checkbox"
@@ -134,6 +144,10 @@ export class DeskGroup {
   protected readonly title = computed(() => this.words()?.act ?? decisionNames[this.line().kind]);
   protected readonly stage = computed(() => openers[this.line().kind].stage);
   protected readonly mayAct = computed(() => this.view.tense() === 'today' && this.session.mayMark(this.line().remedy));
+  protected readonly maySignOff = computed(
+    () => this.view.tense() === 'today' && this.line().kind === 'sign_off' && this.session.may('record_signed_off'),
+  );
+  protected readonly mayTick = computed(() => this.mayAct() || this.maySignOff());
   protected readonly ticked = computed(() => (this.members() ?? []).filter(({ spotId }) => !this.left().has(spotId)));
   protected readonly listed = computed(() => {
     const { place, remedy } = this.line();
@@ -185,5 +199,11 @@ export class DeskGroup {
   protected async settle(seen: RemedySeen | undefined): Promise<void> {
     const { remedy } = this.line();
     if (remedy) await this.acts.settle(this.ticked(), { remedy, doneOn: this.view.today(), seen });
+  }
+
+  /** All that is known says so of each of them: a person's word for all at once. */
+  protected async signOff(): Promise<void> {
+    const facts = { signedOn: this.view.today(), reason: '' };
+    await this.acts.record(this.ticked(), { kind: 'signed_off', facts, said: 'Signed off as established' });
   }
 }

@@ -18,6 +18,7 @@ import { ClockQuestions } from './clock-questions';
 import { DeskBench } from './desk-bench';
 import { DeskGroup } from './desk-group';
 import { openers } from '../spot/openers';
+import { EstablishingNote } from './establishing-note';
 import { DeskService } from './desk.service';
 
 interface ShownLine {
@@ -53,7 +54,18 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
 @Component({
   selector: 's-desk-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, AsideNote, CareNote, LevelMark, ClockQuestions, DeskBench, DeskGroup, Splitter, StateNote],
+  imports: [
+    RouterLink,
+    AsideNote,
+    CareNote,
+    LevelMark,
+    ClockQuestions,
+    DeskBench,
+    DeskGroup,
+    EstablishingNote,
+    Splitter,
+    StateNote,
+  ],
   providers: [SpotStore, RecordSender],
   template: `
     <section class="field" aria-label="Decisions">
@@ -77,6 +89,9 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
       <s-aside-note />
       <s-clock-questions />
       <s-care-note />
+      @if (view.tense() === 'today') {
+        <s-establishing-note />
+      }
       <ol>
         @for (shown of lines(); track shown.key) {
           <li class="one" [class.here]="shown.key === chosenKey()">

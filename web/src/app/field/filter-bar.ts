@@ -2,13 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { NgbDropdown, NgbDropdownMenu, NgbDropdownToggle } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { remedyCodes, type Facets, type SpotFilter } from '@sombra/contract';
-import { levelNames, probeClasses, probeNames, remedyWords } from '@sombra/core';
+import { establishingNames, establishingStates, levelNames, probeClasses, probeNames, remedyWords } from '@sombra/core';
 import { catchError, filter, of, switchMap } from 'rxjs';
 import { RoomMap } from '../ui/rooms';
 import { ViewState } from '../ui/view-state.service';
 import { SpotListService } from '../spot/spot-list.service';
 
-type Key = 'stage' | 'level' | 'place' | 'species' | 'probe' | 'remedy' | 'due' | 'planted' | 'season';
+type Key = 'stage' | 'level' | 'place' | 'species' | 'probe' | 'remedy' | 'due' | 'planted' | 'season' | 'comes';
 
 interface Part {
   readonly key: Key;
@@ -129,6 +129,7 @@ export class FilterBar {
       { key: 'species', name: 'Species', several: true, options: counted(this.facets().species) },
       { key: 'probe', name: 'Last probe', several: true, options: words(probeNames, probeClasses) },
       { key: 'planted', name: 'Planted', several: false, options: words(plantedNames, ['yes', 'no']) },
+      { key: 'comes', name: 'Establishing', several: false, options: words(establishingNames, establishingStates) },
       {
         key: 'season',
         name: 'Season',

@@ -1,7 +1,14 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable, signal } from '@angular/core';
 import { batchReceiptSchema, type Problem, type SendRecord, type SpotLine } from '@sombra/contract';
-import { remedyWords, type FieldRecord, type RemedyCode, type RemedySeen } from '@sombra/core';
+import {
+  remedyWords,
+  type FieldRecord,
+  type RecordFacts,
+  type RecordKind,
+  type RemedyCode,
+  type RemedySeen,
+} from '@sombra/core';
 import { firstValueFrom, Subject, type Observable } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
 import { LiveService } from '../ui/live.service';
@@ -35,9 +42,20 @@ export class BulkActs {
     { remedy, doneOn, seen }: { remedy: RemedyCode; doneOn: string; seen: RemedySeen | undefined },
   ): Promise<boolean> {
     const facts = seen ? { remedy, doneOn, seen } : { remedy, doneOn };
-    const records = targets.map(({ spotId }) => made(spotId, { kind: 'remedy', facts }));
-    const text = `${remedyWords[remedy].act}: stored as done on ${trees(targets.length)}.`;
-    return this.store(records, text, () => void this.takeBack(records, targets.length));
+    return this.record(targets, { kind: 'remedy', facts, said: `${remedyWords[remedy].act}: stored as done` });
+  }
+
+  /** Records one and the same fact of all of them. */
+  record<K extends RecordKind>(
+    targets: readonly Target[],
+    { kind, facts, said }: { readonly kind: K; readonly facts: RecordFacts[K]; readonly said: string },
+  ): Promise<boolean> {
+    const records = targets.map(({ spotId }) => made(spotId, { kind, facts }));
+    return this.store(
+      records,
+      `${said} on ${trees(targets.length)}.`,
+      () => void this.takeBack(records, targets.length),
+    );
   }
 
   private async takeBack(records: readonly SendRecord[], count: number): Promise<void> {

@@ -14,4 +14,5 @@ export const openers: Readonly<Record<DecisionKind, { readonly stage: Stage; rea
   settle_contradiction: { stage: 'inspect', act: 'Say which stands' },
   do_remedy: { stage: 'inspect', act: 'Inspect again' },
   look: { stage: 'inspect', act: 'Inspect now' },
+  sign_off: { stage: 'inspect', act: 'See what shows it' },
 };

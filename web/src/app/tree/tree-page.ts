@@ -31,6 +31,7 @@ import { SpotHead } from '../spot/spot-head';
 import { SpotStore } from '../spot/spot-store';
 import { CollarPanel } from '../inspect/collar-panel';
 import { DiagnosisPanel } from '../inspect/diagnosis-panel';
+import { EstablishmentPanel } from '../inspect/establishment-panel';
 import { WaterPanel } from '../water/water-panel';
 
 interface Entry {
@@ -61,6 +62,7 @@ interface Entry {
     WaterPanel,
     CollarPanel,
     DiagnosisPanel,
+    EstablishmentPanel,
     KeepersPanel,
   ],
   providers: [SpotStore, RecordSender],
@@ -122,6 +124,7 @@ interface Entry {
           }
           @if (view.tense() === 'today') {
             @defer (on immediate) {
+              <s-establishment />
               <s-diagnosis />
               <s-collar />
             }

@@ -1,0 +1,53 @@
+import { addDaysTo, type IsoDate } from '../calendar';
+import { scheduledLook, type InspectionVerdict, type NextLook } from '../inspect';
+import type { Practice, RemedyCode } from '../practice';
+import type { Decision } from './decision';
+import { rootCuts } from './open-remedies';
+import { because } from './reasons';
+import type { RecordOfKind } from './record';
+
+/** What is cut or lifted is looked at again so long after it was done. */
+const lookedAfter: readonly RemedyCode[] = [...rootCuts, 'lift_and_replant', 'collar_excavation'];
+
+export interface LookBasis {
+  readonly plantedOn: IsoDate;
+  readonly last: { readonly on: IsoDate; readonly verdict: InspectionVerdict } | null;
+  readonly done: readonly RecordOfKind<'remedy'>[];
+  readonly practice: Practice;
+  /** Since then nobody looks by the calendar any more; only after what was found or done later. */
+  readonly signedOn: IsoDate | null;
+}
+
+/** When a planted tree is looked at next, and why; `null` for one that is established and asks for nothing. */
+export function nextLookOf(basis: LookBasis): NextLook | null {
+  const { last, plantedOn, practice, signedOn } = basis;
+  const planned = last?.verdict.nextLook ?? scheduledLook(plantedOn, plantedOn, practice);
+  const next = signedOn !== null && !followsFinding(planned, last?.on ?? null, signedOn) ? null : planned;
+  const watched = afterRemedy(basis);
+  if (!watched || !next) return watched ?? next;
+  // The look that was to follow the finding waits for the same thing.
+  const same =
+    next.because.code === 'look_follow_up' &&
+    watched.because.code === 'look_after_remedy' &&
+    next.because.facts.remedy === watched.because.facts.remedy;
+  return same || watched.on < next.on ? watched : next;
+}
+
+const followsFinding = ({ because: { code } }: NextLook, foundOn: IsoDate | null, signedOn: IsoDate): boolean =>
+  code === 'look_follow_up' && foundOn !== null && foundOn > signedOn;
+
+function afterRemedy({ last, plantedOn, done, practice }: LookBasis): NextLook | null {
+  const since = last?.on ?? plantedOn;
+  const watched = done.findLast(({ facts }) => lookedAfter.includes(facts.remedy) && facts.doneOn >= since);
+  const inDays = watched && practice.inspection.followUpDays[watched.facts.remedy];
+  if (!watched || inDays === undefined) return null;
+  const { remedy, doneOn } = watched.facts;
+  return { on: addDaysTo(doneOn, inDays), because: because('look_after_remedy', { inDays, remedy, doneOn }) };
+}
+
+export function lookDecision(nextLook: NextLook | null): Decision[] {
+  if (!nextLook) return [];
+  return [
+    { kind: 'look', stage: 'inspect', level: 'watch', dueOn: nextLook.on, remedy: null, because: [nextLook.because] },
+  ];
+}

@@ -1,0 +1,13 @@
+import type { Knex } from 'knex';
+
+/** Trees that need no more help: since when, and that their keepers were told. */
+export const established = {
+  name: '015-established',
+  async up(db: Knex): Promise<void> {
+    await db.raw(`
+      alter table spot_period add column established_on date;
+      create index spot_period_planted on spot_period (planted_on) where until_day is null;
+      alter table care_keeper add column last_told_on date;
+    `);
+  },
+};
