@@ -12,6 +12,7 @@ export * from './spots';
 export * from './imports';
 export * from './inspect';
 export * from './files/spot-row';
+export * from './looks';
 export * from './map';
 export * from './season';
 export * from './views';

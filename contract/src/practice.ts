@@ -235,6 +235,7 @@ export const practiceSchema = z.strictObject({
   inspection: z.strictObject({
     looksAfterMonths: z.array(months),
     moistureEveryDays: z.number().min(0).max(30).default(now.inspection.moistureEveryDays),
+    rootsEveryYears: z.number().min(0).max(15).default(now.inspection.rootsEveryYears),
     firstLooks: z
       .strictObject(numbers('inspection.firstLooks', 'everyDays', 'weeks'))
       .default(now.inspection.firstLooks),

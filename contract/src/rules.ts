@@ -1,5 +1,6 @@
 import {
   defaultGroundRules,
+  defaultLookRules,
   defaultWateringRules,
   defaultWeatherRules,
   defaultWorkRules,
@@ -9,9 +10,11 @@ import {
   materialCodes,
   siteThings,
   soilClasses,
+  lastFoundKinds,
   windExposures,
   type GroundRules,
   type MaterialCode,
+  type LookRules,
   type MatchRules,
   weekdays,
   type WateringRules,
@@ -151,6 +154,21 @@ export const wateringRulesSchema = z.strictObject({
   handFree: z.boolean(),
 }) satisfies z.ZodType<WateringRules>;
 
+const times = z.number().min(1).max(20);
+export const lookRulesSchema = z.strictObject({
+  lossPct: keyed(lastFoundKinds, pct),
+  savedPct: pct,
+  replacementCost: z.number().min(0).max(1_000_000),
+  balanceTimes: times,
+  cohortTimes: times,
+  stormTimes: times,
+  stormGustMs: z.number().min(5).max(70),
+  cohortPct: pct,
+  cohortLeast: z.int().min(2).max(1000),
+  minutesPerLook: z.number().min(0.5).max(120),
+  walkKmPerH: z.number().min(0.5).max(30),
+}) satisfies z.ZodType<LookRules>;
+
 export const workRulesSchema = z.strictObject({
   labour: z.preprocess(
     withHands,
@@ -181,12 +199,14 @@ export const rulesSchema = z.strictObject({
   work: workRulesSchema.default(defaultWorkRules),
   weather: weatherRulesSchema.default(defaultWeatherRules),
   watering: wateringRulesSchema.default(defaultWateringRules),
+  looks: lookRulesSchema.default(defaultLookRules),
 });
 /** What is stored is stored whole: rules that somebody's page does not know of are not set back by leaving them out. */
 export const saveRulesSchema = rulesSchema.extend({
   work: workRulesSchema,
   weather: weatherRulesSchema,
   watering: wateringRulesSchema,
+  looks: lookRulesSchema,
 });
 export interface Rules {
   readonly ground: GroundRules;
@@ -194,6 +214,7 @@ export interface Rules {
   readonly work: WorkRules;
   readonly weather: WeatherRules;
   readonly watering: WateringRules;
+  readonly looks: LookRules;
 }
 
 export const keptRulesSchema = z.object({ rules: rulesSchema, madeBy: z.string(), madeAt: z.string() });

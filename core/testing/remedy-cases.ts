@@ -1,4 +1,4 @@
-import { seenAsLook, type CirclingRoot, type RemedySeen } from '../src/inspect';
+import { defaultLookRules, lookValue, seenAsLook, type CirclingRoot, type RemedySeen } from '../src/inspect';
 import { fieldDefault } from '../src/practice';
 import { establishedOn, spotLife, type FieldRecord, type Reason } from '../src/record';
 import type { RemedyCode } from '../src/practice';
@@ -39,8 +39,20 @@ export function remedyReasons(): Reason[] {
   const lines = establishing.flatMap(({ establishment: one }) =>
     one ? days.flatMap((day) => establishedOn(one, day).map(({ because }) => because)) : [],
   );
-  return lives.flatMap(({ decisions, nextLook }) => [
+  const doubts = (balance: 'dry' | 'drowned') =>
+    lookValue(
+      {
+        ...{ found: 'unseen', dueOn: '2026-01-01', balance, cohort: { trees: 20, troubled: 9 } },
+        storm: { on: '2026-06-01', gustMs: 24 },
+      },
+      '2026-06-15',
+      defaultLookRules,
+    ).because;
+  const uncovered = lived(lookOn('2028-06-01', { stake: 'none' }));
+  return [...lives, uncovered].flatMap(({ decisions, nextLook }) => [
     ...lines,
+    ...doubts('dry'),
+    ...doubts('drowned'),
     ...decisions.flatMap((decision) => decision.because),
     ...(nextLook ? [nextLook.because] : []),
   ]);

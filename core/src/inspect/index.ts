@@ -1,6 +1,7 @@
 export * from './finding';
 export { shootsAreShort, signTable, waitedForMonths } from './judge-tree';
 export * from './look';
+export * from './look-value';
 export * from './remedy-proof';
 export * from './root-arcs';
 export * from './staged-cuts';

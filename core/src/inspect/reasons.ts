@@ -2,6 +2,7 @@ import type { IsoDate } from '../calendar';
 import type { PercolationClass } from '../ground';
 import type { RemedyCode } from '../practice';
 import type { LeftOn, LookSign } from './look';
+import type { LastFound } from './look-value';
 import { becauseOf, type ReasonOf } from '../reason';
 
 /** What an inspection gives as why. Lengths are millimetres unless the name says otherwise. */
@@ -64,6 +65,13 @@ export interface InspectReasonFacts {
   bark_sound: Record<string, never>;
   bark_unsound: { sharePct: number; limitPct: number };
   bark_decayed: { sharePct: number };
+  look_found: { found: LastFound; pct: number };
+  look_late: { days: number; times: number };
+  look_balance: { balance: 'dry' | 'drowned'; times: number };
+  look_cohort: { trees: number; troubled: number; times: number };
+  look_storm: { on: IsoDate; gustMs: number; times: number };
+  look_worth: { lossPct: number; savedPct: number; cost: number; value: number };
+  look_roots: { years: number };
   look_scheduled: { monthAfterPlanting: number };
   look_follow_up: { inDays: number; remedy: RemedyCode };
   look_after_remedy: { inDays: number; remedy: RemedyCode; doneOn: IsoDate };

@@ -27,6 +27,7 @@ export type ChoiceUnit =
   | 'mm/h'
   | 'days'
   | 'weeks'
+  | 'years'
   | 'bags'
   | 'roots';
 export type Choice =

@@ -75,6 +75,13 @@ export const foundChoices: readonly ChoiceGroup[] = [
         'New roots leave the ball within two to eight weeks of growth.',
       ),
       number(
+        'inspection.rootsEveryYears',
+        'First roots uncovered by hand every',
+        [0, 15, 'years'],
+        'Inspectors: three years. 0: only where something tells of trouble.',
+        'Girdling roots show in the crown only years after they could have been cut.',
+      ),
+      number(
         'inspection.flare.clearFromMm',
         'Flare cleared when deeper than',
         [0, 200, 'mm'],

@@ -202,9 +202,11 @@ export interface Practice {
 
 export interface InspectionRules {
   readonly looksAfterMonths: readonly number[];
-  /** Looks in the first weeks: every so many days, 0 for none. */
   /** The ball is felt so often in the first growing season; 0 for not at all. */
   readonly moistureEveryDays: number;
+  /** The first roots are uncovered by hand every so many years; 0 for never. */
+  readonly rootsEveryYears: number;
+  /** Looks in the first weeks: every so many days, 0 for none. */
   readonly firstLooks: { readonly everyDays: number; readonly weeks: number };
   readonly flare: { readonly clearFromMm: number; readonly examineFromMm: number; readonly liftOverMm: number };
   /** What is done with a tree over `liftOverMm`. */
@@ -345,6 +347,7 @@ export const fieldDefault: Practice = {
   inspection: {
     looksAfterMonths: [1, 3, 6, 12],
     moistureEveryDays: 7,
+    rootsEveryYears: 3,
     firstLooks: { everyDays: 0, weeks: 8 },
     flare: { clearFromMm: 25, examineFromMm: 75, liftOverMm: 150 },
     deepTree: 'by_depth',

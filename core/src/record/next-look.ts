@@ -1,4 +1,4 @@
-import { addDaysTo, type IsoDate } from '../calendar';
+import { addDaysTo, addMonthsTo, type IsoDate } from '../calendar';
 import { scheduledLook, type InspectionVerdict, type NextLook } from '../inspect';
 import type { Practice, RemedyCode } from '../practice';
 import type { Decision } from './decision';
@@ -12,6 +12,8 @@ const lookedAfter: readonly RemedyCode[] = [...rootCuts, 'lift_and_replant', 'co
 export interface LookBasis {
   readonly plantedOn: IsoDate;
   readonly last: { readonly on: IsoDate; readonly verdict: InspectionVerdict } | null;
+  /** When roots at the collar were last uncovered. */
+  readonly rootsSeenOn: IsoDate | null;
   readonly done: readonly RecordOfKind<'remedy'>[];
   readonly practice: Practice;
   /** Since then nobody looks by the calendar any more; only after what was found or done later. */
@@ -24,13 +26,21 @@ export function nextLookOf(basis: LookBasis): NextLook | null {
   const planned = last?.verdict.nextLook ?? scheduledLook(plantedOn, plantedOn, practice);
   const next = signedOn !== null && !followsFinding(planned, last?.on ?? null, signedOn) ? null : planned;
   const watched = afterRemedy(basis);
-  if (!watched || !next) return watched ?? next;
+  if (!watched || !next) return watched ?? (next && withRoots(next, basis));
   // The look that was to follow the finding waits for the same thing.
   const same =
     next.because.code === 'look_follow_up' &&
     watched.because.code === 'look_after_remedy' &&
     next.because.facts.remedy === watched.because.facts.remedy;
-  return same || watched.on < next.on ? watched : next;
+  return same || watched.on < next.on ? watched : withRoots(next, basis);
+}
+
+/** A yearly look from when its first roots were not seen for as long as the practice leaves them covered uncovers them. */
+function withRoots(next: NextLook, { plantedOn, rootsSeenOn, practice }: LookBasis): NextLook {
+  const years = Math.round(practice.inspection.rootsEveryYears);
+  if (years < 1 || next.because.code !== 'look_yearly') return next;
+  const due = addMonthsTo(rootsSeenOn ?? plantedOn, years * 12);
+  return due <= next.on ? { on: next.on, because: because('look_roots', { years }) } : next;
 }
 
 const followsFinding = ({ because: { code } }: NextLook, foundOn: IsoDate | null, signedOn: IsoDate): boolean =>

@@ -86,6 +86,7 @@ export function spotLife(
     nextLookOf({
       plantedOn: known.plantedOn,
       last: lastOf(inspections),
+      rootsSeenOn: collarOf(known)?.seenOn ?? null,
       done,
       practice: care,
       signedOn: established?.signedOn ?? null,

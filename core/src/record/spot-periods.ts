@@ -15,6 +15,8 @@ export interface SpotPeriod {
   readonly life: SpotLife;
   readonly position: Position;
   readonly plantedOn: IsoDate | null;
+  /** Its last look. */
+  readonly lookedOn: IsoDate | null;
   /** When somebody signed the tree off as established. */
   readonly establishedOn: IsoDate | null;
   /** The last probe reading at ball depth. */
@@ -49,6 +51,7 @@ export function spotPeriods(
       // Where it stands now is known; where it stood before, the moves tell.
       position: i + 1 < starts.length ? positionOn(kept, fromDay, context.position) : context.position,
       plantedOn,
+      lookedOn: life.inspections.at(-1)?.record.facts.inspectedOn ?? null,
       establishedOn: life.establishment?.signedOn ?? null,
       probe: probes.at(-1) ?? null,
       crownM:

@@ -7,6 +7,7 @@ import type {
   Evidence,
   GuardState,
   LeftOn,
+  LastFound,
   LookAspect,
   ProofTap,
   ReferWhy,
@@ -160,6 +161,15 @@ export const checkNames: Readonly<Record<CheckCode, string>> = {
   percolation: 'Run a percolation test beside it',
   soil_test: 'Send soil to a laboratory',
   salt_test: 'Test soil and water for salt',
+};
+
+/** What a tree was found to be at its last look. */
+export const lastFoundNames: Readonly<Record<LastFound, string>> = {
+  urgent: 'Last found urgent',
+  act: 'Last found to ask for something',
+  watch: 'Last found to be watched',
+  good: 'Last found good',
+  unseen: 'Never looked at since it was planted',
 };
 
 /** What a tap says was seen once a remedy was carried out. */

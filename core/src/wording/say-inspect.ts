@@ -1,5 +1,5 @@
 import type { InspectReasonFacts } from '../inspect';
-import { leftOnNames, lookSignNames } from './look-names';
+import { lastFoundNames, leftOnNames, lookSignNames } from './look-names';
 import { percolationNames } from './names';
 import { remedyWords } from './say-remedy';
 import { months, days, lower, sayIsoDay, type Sentences } from './sentence';
@@ -82,6 +82,17 @@ export const inspectSentences: Sentences<InspectReasonFacts> = {
     `Bark below the old line is soft or cracked over ${s.pct(f.sharePct)} of the girth; from ${s.pct(f.limitPct)} on an arborist looks.`,
   bark_decayed: (f, s) => `Bark below the old line is decayed over ${s.pct(f.sharePct)} of the girth.`,
   look_scheduled: (f) => `Scheduled look ${months(f.monthAfterPlanting)} after planting.`,
+  look_found: (f, s) => `${lastFoundNames[f.found]}: ${s.pct(f.pct)}.`,
+  look_late: (f, s) => `${days(f.days)} past its look: × ${s.n(f.times, 2)}.`,
+  look_balance: (f, s) =>
+    `${f.balance === 'dry' ? 'Its balance asks for water' : 'Its ball stands in water by its balance'}: × ${s.n(f.times, 2)}.`,
+  look_cohort: (f, s) =>
+    `Of ${f.trees} of its species planted in its season ${f.troubled} ask for something: × ${s.n(f.times, 2)}.`,
+  look_storm: (f, s) =>
+    `Gusts of ${s.speed(f.gustMs)} on ${sayIsoDay(f.on)}, after its last look: × ${s.n(f.times, 2)}.`,
+  look_worth: (f, s) =>
+    `${s.n(f.lossPct, 1)} % × ${s.pct(f.savedPct)} saved by a look × ${s.n(f.cost)} for another tree: worth ${s.n(f.value, 1)}.`,
+  look_roots: (f) => `Its first roots are uncovered by hand: not seen for ${f.years} years.`,
   look_after_remedy: (f) =>
     `Looked at again ${days(f.inDays)} after it was done on ${sayIsoDay(f.doneOn)}: ${lower(remedyWords[f.remedy].act)}.`,
   look_follow_up: (f) => `Look again in ${days(f.inDays)} after: ${lower(remedyWords[f.remedy].act)}.`,

@@ -167,7 +167,7 @@ function api({
     ticketRoutes(db, centre),
     waterRoutes(db, roundSeeker, config.controller ? (config.controller.simulated ? 'simulated' : 'real') : 'none'),
     careRoutes(db, doorway),
-    inspectRoutes(db, config.storageFolder),
+    inspectRoutes(db, config.storageFolder, roundSeeker),
   );
   router.use(matchRoutes(db, config.nurseries ? httpNurseries(config.nurseries.url) : null));
   router.use(noSuchDoor);

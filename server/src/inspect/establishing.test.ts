@@ -46,7 +46,9 @@ it('asks for the word of a person once all is shown, and counts each season as i
   const seasons = async () => (await cora.send<EstablishingSeason[]>('GET', '/api/establishing')).body;
   const sum = async (part: 'planted' | 'ready' | 'established' | 'hangs') =>
     (await seasons()).reduce((all, season) => all + season[part], 0);
-  expect([await sum('planted'), await sum('ready'), await sum('hangs'), await sum('established')]).toEqual([3, 1, 1, 0]);
+  expect([await sum('planted'), await sum('ready'), await sum('hangs'), await sum('established')]).toEqual([
+    3, 1, 1, 0,
+  ]);
   expect((await cora.record(signing(ready))).status).toBe(201);
   expect([await sum('ready'), await sum('established')]).toEqual([0, 1]);
   expect(await listed('established')).toEqual([ready]);

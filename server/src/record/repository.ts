@@ -140,6 +140,7 @@ export interface PeriodRow {
   level: Level;
   planted_on: string | null;
   established_on: string | null;
+  looked_on: string | null;
   probe: string | null;
   next_look_on: string | null;
   decisions: number;
@@ -200,7 +201,7 @@ function spanOf({ id, withdrawnOn }: SpotGround, { fromDay, untilDay }: SpotPeri
 }
 
 export function periodRow(spot: SpotGround, period: SpotPeriod): PeriodRow {
-  const { life, position, plantedOn, establishedOn, probe, crownM } = period;
+  const { life, position, plantedOn, establishedOn, lookedOn, probe, crownM } = period;
   const last = life.decisions.map(({ dueOn }) => dueOn).filter((day) => day !== null);
   return {
     ...spanOf(spot, period),
@@ -208,6 +209,7 @@ export function periodRow(spot: SpotGround, period: SpotPeriod): PeriodRow {
     level: life.level,
     planted_on: plantedOn,
     established_on: establishedOn,
+    looked_on: lookedOn,
     probe,
     next_look_on: life.nextLook?.on ?? null,
     decisions: life.decisions.length,
@@ -254,6 +256,7 @@ const periodColumns = [
   'level',
   'planted_on',
   'established_on',
+  'looked_on',
   'probe',
   'next_look_on',
   'decisions',

@@ -1,6 +1,7 @@
 import { rulesSchema, type KeptRules, type Rules } from '@sombra/contract';
 import {
   defaultGroundRules,
+  defaultLookRules,
   defaultMatchRules,
   defaultWateringRules,
   defaultWeatherRules,
@@ -29,6 +30,7 @@ export async function currentRules(db: Db): Promise<Rules> {
         work: defaultWorkRules,
         weather: defaultWeatherRules,
         watering: defaultWateringRules,
+        looks: defaultLookRules,
       };
 }
 

@@ -187,6 +187,13 @@ export const rooms: readonly Room[] = [
     bench: () => import('./inspect/inspect-bench').then((m) => m.InspectBench),
     pages: [
       {
+        path: '/looks',
+        name: 'Rounds of looks',
+        key: 'x',
+        words: 'inspection due inspectors afternoon worth storm doubt order',
+        load: () => import('./inspect/looks-page').then((m) => m.LooksPage),
+      },
+      {
         path: '/judgement',
         name: 'How looks are judged',
         key: 'j',

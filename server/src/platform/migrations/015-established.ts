@@ -6,6 +6,7 @@ export const established = {
   async up(db: Knex): Promise<void> {
     await db.raw(`
       alter table spot_period add column established_on date;
+      alter table spot_period add column looked_on date;
       create index spot_period_planted on spot_period (planted_on) where until_day is null;
       alter table care_keeper add column last_told_on date;
     `);

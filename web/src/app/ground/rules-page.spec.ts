@@ -3,6 +3,7 @@ import type { KeptRules, Rules } from '@sombra/contract';
 import {
   defaultGroundRules,
   defaultMatchRules,
+  defaultLookRules,
   defaultWateringRules,
   defaultWeatherRules,
   defaultWorkRules,
@@ -18,6 +19,7 @@ const rules: Rules = {
   work: defaultWorkRules,
   weather: defaultWeatherRules,
   watering: defaultWateringRules,
+  looks: defaultLookRules,
 };
 const kept: KeptRules = { rules, madeBy: 'Sombra', madeAt: '2026-01-01T00:00:00.000Z' };
 

@@ -6,6 +6,8 @@ import {
   fitParts,
   handsKinds,
   handsNames,
+  lastFoundKinds,
+  lastFoundNames,
   materialCodes,
   materials,
   siteThingNames,
@@ -118,6 +120,23 @@ const packNumbers: readonly NumberRule[] = materialCodes
 const wateringNumbers: readonly NumberRule[] = [
   { path: 'watering.fromHour', name: 'Watering allowed from', unit: 'o’clock' },
   { path: 'watering.untilHour', name: 'until; before it began: over midnight', unit: 'o’clock' },
+];
+const lookNumbers: readonly NumberRule[] = [
+  ...lastFoundKinds.map((found) => ({
+    path: `looks.lossPct.${found}`,
+    name: `Lost within a year, of those ${lastFoundNames[found].toLowerCase()}`,
+    unit: '%',
+  })),
+  { path: 'looks.savedPct', name: 'of these saved by a look in time', unit: '%' },
+  { path: 'looks.replacementCost', name: 'Another tree, planted and watered until it stands', unit: 'money' },
+  { path: 'looks.balanceTimes', name: 'Likelier where its balance dries out or drowns', unit: '×' },
+  { path: 'looks.cohortTimes', name: 'where its species of its season is in trouble', unit: '×' },
+  { path: 'looks.cohortPct', name: 'in trouble from', unit: '%' },
+  { path: 'looks.cohortLeast', name: 'of at least', unit: 'trees' },
+  { path: 'looks.stormTimes', name: 'after a storm, while it is young', unit: '×' },
+  { path: 'looks.stormGustMs', name: 'a storm from gusts of', unit: 'm/s' },
+  { path: 'looks.minutesPerLook', name: 'A look takes', unit: 'min' },
+  { path: 'looks.walkKmPerH', name: 'walking between them at', unit: 'km/h' },
 ];
 const wateringTicks: readonly (readonly [string, string])[] = [
   ['watering.days.mon', 'Mondays'],
@@ -236,6 +255,7 @@ export class RulesPage {
   protected readonly weatherNumbers = weatherNumbers;
   protected readonly wateringNumbers = wateringNumbers;
   protected readonly wateringTicks = wateringTicks;
+  protected readonly lookNumbers = lookNumbers;
   protected readonly climateTicks = climateTicks;
   protected readonly weights = fitParts.map((part) => ({
     path: `match.weights.${part}`,
@@ -327,6 +347,7 @@ export class RulesPage {
       packNumbers,
       weatherNumbers,
       wateringNumbers,
+      lookNumbers,
       this.weights,
     ];
     return all.flat().find((rule) => rule.path === path)?.name ?? path.split('.').slice(1).join(' ');

@@ -3,6 +3,7 @@ import { RouterLink } from '@angular/router';
 import type { FieldPeople, Problem, WaterRound } from '@sombra/contract';
 import { formatQuantity } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
+import { WaysMap, type MapWay } from '../drawing/ways-map';
 import { textOf } from '../fields/event-values';
 import { AssignmentsService } from '../offline/assignments.service';
 import { SessionService } from '../session/session.service';
@@ -10,7 +11,6 @@ import { readProblem, sayProblem } from '../ui/problem';
 import { sayDay } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ToastsService } from '../ui/toasts.service';
-import { RoundMap } from './round-map';
 import { leftWhyNames, roundStateNames, stopStateNames } from './round-words';
 import { RoundsService } from './rounds.service';
 
@@ -21,7 +21,7 @@ const hours = (minutes: number): string =>
 @Component({
   selector: 's-round-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, StateNote, RoundMap],
+  imports: [RouterLink, StateNote, WaysMap],
   templateUrl: './round-page.html',
   styleUrl: './round-page.scss',
 })
@@ -41,6 +41,18 @@ export class RoundPage {
   protected readonly people = signal<FieldPeople>([]);
   private readonly chosen = signal<Readonly<Record<string, string>>>({});
   protected readonly mayPlan = computed(() => this.session.may('plan_rounds'));
+
+  protected readonly ways = computed((): MapWay[] =>
+    (this.round()?.plan.trucks ?? []).map(({ name, depot, steps }) => ({
+      name,
+      from: depot,
+      places: steps.map((step) =>
+        step.kind === 'stop'
+          ? { position: step.position, title: `${step.ref}, ${Math.round(step.litres)} L`, fill: false }
+          : { position: step.position, title: `Fill at ${step.name}`, fill: true },
+      ),
+    })),
+  );
 
   protected readonly trucks = computed(() => {
     const round = this.round();

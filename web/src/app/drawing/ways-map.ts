@@ -1,12 +1,24 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { KeptRoundPlan } from '@sombra/contract';
 
 const [widthPx, heightPx, edgePx] = [620, 380, 24] as const;
+
+/** Somebody's way: from where they set out and come back to, if that is known, by each place in its order. */
+export interface MapWay {
+  readonly name: string;
+  readonly from: readonly [number, number] | null;
+  readonly places: readonly {
+    readonly position: readonly [number, number];
+    readonly title: string;
+    /** A square: somewhere to fill. */
+    readonly fill: boolean;
+  }[];
+}
+
 const dashes = ['', '9 5', '2 5', '14 4 3 4'] as const;
 
-/** The rounds of each truck over the ground, north up: lines by truck, stops as dots, fill points as squares. */
+/** Ways over the ground, north up: a line each, stops as dots, fill points as squares. */
 @Component({
-  selector: 's-round-map',
+  selector: 's-ways-map',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <svg [attr.viewBox]="'0 0 ' + width + ' ' + height" role="img" [attr.aria-label]="label()">
@@ -22,7 +34,9 @@ const dashes = ['', '9 5', '2 5', '14 4 3 4'] as const;
             <title>{{ one.title }}</title>
           </rect>
         }
-        <path [attr.d]="truck.depot" />
+        @if (truck.depot) {
+          <path [attr.d]="truck.depot" />
+        }
         <text [attr.x]="truck.x + 10" [attr.y]="truck.y - 8">{{ truck.name }}</text>
       }
     </svg>
@@ -55,19 +69,22 @@ const dashes = ['', '9 5', '2 5', '14 4 3 4'] as const;
     }
   `,
 })
-export class RoundMap {
-  readonly plan = input.required<KeptRoundPlan>();
+export class WaysMap {
+  readonly ways = input.required<readonly MapWay[]>();
   protected readonly width = widthPx;
   protected readonly height = heightPx;
-  private readonly going = computed(() => this.plan().trucks.filter(({ steps }) => steps.length > 0));
+  private readonly going = computed(() => this.ways().filter(({ places }) => places.length > 0));
   protected readonly label = computed(() =>
     this.going()
-      .map(({ name, steps }) => `${name}: ${steps.filter(({ kind }) => kind === 'stop').length} trees`)
+      .map(({ name, places }) => `${name}: ${places.filter(({ fill }) => !fill).length} trees`)
       .join('; '),
   );
 
   private readonly place = computed(() => {
-    const all = this.going().flatMap(({ depot, steps }) => [depot, ...steps.map(({ position }) => position)]);
+    const all = this.going().flatMap(({ from, places }) => [
+      ...(from ? [from] : []),
+      ...places.map(({ position }) => position),
+    ]);
     const [lngs, lats] = [all.map(([lng]) => lng), all.map(([, lat]) => lat)];
     const [west, east, south, north] = [Math.min(...lngs), Math.max(...lngs), Math.min(...lats), Math.max(...lats)];
     const narrow = Math.cos((((south + north) / 2) * Math.PI) / 180);
@@ -84,23 +101,19 @@ export class RoundMap {
 
   protected readonly drawn = computed(() => {
     const at = this.place();
-    return this.going().map(({ name, depot, steps }, i) => {
-      const from = at(depot);
-      const points = [from, ...steps.map(({ position }) => at(position)), from];
+    return this.going().map(({ name, from, places }, i) => {
+      const ends = from ? [at(from)] : [];
+      const points = [...ends, ...places.map(({ position }) => at(position)), ...ends];
+      const [first] = points;
+      const dots = places.map(({ position, title, fill }, key) => ({ key, ...at(position), title, fill }));
+      const { x, y } = first ?? { x: 0, y: 0 };
       return {
-        name,
-        ...from,
+        ...{ name, x, y },
         dash: dashes[i % dashes.length],
-        line: points.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' '),
-        depot: `M${from.x} ${from.y - 8}l8 14h-16z`,
-        stops: steps.flatMap((step, k) =>
-          step.kind === 'stop'
-            ? [{ key: k, ...at(step.position), title: `${step.ref}, ${Math.round(step.litres)} L` }]
-            : [],
-        ),
-        fills: steps.flatMap((step, k) =>
-          step.kind === 'fill' ? [{ key: k, ...at(step.position), title: `Fill at ${step.name}` }] : [],
-        ),
+        line: points.map((point) => `${point.x.toFixed(1)},${point.y.toFixed(1)}`).join(' '),
+        depot: from ? `M${x} ${y - 8}l8 14h-16z` : null,
+        stops: dots.filter(({ fill }) => !fill),
+        fills: dots.filter(({ fill }) => fill),
       };
     });
   });

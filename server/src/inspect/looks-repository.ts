@@ -1,0 +1,115 @@
+import { addDaysTo, type IsoDate, type Level, type NextWater } from '@sombra/core';
+import type { Db } from '../platform/db';
+
+export interface LookRow {
+  readonly spotId: string;
+  readonly treeId: string;
+  readonly ref: string;
+  readonly place: string;
+  readonly species: string | null;
+  readonly position: readonly [number, number];
+  readonly level: Level;
+  readonly plantedOn: IsoDate;
+  readonly lookedOn: IsoDate | null;
+  readonly dueOn: IsoDate | null;
+  readonly next: NextWater | null;
+  /** Of its species, planted in its season. */
+  readonly trees: number;
+  readonly troubled: number;
+}
+
+export interface LooksAsked {
+  readonly place: string | undefined;
+  readonly dueBy: IsoDate;
+  readonly today: IsoDate;
+  /** The last storm; young trees not looked at since are asked for too. `null` for none of late. */
+  readonly stormOn: IsoDate | null;
+  readonly youngSince: IsoDate;
+  readonly most: number;
+}
+
+const season = `extract(year from period.planted_on - interval '6 months')`;
+
+/**
+ * Planted trees whose look is due, or that something speaks for: their balance, a storm. Those found worst and latest come
+ * first; a tree that was signed off is asked for only by what was found or done since.
+ */
+export async function looksAsked(db: Db, asked: LooksAsked): Promise<LookRow[]> {
+  const { place, dueBy, today, stormOn, youngSince, most } = asked;
+  const dryBy = addDaysTo(today, -2);
+  const cohorts = db('spot_period as period')
+    .join('tree', (on) => on.on('tree.spot_id', 'period.spot_id').andOn('tree.standing', db.raw('true')))
+    .whereNull('period.until_day')
+    .whereNotNull('period.planted_on')
+    .groupByRaw(`tree.species, ${season}`)
+    .select(
+      'tree.species',
+      db.raw(`${season} as season`),
+      db.raw('count(*)::int as trees'),
+      db.raw(`count(*) filter (where period.level in ('act', 'urgent'))::int as troubled`),
+    );
+  const query = db('spot_period as period')
+    .join('spot', 'spot.id', 'period.spot_id')
+    .join('place', 'place.id', 'spot.place_id')
+    .join('tree', (on) => on.on('tree.spot_id', 'period.spot_id').andOn('tree.standing', db.raw('true')))
+    .leftJoin('tree_water as water', 'water.spot_id', 'period.spot_id')
+    .join(cohorts.as('cohort'), (on) =>
+      on.on(db.raw('cohort.species is not distinct from tree.species')).andOn(db.raw(`cohort.season = ${season}`)),
+    )
+    .whereNull('period.until_day')
+    .whereNotNull('period.planted_on')
+    .whereNull('spot.withdrawn_on')
+    .where((any) => {
+      void any
+        .where('period.next_look_on', '<=', dueBy)
+        .orWhereRaw(`water.next->>'kind' = 'drowned'`)
+        .orWhereRaw(`(water.next->>'kind' = 'water' and water.next->>'on' <= ?)`, [dryBy]);
+      if (stormOn !== null) {
+        void any.orWhere((young) =>
+          young
+            .where('period.planted_on', '>=', youngSince)
+            .where('period.planted_on', '<', stormOn)
+            .whereNull('period.established_on')
+            .whereRaw('coalesce(period.looked_on, period.planted_on) < ?', [stormOn]),
+        );
+      }
+    })
+    .orderByRaw(
+      `array_position(array['urgent', 'act', 'watch', 'good'], period.level), period.next_look_on nulls last, spot.ref`,
+    )
+    .limit(most);
+  if (place !== undefined) void query.where('place.name', place);
+  return query.select<LookRow[]>(
+    'period.spot_id as spotId',
+    'tree.id as treeId',
+    'spot.ref',
+    'place.name as place',
+    'tree.species',
+    db.raw('array[period.lng, period.lat] as position'),
+    'period.level',
+    'period.planted_on as plantedOn',
+    'period.looked_on as lookedOn',
+    'period.next_look_on as dueOn',
+    'water.next',
+    'cohort.trees',
+    'cohort.troubled',
+  );
+}
+
+/** The last day since one on which any station measured a gust of so much, and how strong it was. */
+export async function lastStorm(
+  db: Db,
+  { since, gustMs, zone }: { readonly since: IsoDate; readonly gustMs: number; readonly zone: string },
+): Promise<{ readonly on: IsoDate; readonly gustMs: number } | null> {
+  const row = await db('weather_hour')
+    .where({ source: 'recorded' })
+    .where('at', '>=', since)
+    .where('gust_ms', '>=', gustMs)
+    .groupByRaw('1')
+    .orderByRaw('1 desc')
+    .first<{ on: IsoDate; gustMs: number } | undefined>(
+      db.raw('(at at time zone ?)::date as "on"', [zone]),
+      db.raw('max(gust_ms)::float8 as "gustMs"'),
+    );
+  return row ?? null;
+}
