@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { defaultLookRules, lastFoundKinds, lookValue, type LookCandidate } from './look-value';
+import { lastFoundKinds } from './look';
+import { defaultLookRules, lookValue, type LookCandidate } from './look-value';
 
 const on = '2026-06-15';
 const calm: LookCandidate = {

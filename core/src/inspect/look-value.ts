@@ -1,11 +1,8 @@
 import { daysBetween, type IsoDate } from '../calendar';
 import { requireWithin } from '../errors';
 import type { Level } from '../reason';
+import type { LastFound } from './look';
 import { because, type InspectReason } from './reasons';
-
-/** What a tree was found to be at its last look; `unseen` where nobody has looked yet. */
-export const lastFoundKinds = ['urgent', 'act', 'watch', 'good', 'unseen'] as const;
-export type LastFound = (typeof lastFoundKinds)[number];
 
 /** What a look is worth: rules of the programme. Shares are estimates, until its own record says better. */
 export interface LookRules {

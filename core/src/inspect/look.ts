@@ -85,6 +85,10 @@ export type LeftOn = (typeof leftOnThings)[number];
 export const barkStates = ['sound', 'soft', 'cracked', 'decayed'] as const;
 export type BarkState = (typeof barkStates)[number];
 
+/** What a tree was found to be at its last look; `unseen` where nobody has looked yet. */
+export const lastFoundKinds = ['urgent', 'act', 'watch', 'good', 'unseen'] as const;
+export type LastFound = (typeof lastFoundKinds)[number];
+
 /** Whether a look says anything at all. */
 export const isLook = ({ inspectedOn: _day, ...seen }: Inspection): boolean =>
   Object.values(seen).some((value) => value !== null && value !== undefined);

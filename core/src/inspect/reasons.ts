@@ -1,8 +1,7 @@
 import type { IsoDate } from '../calendar';
 import type { PercolationClass } from '../ground';
 import type { RemedyCode } from '../practice';
-import type { LeftOn, LookSign } from './look';
-import type { LastFound } from './look-value';
+import type { LastFound, LeftOn, LookSign } from './look';
 import { becauseOf, type ReasonOf } from '../reason';
 
 /** What an inspection gives as why. Lengths are millimetres unless the name says otherwise. */

@@ -190,7 +190,7 @@ export const rooms: readonly Room[] = [
         path: '/looks',
         name: 'Rounds of looks',
         key: 'x',
-        words: 'inspection due inspectors afternoon worth storm doubt order',
+        words: 'inspection due inspectors afternoon worth storm doubt',
         load: () => import('./inspect/looks-page').then((m) => m.LooksPage),
       },
       {

@@ -43,8 +43,8 @@ describe('rounds of looks', () => {
     await show();
     expect(rig.text).toContain('2 looks, worth 32 EUR together.');
     expect(rig.rows().slice(1)).toEqual([
-      'C-0101 Mole Street 1 Jun 2026 24.4 Last found to ask for something: 12 %.',
-      'C-0102 Mole Street in doubt 8.0 Last found to ask for something: 12 %.',
+      'C-0101Mole Street 1 Jun 2026 24.4 Last found to ask for something: 12 %.',
+      'C-0102Mole Street in doubt 8.0 Last found to ask for something: 12 %.',
     ]);
     expect(rig.text).toContain('Marta');
     expect(rig.text).not.toContain('Tia');
