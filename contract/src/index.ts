@@ -1,6 +1,7 @@
 export * from './problem';
 export * from './measures';
 export * from './records';
+export * from './remedies';
 export * from './sent-records';
 export * from './practice';
 export * from './password-limits';

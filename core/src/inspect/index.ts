@@ -1,8 +1,10 @@
+export * from './earthwork';
 export * from './finding';
 export { shootsAreShort, signTable, waitedForMonths } from './judge-tree';
 export * from './look';
 export * from './look-value';
 export * from './remedy-proof';
+export * from './remedy-work';
 export * from './root-arcs';
 export * from './staged-cuts';
 export * from './diagnosis';

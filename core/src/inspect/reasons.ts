@@ -7,13 +7,13 @@ import { becauseOf, type ReasonOf } from '../reason';
 /** What an inspection gives as why. Lengths are millimetres unless the name says otherwise. */
 export interface InspectReasonFacts {
   flare_visible: { depthMm: number; limitMm: number };
-  flare_covered: { depthMm: number; limitMm: number };
-  flare_buried: { depthMm: number; limitMm: number };
+  flare_covered: { depthMm: number; limitMm: number; bowlL: number; bowlMm: number };
+  flare_buried: { depthMm: number; limitMm: number; bowlL: number; bowlMm: number };
   flare_deep: { depthMm: number; limitMm: number; monthsSincePlanting: number; replantMonths: number };
   flare_exposed: { aboveMm: number };
   mulch_in_range: { depthMm: number; minMm: number; maxMm: number };
-  mulch_thin: { depthMm: number; minMm: number };
-  mulch_thick: { depthMm: number; maxMm: number };
+  mulch_thin: { depthMm: number; minMm: number; addL: number };
+  mulch_thick: { depthMm: number; maxMm: number; offL: number };
   mulch_touching: Record<string, never>;
   mulch_heaped: Record<string, never>;
   stake_none: Record<string, never>;

@@ -4,6 +4,7 @@ import type { PercolationClass } from '../ground';
 import { limits } from '../limits';
 import { deepTreeRules, type Practice, type RemedyCode } from '../practice';
 import { worstLevel, type Level } from '../reason';
+import { clearingBowl, mulchLacks } from './earthwork';
 import { finding, type LookFinding } from './finding';
 import { because, type InspectReason } from './reasons';
 import { judgeBark, judgeFixtures, judgeWholeTree } from './judge-tree';
@@ -163,13 +164,18 @@ function judgeFlareDepth(look: Inspection, context: InspectionContext, months: n
     return finding('flare', 'watch', because('flare_visible', { depthMm, limitMm: clearFromMm }), 'watch_yearly_clear');
   }
   if (depthMm < examineFromMm) {
-    return finding('flare', 'act', because('flare_covered', { depthMm, limitMm: clearFromMm }), 'clear_to_flare');
+    return finding(
+      'flare',
+      'act',
+      because('flare_covered', { depthMm, limitMm: clearFromMm, ...bowlFacts(depthMm) }),
+      'clear_to_flare',
+    );
   }
   if (depthMm <= liftOverMm) {
     return finding(
       'flare',
       'act',
-      because('flare_buried', { depthMm, limitMm: examineFromMm }),
+      because('flare_buried', { depthMm, limitMm: examineFromMm, ...bowlFacts(depthMm) }),
       afterExamining(look, context.practice),
     );
   }
@@ -179,6 +185,11 @@ function judgeFlareDepth(look: Inspection, context: InspectionContext, months: n
   const facts = { depthMm, limitMm: liftOverMm, monthsSincePlanting: months, replantMonths };
   return finding('flare', 'urgent', because('flare_deep', facts), remedy);
 }
+
+const bowlFacts = (depthMm: number): { bowlL: number; bowlMm: number } => {
+  const { litres, widthMm } = clearingBowl(depthMm);
+  return { bowlL: Math.ceil(litres), bowlMm: widthMm };
+};
 
 /** Roots come first; once they were looked at, the flare is cleared, unless they are for an arborist. */
 function afterExamining(look: Inspection, practice: Practice): RemedyCode {
@@ -199,11 +210,27 @@ function judgeMulch(look: Inspection, practice: Practice): LookFinding[] {
   const depthMm = look.mulchDepthMm;
   if (depthMm === null) return found;
   const { min: minMm, max: maxMm } = practice.mulch.acceptedDepthMm;
-  if (depthMm > maxMm) found.push(finding('mulch', 'act', because('mulch_thick', { depthMm, maxMm }), 'thin_mulch'));
+  const lacksL = mulchLacks(depthMm, practice);
+  if (depthMm > maxMm)
+    found.push(
+      finding(
+        'mulch',
+        'act',
+        because('mulch_thick', { depthMm, maxMm, offL: Math.max(0, Math.round(-lacksL)) }),
+        'thin_mulch',
+      ),
+    );
   else if (depthMm < minMm) {
     // What lies heaped at the trunk is what the ring lacks: it is pulled back and spread, nothing is brought.
     const remedy = lies ? 'none' : 'top_up_mulch';
-    found.push(finding('mulch', 'watch', because('mulch_thin', { depthMm, minMm }), remedy));
+    found.push(
+      finding(
+        'mulch',
+        'watch',
+        because('mulch_thin', { depthMm, minMm, addL: Math.max(0, Math.round(lacksL)) }),
+        remedy,
+      ),
+    );
   } else if (!lies) found.push(finding('mulch', 'good', because('mulch_in_range', { depthMm, minMm, maxMm })));
   return found;
 }

@@ -1,5 +1,5 @@
 /** What somebody is sent out to do, at spots or with a delivery. */
-export const assignmentKinds = ['test_holes', 'planting', 'watering', 'looks', 'delivery'] as const;
+export const assignmentKinds = ['test_holes', 'planting', 'watering', 'looks', 'remedies', 'delivery'] as const;
 export type AssignmentKind = (typeof assignmentKinds)[number];
 
 export const assignmentNames: Readonly<Record<AssignmentKind, string>> = {
@@ -7,5 +7,6 @@ export const assignmentNames: Readonly<Record<AssignmentKind, string>> = {
   planting: 'planting',
   watering: 'watering',
   looks: 'looks',
+  remedies: 'remedies',
   delivery: 'delivery',
 };

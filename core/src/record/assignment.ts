@@ -11,6 +11,7 @@ const servedBy: Readonly<Record<AssignmentKind, (records: readonly FieldRecord[]
     ...ofKind(records, 'remedy').filter(({ facts }) => ofWatering.includes(facts.remedy)),
   ],
   looks: (records) => ofKind(records, 'inspection'),
+  remedies: (records) => ofKind(records, 'remedy').filter(({ facts }) => !ofWatering.includes(facts.remedy)),
   delivery: () => [],
 };
 

@@ -10,6 +10,8 @@ import type {
   LastFound,
   LookAspect,
   ProofTap,
+  WorkNeed,
+  WorkTool,
   ReferWhy,
   RockingClass,
   RootTouch,
@@ -170,6 +172,32 @@ export const lastFoundNames: Readonly<Record<LastFound, string>> = {
   watch: 'Last found to be watched',
   good: 'Last found good',
   unseen: 'Never looked at since it was planted',
+};
+
+export const workToolNames: Readonly<Record<WorkTool, string>> = {
+  spade: 'spade',
+  trowel: 'trowel and brush',
+  rake: 'rake',
+  hand_pruner: 'hand pruner',
+  lopper: 'lopper',
+  root_saw: 'root saw',
+  wire_cutter: 'wire cutter',
+  knife: 'knife',
+  mallet: 'mallet and bar',
+  probe: 'soil probe',
+  straight_edge: 'straight edge and rule',
+  water: 'water',
+  barrier: 'fence',
+  air_tool: 'air tool',
+};
+
+export const workNeedNames: Readonly<Record<WorkNeed, string>> = {
+  stakes: 'stakes',
+  ties: 'ties',
+  guards: 'guards',
+  mulchL: 'mulch',
+  soilL: 'soil',
+  trees: 'trees',
 };
 
 /** What a tap says was seen once a remedy was carried out. */

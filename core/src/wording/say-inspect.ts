@@ -2,22 +2,26 @@ import type { InspectReasonFacts } from '../inspect';
 import { lastFoundNames, leftOnNames, lookSignNames } from './look-names';
 import { percolationNames } from './names';
 import { remedyWords } from './say-remedy';
-import { months, days, lower, sayIsoDay, type Sentences } from './sentence';
+import { months, days, lower, sayIsoDay, type Say, type Sentences } from './sentence';
 
 const roots = (n: number): string => (n === 1 ? '1 root' : `${n} roots`);
+
+/** Of a flare that is to be laid open, the bowl. */
+const bowl = (f: { readonly bowlL: number; readonly bowlMm: number }, s: Say): string =>
+  `A bowl ${s.mm(f.bowlMm)} across, about ${s.L(f.bowlL)} of soil.`;
 
 export const inspectSentences: Sentences<InspectReasonFacts> = {
   flare_visible: (f, s) =>
     f.depthMm <= 0 ? 'Flare visible at the surface.' : `Flare ${s.mm(f.depthMm)} deep, under ${s.mm(f.limitMm)}.`,
-  flare_covered: (f, s) => `Flare ${s.mm(f.depthMm)} deep; clear from ${s.mm(f.limitMm)}.`,
-  flare_buried: (f, s) => `Flare ${s.mm(f.depthMm)} deep; roots are examined from ${s.mm(f.limitMm)}.`,
+  flare_covered: (f, s) => `Flare ${s.mm(f.depthMm)} deep; clear from ${s.mm(f.limitMm)}. ${bowl(f, s)}`,
+  flare_buried: (f, s) => `Flare ${s.mm(f.depthMm)} deep; roots are examined from ${s.mm(f.limitMm)}. ${bowl(f, s)}`,
   flare_deep: (f, s) =>
     `Flare ${s.mm(f.depthMm)} deep, over ${s.mm(f.limitMm)}; planted ${months(f.monthsSincePlanting)} ago, lifting is open for ${months(f.replantMonths)}.`,
   flare_exposed: (f, s) => `Flare stands ${s.mm(f.aboveMm)} clear of the soil: fine roots dry.`,
   mulch_in_range: (f, s) =>
     `Mulch ${s.mm(f.depthMm)}, within ${s.mm(f.minMm)} to ${s.mm(f.maxMm)}, clear of the trunk.`,
-  mulch_thin: (f, s) => `Mulch ${s.mm(f.depthMm)}, under ${s.mm(f.minMm)}.`,
-  mulch_thick: (f, s) => `Mulch ${s.mm(f.depthMm)}, over ${s.mm(f.maxMm)}.`,
+  mulch_thin: (f, s) => `Mulch ${s.mm(f.depthMm)}, under ${s.mm(f.minMm)}: about ${s.L(f.addL)} to add over its ring.`,
+  mulch_thick: (f, s) => `Mulch ${s.mm(f.depthMm)}, over ${s.mm(f.maxMm)}: about ${s.L(f.offL)} to take off its ring.`,
   mulch_touching: () => 'Mulch touches the trunk: bark stays wet.',
   mulch_heaped: () => 'Mulch is heaped on the trunk: bark rots and rodents shelter.',
   stake_none: () => 'No stake, the tree stands.',

@@ -1,3 +1,4 @@
+import { remedyWork, type RemedyHands } from '../inspect';
 import type { RemedyCode } from '../practice';
 
 export interface RemedyWords {
@@ -191,15 +192,18 @@ const saidOf: Readonly<Record<RemedyCode, Omit<RemedyWords, 'who'>>> = {
   },
 };
 
-/** What is not for a crew, whatever it may cost to wait. */
-const forArborists: readonly RemedyCode[] = ['refer_arborist', 'collar_excavation'];
+export const remedyHandsNames: Readonly<Record<RemedyHands, string>> = {
+  crew: 'crew',
+  arborist: 'a qualified arborist',
+  office: 'whoever can name it',
+};
 
 export const remedyWords = Object.fromEntries(
   Object.entries(saidOf).map(([code, words]) => [
     code,
     {
       ...words,
-      who: code === 'none' ? '' : forArborists.includes(code as RemedyCode) ? 'a qualified arborist' : 'crew',
+      who: code === 'none' ? '' : remedyHandsNames[remedyWork[code as RemedyCode].hands],
     },
   ]),
 ) as Readonly<Record<RemedyCode, RemedyWords>>;

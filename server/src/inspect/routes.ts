@@ -1,4 +1,12 @@
-import { giveLooksSchema, seekLooksSchema, worthQuerySchema, type SeekLooksProgress } from '@sombra/contract';
+import {
+  giveLooksSchema,
+  giveWorkSchema,
+  seekLooksSchema,
+  workQuerySchema,
+  workSheetQuerySchema,
+  worthQuerySchema,
+  type SeekLooksProgress,
+} from '@sombra/contract';
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import * as z from 'zod';
@@ -9,6 +17,8 @@ import { programmeToday } from '../programme/today';
 import type { RoundSeeker } from '../water/rounds-service';
 import { giveLooks, planLooks, worthCsv, worthList } from './looks-service';
 import { establishingSeasons } from './establishing-repository';
+import { remediesPdf } from './remedies-pdf';
+import { giveWork, workList, workSheet } from './remedies-service';
 import { referralPdf } from './referral-pdf';
 import { referralOf } from './referral-service';
 
@@ -27,6 +37,18 @@ export function inspectRoutes(db: Knex, storageFolder: string, seeker: RoundSeek
   });
   router.get('/looks', forAct('see'), async (request, response) => {
     response.json(await worthList(db, parse(worthQuerySchema, request.query)));
+  });
+  router.get('/remedies', forAct('see'), async (request, response) => {
+    response.json(await workList(db, parse(workQuerySchema, request.query)));
+  });
+  router.get('/remedies/sheet.pdf', forAct('see'), async (request, response) => {
+    const sheet = await workSheet(db, userOf(request), parse(workSheetQuerySchema, request.query));
+    response.type('application/pdf');
+    remediesPdf(sheet).pipe(response);
+  });
+  router.post('/remedies/give', forAct('assign'), async (request, response) => {
+    await giveWork(db, userOf(request), parse(giveWorkSchema, request.body));
+    response.status(204).end();
   });
   router.get('/looks.csv', forAct('see'), async (request, response) => {
     response.type('text/csv; charset=utf-8');

@@ -194,6 +194,13 @@ export const rooms: readonly Room[] = [
         load: () => import('./inspect/looks-page').then((m) => m.LooksPage),
       },
       {
+        path: '/remedies',
+        name: 'Remedies',
+        key: 'f',
+        words: 'work crew sheet tools batches arborist stakes mulch',
+        load: () => import('./inspect/work-page').then((m) => m.WorkPage),
+      },
+      {
         path: '/judgement',
         name: 'How looks are judged',
         key: 'j',

@@ -8,6 +8,10 @@ export const established = {
       alter table spot_period add column established_on date;
       alter table spot_period add column looked_on date;
       create index spot_period_planted on spot_period (planted_on) where until_day is null;
+      -- Somebody is sent out to carry out remedies as well.
+      alter table assignment drop constraint assignment_kind_check;
+      alter table assignment add constraint assignment_kind_check
+        check (kind in ('test_holes','planting','watering','looks','remedies','delivery'));
       alter table care_keeper add column last_told_on date;
     `);
   },

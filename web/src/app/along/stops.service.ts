@@ -45,6 +45,7 @@ export const benchOf: Readonly<Record<Exclude<AssignmentKind, 'delivery'>, strin
   planting: 'day',
   watering: 'inspect',
   looks: 'inspect',
+  remedies: 'inspect',
 };
 
 /** What lies on this device, as stops of a walk: worked out anew only where something came. */

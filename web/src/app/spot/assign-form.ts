@@ -113,6 +113,7 @@ export class AssignForm {
       planting: planted !== true,
       watering: planted !== false,
       looks: planted !== false,
+      remedies: planted !== false,
       delivery: false,
     };
     return assignmentKinds.filter((kind) => fits[kind]);

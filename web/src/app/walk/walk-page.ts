@@ -49,6 +49,7 @@ import { CompassService } from './compass.service';
 import { MoveIt } from './move-it';
 import { paces, plantingOf, plantingQuestions, type Pace } from './planting-questions';
 import { lookOf, lookQuestions } from './walk-questions';
+import { RemedyStop } from './remedy-stop';
 import { WaterStop } from './water-stop';
 import { WhichTree } from './which-tree';
 
@@ -91,6 +92,7 @@ const keptPace = (): Pace => {
     HazardNow,
     MoveIt,
     PhotoButton,
+    RemedyStop,
     StopPlan,
     TeamWord,
     WaterStop,
@@ -396,6 +398,18 @@ export class WalkPage {
   /** Watered, in one tap; the walk goes on to the next tree. */
   protected async keepWatering(facts: RecordFacts['watering']): Promise<void> {
     await this.send('watering', facts, `Watering of ${this.current()?.stop?.ref ?? 'it'} stored.`);
+  }
+
+  /** One thing carried out; the walk stays at the tree until somebody goes on: there may be more to do. */
+  protected async keepRemedy(facts: RecordFacts['remedy']): Promise<void> {
+    const ref = this.current()?.stop?.ref ?? 'it';
+    this.keepWalk({ stopId: this.current()?.id ?? null });
+    await this.sender.send({ kind: 'remedy', facts, supersedes: null }, `Done at ${ref}: stored.`);
+  }
+
+  /** On to the next tree. */
+  protected onward(): void {
+    this.leaveStop(this.current()?.id ?? '');
   }
 
   /** A spot that cannot be dug, set aside on the device; the walk stays at it. */
