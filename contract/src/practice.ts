@@ -242,6 +242,7 @@ export const practiceSchema = z.strictObject({
     flare: z.strictObject(numbers('inspection.flare', 'clearFromMm', 'examineFromMm', 'liftOverMm')),
     deepTree: oneOf(deepTreeRules).default(now.inspection.deepTree),
     replantWithinMonths: chosen('inspection.replantWithinMonths'),
+    warrantyMonths: chosen('inspection.warrantyMonths').default(now.inspection.warrantyMonths),
     establishMonthsPer25Mm: chosen('inspection.establishMonthsPer25Mm').default(now.inspection.establishMonthsPer25Mm),
     exposedMm: chosen('inspection.exposedMm'),
     roots: z.strictObject({

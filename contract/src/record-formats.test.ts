@@ -22,6 +22,11 @@ describe.each(formats)('a record of format %d', (format) => {
       hazard: 3,
       hazard_closed: 3,
       signed_off: 3,
+      arborist_answer: 3,
+      declined: 3,
+      claim: 3,
+      pest_told: 3,
+      removal: 3,
     };
     expect([...kinds].sort()).toEqual([...recordKinds].filter((kind) => (since[kind] ?? 1) <= format).sort());
   });

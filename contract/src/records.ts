@@ -1,5 +1,6 @@
 import {
   aliveClasses,
+  arboristAdvices,
   assignmentKinds,
   barkStates,
   choices,
@@ -16,6 +17,8 @@ import {
   plumbStates,
   probeClasses,
   recordKinds,
+  removalWhys,
+  stumpStates,
   requireChoiceValue,
   rockingClasses,
   rootNatures,
@@ -31,10 +34,13 @@ import {
   stockKinds,
   windExposures,
   wishes,
+  type ArboristAnswerFacts,
   type Assessment,
   type BothStandFacts,
   type ChoiceFacts,
+  type ClaimFacts,
   type ClockState,
+  type DeclinedFacts,
   type DeviceFacts,
   type FieldRecord,
   type GroundFacts,
@@ -45,11 +51,13 @@ import {
   type NotDoneFacts,
   type OverrideFacts,
   type PercolationTest,
+  type PestToldFacts,
   type PlantingFacts,
   type RecordFacts,
   type RecordKind,
   type RemedyCode,
   type RemedyDone,
+  type RemovalFacts,
   type Retraction,
   type SensorFacts,
   type SignedOffFacts,
@@ -453,6 +461,41 @@ export const signedOffSchema = z.strictObject({
   reason: shortText(300),
 }) satisfies z.ZodType<SignedOffFacts>;
 
+const name = filledText(120);
+export const arboristAnswerSchema = z.strictObject({
+  answeredOn: isoDate,
+  arborist: name,
+  advice: z.enum(arboristAdvices),
+  note: shortText(600),
+}) satisfies z.ZodType<ArboristAnswerFacts>;
+
+export const declinedSchema = z.strictObject({
+  decidedOn: isoDate,
+  remedy: z.enum(remedyCodes),
+  by: z.enum(['owner', 'programme']),
+  reason: reasonText,
+}) satisfies z.ZodType<DeclinedFacts>;
+
+export const claimSchema = z.strictObject({
+  claimedOn: isoDate,
+  from: z.enum(['nursery', 'contractor']),
+  reason: reasonText,
+}) satisfies z.ZodType<ClaimFacts>;
+
+export const pestToldSchema = z.strictObject({
+  toldOn: isoDate,
+  pest: name,
+  told: name,
+}) satisfies z.ZodType<PestToldFacts>;
+
+export const removalSchema = z.strictObject({
+  removedOn: isoDate,
+  why: z.enum(removalWhys),
+  stump: z.enum(stumpStates),
+  pitReusable: z.boolean(),
+  note: shortText(300),
+}) satisfies z.ZodType<RemovalFacts>;
+
 const envelope = { id: recordId, recordedAt: instant, supersedes: recordId.nullable() };
 const recordOf = <K extends string, F extends z.ZodType>(kind: K, facts: F) =>
   z.strictObject({ ...envelope, kind: z.literal(kind), facts });
@@ -479,6 +522,11 @@ const factsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordFacts[K]> } = 
   hazard: hazardSchema,
   hazard_closed: hazardClosedSchema,
   signed_off: signedOffSchema,
+  arborist_answer: arboristAnswerSchema,
+  declined: declinedSchema,
+  claim: claimSchema,
+  pest_told: pestToldSchema,
+  removal: removalSchema,
   retraction: retractionSchema,
 };
 

@@ -14,9 +14,9 @@ export const lookOn = (inspectedOn: string, seen: RemedySeen): FieldRecord =>
 export const doneOn = (on: string, remedy: RemedyCode, seen?: RemedySeen): FieldRecord =>
   rec('remedy', seen ? { remedy, doneOn: on, seen } : { remedy, doneOn: on });
 
+const base = [ground(), stock(), planting()];
 /** A tree planted on 1 May 2026, with what was found and done since. */
-export const lived = (...more: readonly FieldRecord[]) =>
-  spotLife([ground(), stock(), planting(), ...more], { practice: fieldDefault });
+export const lived = (...more: readonly FieldRecord[]) => spotLife([...base, ...more], { practice: fieldDefault });
 
 /** Reasons that remedies give as they are told and shown. */
 export function remedyReasons(): Reason[] {
@@ -48,8 +48,13 @@ export function remedyReasons(): Reason[] {
       '2026-06-15',
       defaultLookRules,
     ).because;
+  const answered = lived(
+    lookOn('2026-11-01', { bark: 'decayed', barkPct: 20 }),
+    rec('arborist_answer', { answeredOn: '2026-11-20', arborist: 'Ada Quill', advice: 'take_out', note: '' }),
+  );
+  const warranted = [lived(lookOn('2026-11-02', { stake: 'none' })), lived(lookOn('2026-11-02', { bark: 'decayed' }))];
   const uncovered = lived(lookOn('2028-06-01', { stake: 'none' }));
-  return [...lives, uncovered].flatMap(({ decisions, nextLook }) => [
+  return [...lives, answered, ...warranted, uncovered].flatMap(({ decisions, nextLook }) => [
     ...lines,
     ...doubts('dry'),
     ...doubts('drowned'),

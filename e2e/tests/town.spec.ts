@@ -435,7 +435,7 @@ test('the desk comes with little to load, and the map only when a map shows', as
   await page.waitForLoadState('networkidle');
   expect(scriptBytes).toBeGreaterThan(100_000);
   // The benches of all stages, and what seals and sends, are loaded behind the first page, and count.
-  expect(scriptBytes).toBeLessThan(465_000);
+  expect(scriptBytes).toBeLessThan(490_000);
   expect([...urls.values()].filter((url) => url.includes('/map/'))).toEqual([]);
   await page.goto(`${town.url}/town?as=map`);
   await mapReady(page);

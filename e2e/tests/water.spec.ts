@@ -194,7 +194,9 @@ test('the drowned zone: found by the list and the probe, its valve set back, its
         { timeout: 60_000 },
       )
       .toBe(false);
-    const { lines } = await (await Desk.of(page, town)).get<WaterList>('/api/water/trees?limit=500');
+    const { lines } = await (
+      await Desk.of(page, town)
+    ).get<WaterList>('/api/water/trees?place=Clinic%20Garden&limit=500');
     await page.goto(`${town.url}/tree/${lines.find((line) => line.ref === ref)?.treeId}`);
     await expect(water.getByText('Stop watering')).toHaveCount(0);
     await expect(water.getByRole('img').first()).not.toHaveAccessibleName(before);

@@ -116,6 +116,13 @@ export const foundChoices: readonly ChoiceGroup[] = [
         'Later the roots outside the old ball are lost.',
       ),
       number(
+        'inspection.warrantyMonths',
+        'another tree claimed within',
+        [0, 60, 'months'],
+        'Contracts: one or two years. 0: none runs.',
+        'Half of early losses show in the first year.',
+      ),
+      number(
         'inspection.establishMonthsPer25Mm',
         'established not before, for each 25 mm of caliper',
         [1, 24, 'months'],

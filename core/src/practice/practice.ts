@@ -213,6 +213,8 @@ export interface InspectionRules {
   readonly deepTree: DeepTreeRule;
   /** Within this time after planting a tree planted too deep may still be lifted. Months. */
   readonly replantWithinMonths: number;
+  /** Another tree may be claimed for so long after planting; 0 for no warranty. Months */
+  readonly warrantyMonths: number;
   /** Time a tree needs at least to establish, for each 25 mm of its caliper. Months */
   readonly establishMonthsPer25Mm: number;
   /** Most flare that may stand clear of the soil before fine roots dry. */
@@ -353,6 +355,7 @@ export const fieldDefault: Practice = {
     deepTree: 'by_depth',
     replantWithinMonths: 24,
     establishMonthsPer25Mm: 6,
+    warrantyMonths: 12,
     exposedMm: 100,
     roots: { rule: 'in_stages', seasonCapPct: 25, stagedFromPct: 25, referOverPct: 50, referRootOverMm: 50 },
     remedyDays: { urgent: 2, act: 14, watch: 365 },

@@ -18,6 +18,7 @@ export const decisionKinds = [
   'do_remedy',
   'look',
   'sign_off',
+  'claim',
 ] as const;
 export type DecisionKind = (typeof decisionKinds)[number];
 
@@ -27,7 +28,11 @@ export const isOfTree = (kind: DecisionKind): boolean =>
   kind === 'look' ||
   kind === 'settle_contradiction' ||
   kind === 'hazard' ||
-  kind === 'sign_off';
+  kind === 'sign_off' ||
+  kind === 'claim';
+
+/** Nobody is asked any more once its last day is over. */
+export const lapses = (kind: DecisionKind): boolean => kind === 'claim';
 
 /** Something a person has to settle about one spot or its tree. */
 export interface Decision {

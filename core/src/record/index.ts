@@ -22,5 +22,7 @@ export * from './hazard-facts';
 export * from './keeper';
 export * from './moisture-checks';
 export { rootCuts, shown } from './open-remedies';
+export * from './settled-facts';
+export { warrantyEnds } from './settled';
 export * from './site-water';
 export * from './tree-evidence';

@@ -7,6 +7,7 @@ import type { Stock, StockKind } from '../stock';
 import type { IsoDate } from '../calendar';
 import type { AssignmentKind } from './assignment-kinds';
 import type { SensorFlag } from '../water';
+import type { ArboristAnswerFacts, ClaimFacts, DeclinedFacts, PestToldFacts, RemovalFacts } from './settled-facts';
 import type { Stage } from './stage';
 
 /** The planting keeps the practice it was planned under, so that outcomes can be told apart by school. */
@@ -154,6 +155,11 @@ export interface RecordFacts {
   hazard: HazardFacts;
   hazard_closed: HazardClosedFacts;
   signed_off: SignedOffFacts;
+  arborist_answer: ArboristAnswerFacts;
+  declined: DeclinedFacts;
+  claim: ClaimFacts;
+  pest_told: PestToldFacts;
+  removal: RemovalFacts;
   retraction: Retraction;
 }
 
@@ -404,6 +410,61 @@ export const recordTable: { readonly [K in RecordKind]: RecordKindRow<RecordFact
     by: 'leads',
     stage: 'inspect',
     day: 'signedOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  arborist_answer: {
+    name: 'Answer of an arborist',
+    act: 'record what an arborist says',
+    by: 'leads',
+    stage: 'inspect',
+    day: 'answeredOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  declined: {
+    name: 'Decided against advice',
+    act: 'decide against a remedy',
+    by: 'leads',
+    stage: 'inspect',
+    day: 'decidedOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  claim: {
+    name: 'Claimed within the warranty',
+    act: 'claim another tree',
+    by: 'leads',
+    stage: 'inspect',
+    day: 'claimedOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  pest_told: {
+    name: 'Told of a pest',
+    act: 'tell of a notifiable pest',
+    by: 'field',
+    stage: 'inspect',
+    day: 'toldOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  removal: {
+    name: 'Tree taken out',
+    act: 'record that a tree is gone',
+    by: 'leads',
+    stage: 'inspect',
+    day: 'removedOn',
     of: 'tree',
     when: 'planted',
     versioned: false,

@@ -4,6 +4,7 @@ import type { Practice, RemedyCode } from '../practice';
 import type { Decision } from './decision';
 import { rootCuts } from './open-remedies';
 import { because } from './reasons';
+import { warrantyEnds } from './settled';
 import type { RecordOfKind } from './record';
 
 /** What is cut or lifted is looked at again so long after it was done. */
@@ -26,13 +27,29 @@ export function nextLookOf(basis: LookBasis): NextLook | null {
   const planned = last?.verdict.nextLook ?? scheduledLook(plantedOn, plantedOn, practice);
   const next = signedOn !== null && !followsFinding(planned, last?.on ?? null, signedOn) ? null : planned;
   const watched = afterRemedy(basis);
-  if (!watched || !next) return watched ?? (next && withRoots(next, basis));
+  if (!watched || !next) return watched ?? (next && booked(next, basis));
   // The look that was to follow the finding waits for the same thing.
   const same =
     next.because.code === 'look_follow_up' &&
     watched.because.code === 'look_after_remedy' &&
     next.because.facts.remedy === watched.because.facts.remedy;
-  return same || watched.on < next.on ? watched : withRoots(next, basis);
+  return same || watched.on < next.on ? watched : booked(next, basis);
+}
+
+/** What else a look by the calendar waits for: the end of the warranty, roots nobody saw for long. */
+const booked = (next: NextLook, basis: LookBasis): NextLook => withRoots(beforeWarranty(next, basis), basis);
+
+/** So long before a warranty ends, and no other look within the weeks before. Days */
+const [beforeEndDays, seenOfLateDays, afterEndDays] = [30, 45, 45] as const;
+
+/** A look that would come as the warranty ends, or soon after, comes before. */
+function beforeWarranty(next: NextLook, { plantedOn, last, practice }: LookBasis): NextLook {
+  const endsOn = warrantyEnds(plantedOn, practice);
+  if (endsOn === null || next.because.code === 'look_follow_up') return next;
+  const on = addDaysTo(endsOn, -beforeEndDays);
+  const since = last?.on ?? plantedOn;
+  const late = next.on > on && next.on <= addDaysTo(endsOn, afterEndDays);
+  return late && since < addDaysTo(on, -seenOfLateDays) ? { on, because: because('look_warranty', { endsOn }) } : next;
 }
 
 /** A yearly look from when its first roots were not seen for as long as the practice leaves them covered uncovers them. */

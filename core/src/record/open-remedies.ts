@@ -38,6 +38,8 @@ export interface RemedyBasis {
   /** Roots as the latest look that uncovered them found them, whatever was cut since. */
   readonly rootsBefore: Inspection['circlingRoots'];
   readonly done: readonly Done[];
+  /** What somebody's word settled, and when. */
+  readonly settled: readonly { readonly remedy: RemedyCode; readonly on: IsoDate }[];
   /** Days on which somebody poured. */
   readonly watered: readonly IsoDate[];
   readonly by: InspectionContext;
@@ -151,6 +153,7 @@ export function openRemedies(basis: RemedyBasis): Decision[] {
     )
     .flatMap((found) => examined(found, basis.looks))
     .flatMap(({ decision, foundOn, aspect }) => {
+      if (basis.settled.some(({ remedy, on }) => remedy === decision.remedy && on >= foundOn)) return [];
       const told = done.filter(({ facts }) => facts.doneOn >= foundOn);
       if (aspect === 'roots') {
         const cut = told.findLast((one) => rootCuts.includes(one.facts.remedy) && one.facts.seen?.circlingRoots);

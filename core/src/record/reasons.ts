@@ -39,6 +39,8 @@ export interface LifeReasonFacts {
   established_no_look: Record<string, never>;
   established_look_old: { on: IsoDate };
   established_not_looked: { on: IsoDate; missing: readonly LookAspect[] };
+  arborist_take_out: { on: IsoDate; arborist: string };
+  warranty_runs: { endsOn: IsoDate; remedy: RemedyCode };
   guard_refit: { caliperMm: number; untilMm: number };
   planted_twice: { firstOn: IsoDate; secondOn: IsoDate };
   looks_differ_flare: { firstMm: number; secondMm: number };

@@ -22,10 +22,15 @@ export function inOrder<R extends FieldRecord>(records: readonly R[]): R[] {
   return [...records].sort((a, b) => at(a) - at(b) || (a.id < b.id ? -1 : 1));
 }
 
-/** Records that no other record corrects or takes back, in order. */
+/**
+ * Records that no other record corrects or takes back, in order; of the tree that stands, or is to come, alone: what was
+ * said of one that was taken out speaks of no other.
+ */
 export function standing(records: readonly FieldRecord[]): FieldRecord[] {
   const replaced = new Set(records.map((r) => r.supersedes).filter((id) => id !== null));
-  return inOrder(records.filter((r) => r.kind !== 'retraction' && !replaced.has(r.id)));
+  const kept = inOrder(records.filter((r) => r.kind !== 'retraction' && !replaced.has(r.id)));
+  const gone = kept.findLastIndex(({ kind }) => kind === 'removal');
+  return gone < 0 ? kept : kept.filter(({ kind }, i) => i >= gone || recordTable[kind].of !== 'tree');
 }
 
 /** The day a record speaks of; a retraction speaks of all days, hence `null`. */

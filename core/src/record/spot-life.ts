@@ -19,6 +19,7 @@ import type { ChoiceFacts, VerdictFacts } from './kinds';
 import { lookDecision, nextLookOf } from './next-look';
 import { booked, knownLooks, openRemedies, remedyDecision, shown, type RemedyBasis } from './open-remedies';
 import { because, type Reason } from './reasons';
+import { arboristDecision, claimDecision, settledRemedies } from './settled';
 import { ofKind, standing, type FieldRecord, type RecordOfKind } from './record';
 import { spotBasis, type SpotBasis, type SpotContext } from './spot-basis';
 import type { Stage } from './stage';
@@ -79,7 +80,9 @@ export function spotLife(
   const inspections = judgedInspections(kept, { planting, basis, looks });
   const done = ofKind(kept, 'remedy');
   const known = planting ? knownOf(planting, { basis, inspections, kept, done }) : null;
-  const remedies = known ? openRemedies(known) : [];
+  const remedies = known
+    ? [...openRemedies(known), ...arboristDecision(kept, { practice: care, since: known.plantedOn })]
+    : [];
   const established = known && establishment(known, { kept, stock, practice: care, open: remedies });
   const nextLook =
     known &&
@@ -102,6 +105,7 @@ export function spotLife(
           ...clearDecision(planting, { stock, known, remedies, practice: basis.practice }),
           ...bookedFromPlanting(planting, { basis, known, remedies }),
           ...deviceDecision(kept, { plantedOn: planting.record.facts.plantedOn, done }),
+          ...claimDecision(kept, { practice: care, plantedOn: known.plantedOn, open: remedies }),
           ...signOffDecision(established),
           ...lookDecision(nextLook),
         ]
@@ -214,6 +218,7 @@ function knownOf(
     looks: knownLooks(looks, of.done, by),
     rootsBefore: looks.findLast(({ facts }) => facts.circlingRoots !== null)?.facts.circlingRoots ?? null,
     done: of.done,
+    settled: settledRemedies(of.kept),
     watered: ofKind(of.kept, 'watering').map(({ facts }) => facts.wateredOn),
     by,
   };

@@ -1,5 +1,14 @@
 import type { SensorFlag } from '../water';
-import type { DecisionKind, EstablishingState, EstablishmentStep, HazardKind, Stage } from '../record';
+import type {
+  ArboristAdvice,
+  DecisionKind,
+  EstablishingState,
+  EstablishmentStep,
+  HazardKind,
+  RemovalWhy,
+  Stage,
+  StumpState,
+} from '../record';
 import type { Level } from '../reason';
 import type { PercolationQuestion } from '../ground';
 import type {
@@ -108,7 +117,34 @@ export const decisionNames: Readonly<Record<DecisionKind, string>> = {
   do_remedy: 'Remedy',
   look: 'Inspect',
   sign_off: 'Say whether it is established',
+  claim: 'Claim another tree while the warranty runs',
 };
+
+export const arboristAdviceNames: Readonly<Record<ArboristAdvice, string>> = {
+  carried_out: 'work carried out',
+  for_crew: 'the crew may do what is written',
+  watch: 'to be watched, nothing to do now',
+  take_out: 'to be taken out',
+};
+
+export const removalWhyNames: Readonly<Record<RemovalWhy, string>> = {
+  dead: 'dead',
+  hazard: 'a hazard',
+  past_correction: 'past correction',
+  storm: 'thrown by a storm',
+  damaged: 'damaged',
+  works: 'in the way of works',
+  other: 'another reason',
+};
+
+export const stumpNames: Readonly<Record<StumpState, string>> = {
+  out: 'dug out',
+  ground_down: 'ground down',
+  left: 'left in the ground',
+};
+
+export const declinedByNames = { owner: 'its owner, who was advised', programme: 'the programme' } as const;
+export const claimedFromNames = { nursery: 'the nursery', contractor: 'the contractor' } as const;
 
 export const establishingNames: Readonly<Record<EstablishingState, string>> = {
   established: 'established, signed off',
@@ -261,6 +297,15 @@ export const factNames: Readonly<Record<string, string>> = {
   bark: 'Bark below the old line',
   anchors: 'Roots that hold it',
   remedy: 'Remedy',
+  arborist: 'Arborist',
+  advice: 'Says',
+  by: 'Decided by',
+  claimedOn: 'Claimed on',
+  pest: 'Pest',
+  told: 'Told',
+  why: 'Why',
+  stump: 'Stump',
+  pitReusable: 'Pit may be planted again',
   doneOn: 'Done on',
   movedOn: 'Moved on',
   reason: 'Reason',

@@ -18,7 +18,11 @@ import {
 } from './look-names';
 import { isMeasured, measuredFacts } from './measured';
 import {
+  arboristAdviceNames,
   crownFaceNames,
+  declinedByNames,
+  removalWhyNames,
+  stumpNames,
   cutAwayNames,
   factNames,
   hazardNames,
@@ -78,6 +82,10 @@ const words: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   turf: turfNames,
   flareBy: flareByNames,
   bark: barkNames,
+  advice: arboristAdviceNames,
+  by: declinedByNames,
+  why: removalWhyNames,
+  stump: stumpNames,
 };
 
 /** The facts of a record as names and values in the reader's units; what was not looked at is left out. */

@@ -41,6 +41,9 @@ export const lifeSentences: Sentences<LifeReasonFacts> = {
   established_look_old: (f) => `Last looked at on ${sayIsoDay(f.on)}, over a year ago.`,
   established_not_looked: (f) =>
     `The looks up to ${sayIsoDay(f.on)} left out: ${f.missing.map((aspect) => lower(lookAspectNames[aspect])).join(', ')}.`,
+  arborist_take_out: (f) => `${f.arborist} said on ${sayIsoDay(f.on)} that it is to be taken out.`,
+  warranty_runs: (f) =>
+    `The warranty runs until ${sayIsoDay(f.endsOn)}, and this is asked for: ${lower(remedyWords[f.remedy].act)}.`,
   guard_refit: (f, s) =>
     `The trunk will be about ${s.mm(f.caliperMm)} thick, its bark counts as thin up to ${s.mm(f.untilMm)}: the guard is fitted anew each season until then.`,
   planted_twice: (f) =>

@@ -1,5 +1,5 @@
 import type { DeskGroupQuery, DeskMember, OpenRemedy } from '@sombra/contract';
-import { addDaysTo, type Decision, type DecisionKind, type IsoDate, type UrgencyRules } from '@sombra/core';
+import { addDaysTo, lapses, type Decision, type DecisionKind, type IsoDate, type UrgencyRules } from '@sombra/core';
 import type { Knex } from 'knex';
 import type { Db } from '../platform/db';
 import { onDay } from '../town/filter-repository';
@@ -16,7 +16,10 @@ function dueDecisions(db: Db, { on, today, rules }: DeskDay): Knex.QueryBuilder 
   return onDay(db('decision'), 'decision', on, today).where((due) => {
     void due.whereNull('decision.due_on');
     for (const [kind, ahead] of kinds) {
-      void due.orWhere((of) => of.where('decision.kind', kind).where('decision.due_on', '<=', addDaysTo(on, ahead)));
+      void due.orWhere((of) => {
+        void of.where('decision.kind', kind).where('decision.due_on', '<=', addDaysTo(on, ahead));
+        if (lapses(kind)) void of.where('decision.due_on', '>=', on);
+      });
     }
   });
 }

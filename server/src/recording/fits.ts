@@ -211,7 +211,7 @@ const plantedOnAt = async (trx: Db, spotId: string): Promise<IsoDate | undefined
   latestPlanting((await recordsOfSpots(trx, [spotId])).get(spotId) ?? []);
 
 function latestPlanting(records: readonly FieldRecord[]): IsoDate | undefined {
-  return ofKind(records, 'planting').at(-1)?.facts.plantedOn;
+  return ofKind(standing(records), 'planting').at(-1)?.facts.plantedOn;
 }
 
 async function requireCorrectable(trx: Db, record: FieldRecord, spotId: string): Promise<void> {

@@ -12,9 +12,19 @@ import {
   type Watering,
 } from '@sombra/core';
 import type { Knex } from 'knex';
+import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import { spotDetail } from '../ground/service';
-import { bumpSpot, lockSpot, lockSpots, placeSpot, setSpecies, type LockedSpot } from '../spots/repository';
+import {
+  bumpSpot,
+  lockSpot,
+  lockSpots,
+  placeSpot,
+  replaceTree,
+  setSpecies,
+  treeStandsAgain,
+  type LockedSpot,
+} from '../spots/repository';
 import { asActor, type Db } from '../platform/db';
 import { parse } from '../platform/problems';
 import { requireMay } from '../platform/sessions';
@@ -88,6 +98,10 @@ async function keepOne(trx: Knex.Transaction, user: User, sent: SendRecord, arri
   const by = { recordedBy: user.name, recordedById: user.id };
   await insertRecords(trx, [{ spotId: spot.id, treeId: spot.treeId, ...by, device, record, happened }]);
   if (record.kind === 'planting') await releasePlaces(trx, [spot.id]);
+  if (record.kind === 'removal' && record.supersedes === null) {
+    await replaceTree(trx, { spotId: spot.id, newId: randomUUID() });
+  }
+  if (record.kind === 'retraction') await settleRemoval(trx, sent);
   if (record.kind === 'move' || record.kind === 'retraction') await settlePosition(trx, sent);
   if (record.kind === 'choice' || record.kind === 'retraction') await settleSpecies(trx, sent, spot.treeId);
   return { id: record.id, stored: true, spotVersion: await bumpSpot(trx, spot.id, user.name) };
@@ -142,6 +156,17 @@ async function settlePosition(trx: Knex.Transaction, { spotId, record }: SendRec
 }
 
 /** The tree of a spot is of the species chosen last; a choice taken back leaves none. */
+/** A tree whose removal is taken back stands again. @throws ConflictError where the next one is on record already */
+async function settleRemoval(trx: Knex.Transaction, { spotId, record }: SendRecord): Promise<void> {
+  const removal = record.supersedes === null ? undefined : await findRecord(trx, record.supersedes);
+  if (removal?.kind !== 'removal' || removal.tree_id === null) return;
+  if (await treeStandsAgain(trx, { spotId, treeId: removal.tree_id })) return;
+  throw new ConflictError('the next tree is on record already', 'record.supersedes', {
+    title: 'Something was recorded of the tree that came after; it was not taken back.',
+    current: await spotDetail(trx, spotId),
+  });
+}
+
 async function settleSpecies(
   trx: Knex.Transaction,
   { spotId, record }: SendRecord,

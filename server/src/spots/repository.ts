@@ -201,6 +201,26 @@ export async function takenIds(db: Db, ids: readonly string[]): Promise<Set<stri
   return new Set(rows.map((row) => row.id));
 }
 
+/** The tree of a spot is gone: the next one is to come. */
+export async function replaceTree(trx: Db, { spotId, newId }: { spotId: string; newId: string }): Promise<void> {
+  await trx('tree').where({ spot_id: spotId, standing: true }).update({ standing: false });
+  await trx('tree').insert({ id: newId, spot_id: spotId });
+}
+
+/** It was not gone after all; false where something was recorded of the one that came after. */
+export async function treeStandsAgain(
+  trx: Db,
+  { spotId, treeId }: { spotId: string; treeId: string },
+): Promise<boolean> {
+  const next = await trx('tree').where({ spot_id: spotId, standing: true }).first<{ id: string } | undefined>('id');
+  const known =
+    next && (await trx('field_record').where({ tree_id: next.id }).whereNot({ kind: 'retraction' }).first('id'));
+  if (known) return false;
+  await trx('tree').where({ spot_id: spotId, standing: true }).update({ standing: false });
+  await trx('tree').where({ id: treeId }).update({ standing: true });
+  return true;
+}
+
 export async function setSpecies(trx: Db, treeId: string, species: string | null): Promise<void> {
   await trx('tree').where({ id: treeId }).update({ species });
 }

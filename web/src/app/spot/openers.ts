@@ -14,5 +14,6 @@ export const openers: Readonly<Record<DecisionKind, { readonly stage: Stage; rea
   settle_contradiction: { stage: 'inspect', act: 'Say which stands' },
   do_remedy: { stage: 'inspect', act: 'Inspect again' },
   look: { stage: 'inspect', act: 'Inspect now' },
+  claim: { stage: 'inspect', act: 'See what was found' },
   sign_off: { stage: 'inspect', act: 'See what shows it' },
 };

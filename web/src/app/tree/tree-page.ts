@@ -30,6 +30,7 @@ import { RecordSender } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { SpotStore } from '../spot/spot-store';
 import { CollarPanel } from '../inspect/collar-panel';
+import { DecidePanel } from '../inspect/decide-panel';
 import { DiagnosisPanel } from '../inspect/diagnosis-panel';
 import { EstablishmentPanel } from '../inspect/establishment-panel';
 import { WaterPanel } from '../water/water-panel';
@@ -61,6 +62,7 @@ interface Entry {
     SpotHead,
     WaterPanel,
     CollarPanel,
+    DecidePanel,
     DiagnosisPanel,
     EstablishmentPanel,
     KeepersPanel,
@@ -124,6 +126,7 @@ interface Entry {
           }
           @if (view.tense() === 'today') {
             @defer (on immediate) {
+              <s-decide />
               <s-establishment />
               <s-diagnosis />
               <s-collar />
