@@ -48,6 +48,7 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'GET /api/spots/:id': 'see',
   'GET /api/trees/:id': 'see',
   'GET /api/trees/:id/referral.pdf': 'see',
+  'GET /api/trees/:id/claim.pdf': 'see',
   'GET /api/establishing': 'see',
   'GET /api/remedies': 'see',
   'GET /api/remedies/sheet.pdf': 'see',

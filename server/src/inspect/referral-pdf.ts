@@ -8,6 +8,7 @@ import {
   sayFacts,
   sayReason,
   stagedCuts,
+  warrantyEnds,
   type InspectionVerdict,
   type Inspection,
   type Practice,
@@ -40,11 +41,29 @@ const margin = 48;
 const inner = 595.28 - 2 * margin;
 const shownLooks = 4;
 
+/** Another tree asked for within its warranty: what was found, the collar drawn, its history, photos. A4 */
+export function claimPdf(referral: Referral): PDFKit.PDFDocument {
+  const { ref, programme, plantedOn, practice, looks, units } = referral;
+  const doc = openDocument({ size: 'A4', margin, info: { Title: `Warranty claim: ${ref}`, Author: programme } });
+  head(doc, referral, 'claim within the warranty');
+  title(doc, 'What is claimed');
+  const endsOn = warrantyEnds(plantedOn, practice);
+  line(doc, endsOn ? `Another tree of the kind ordered. The warranty ends on ${endsOn}.` : 'No warranty is on record.');
+  for (const { level, because, remedy } of looks[0]?.verdict.findings ?? []) {
+    if (level === 'act' || level === 'urgent') line(doc, `${sayReason(because, units)} ${remedyWords[remedy].act}.`);
+  }
+  collar(doc, referral);
+  history(doc, referral);
+  photos(doc, referral);
+  doc.end();
+  return doc;
+}
+
 /** A tree for an arborist: what is asked and why, the collar drawn, its history, photos. A4 */
 export function referralPdf(referral: Referral): PDFKit.PDFDocument {
   const { ref, programme } = referral;
   const doc = openDocument({ size: 'A4', margin, info: { Title: `Referral: ${ref}`, Author: programme } });
-  head(doc, referral);
+  head(doc, referral, 'for an arborist');
   asked(doc, referral);
   collar(doc, referral);
   history(doc, referral);
@@ -61,12 +80,12 @@ const title = (doc: PDFKit.PDFDocument, text: string): void => {
 const line = (doc: PDFKit.PDFDocument, text: string): void =>
   void doc.text(plain(text), margin, undefined, { width: inner });
 
-function head(doc: PDFKit.PDFDocument, referral: Referral): void {
+function head(doc: PDFKit.PDFDocument, referral: Referral, what: string): void {
   const { ref, place, species, plantedOn, stock, programme, askedBy, today, units } = referral;
   doc
     .font('Times-Bold')
     .fontSize(20)
-    .text(plain(`${ref}: for an arborist`));
+    .text(plain(`${ref}: ${what}`));
   doc.font('Helvetica').fontSize(10).moveDown(0.3);
   line(doc, `${programme}, ${today}, asked by ${askedBy}.`);
   const size = stock ? `, caliper ${formatQuantity(stock.caliperMm, 'lengthMm', units)} when it came` : '';

@@ -1,4 +1,4 @@
-import { addDaysTo, type Inspection } from '@sombra/core';
+import { addDaysTo, addMonthsTo, type Inspection } from '@sombra/core';
 import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
@@ -103,4 +103,16 @@ it('is refused for a tree that is not planted, that is none, and to nobody signe
     fetch(`${town.url}/api/trees/${treeId}/referral.pdf`),
   ]);
   expect(answers.map(({ status }) => status)).toEqual([400, 404, 400, 401]);
+});
+
+it('claims another tree within the warranty: until when, what was found, its history', async () => {
+  const { spotId, treeId } = await tree('Q-0910');
+  await cora.record(sending(spotId, { kind: 'inspection', facts: look({ flareDepthMm: 200 }) }));
+  const { status, bytes } = await cora.bytes('GET', `/api/trees/${treeId}/claim.pdf`);
+  const text = pdfText(bytes).join(' ');
+  expect(status).toBe(200);
+  expect(text).toContain('Q-0910: claim within the warranty');
+  // Planted 800 days ago, a warranty of twelve months.
+  expect(text).toContain(`The warranty ends on ${addMonthsTo(addDaysTo(today, -800), 12)}.`);
+  expect(text).toContain('200 mm deep');
 });

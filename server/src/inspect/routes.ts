@@ -19,7 +19,7 @@ import { giveLooks, planLooks, worthCsv, worthList } from './looks-service';
 import { establishingSeasons } from './establishing-repository';
 import { remediesPdf } from './remedies-pdf';
 import { giveWork, workList, workSheet } from './remedies-service';
-import { referralPdf } from './referral-pdf';
+import { claimPdf, referralPdf } from './referral-pdf';
 import { referralOf } from './referral-service';
 
 const mostSeasons = 6;
@@ -31,6 +31,11 @@ export function inspectRoutes(db: Knex, storageFolder: string, seeker: RoundSeek
     const referral = await referralOf(db, userOf(request), parse(idSchema, request.params).id, storageFolder);
     response.type('application/pdf');
     referralPdf(referral).pipe(response);
+  });
+  router.get('/trees/:id/claim.pdf', forAct('see'), async (request, response) => {
+    const claim = await referralOf(db, userOf(request), parse(idSchema, request.params).id, storageFolder);
+    response.type('application/pdf');
+    claimPdf(claim).pipe(response);
   });
   router.get('/establishing', forAct('see'), async (_request, response) => {
     response.json(await establishingSeasons(db, await programmeToday(db), mostSeasons));

@@ -90,6 +90,9 @@ const options = <K extends string>(names: Readonly<Record<K, string>>) =>
               @case ('claim') {
                 <p>
                   The warranty runs until <b>{{ warranty() }}</b>.
+                  @if (store.detail()?.tree?.id; as treeId) {
+                    <a [href]="'/api/trees/' + treeId + '/claim.pdf'" target="_blank">Sheet for the claim, PDF</a>
+                  }
                 </p>
                 <label for="from">From</label>
                 <select id="from" class="form-select" (change)="from.set(textOf($event))">
@@ -191,7 +194,7 @@ export class DecidePanel {
   protected readonly claimed = options(claimedFromNames);
   protected readonly whys = options(removalWhyNames);
   protected readonly stumps = options(stumpNames);
-  private readonly store = inject(SpotStore);
+  protected readonly store = inject(SpotStore);
   private readonly session = inject(SessionService);
   private readonly view = inject(ViewState);
   protected readonly sender = inject(RecordSender);

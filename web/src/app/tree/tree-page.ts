@@ -3,10 +3,13 @@ import { RouterLink } from '@angular/router';
 import {
   happenedOn,
   inOrder,
+  ofKind,
   recordTable,
+  removalWhyNames,
   remedyWords,
   sayFacts,
   sayReason,
+  standing,
   type Decision,
   type FieldRecord,
   type Finding,
@@ -110,7 +113,7 @@ interface Entry {
               }
             </div>
           } @empty {
-            <p>{{ store.life()?.planting ? 'Nothing is open on this tree.' : 'Not planted yet.' }}</p>
+            <p>{{ store.life()?.planting ? 'Nothing is open on this tree.' : (gone() ?? 'Not planted yet.') }}</p>
           }
           @if (sender.problem(); as fault) {
             <p class="problem" role="alert">{{ say(fault) }}</p>
@@ -215,6 +218,14 @@ export class TreePage {
       .filter((decision) => decision.kind === 'do_remedy')
       .map((decision) => ({ decision, words: decision.remedy ? remedyWords[decision.remedy] : null })),
   );
+
+  /** The tree was taken out, and none is planted since. */
+  protected readonly gone = computed(() => {
+    const facts = ofKind(standing(this.store.known()), 'removal').at(-1)?.facts;
+    return facts
+      ? `Taken out on ${sayDay(facts.removedOn)}: ${removalWhyNames[facts.why]}. Its place waits for the next.`
+      : null;
+  });
 
   protected readonly lookWhy = computed(() => {
     const look = this.store.life()?.nextLook;
