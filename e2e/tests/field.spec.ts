@@ -8,6 +8,7 @@ import qr from 'qrcode';
 import { root } from '../../scripts/root.mjs';
 import { Desk, ready } from '../rig/desk';
 import { Phone } from '../rig/phone';
+import { soundTree } from '../rig/sound-tree';
 import { expect, knownAs, signIn, test, type Town } from '../rig/town';
 import { Wire } from '../rig/wire';
 
@@ -26,21 +27,6 @@ const rows = async (town: Town, table: 'spot_photo' | 'lot_tree'): Promise<numbe
   const [row] = await town.query<{ n: number }>(`select count(*)::int as n from ${table}`);
   return row?.n ?? 0;
 };
-
-/** Every tap at a sound tree, from the stop to its last question, in walking order. */
-const soundTree = [
-  'It is this tree',
-  'Green, nothing wrong',
-  'no stake',
-  'nothing moves',
-  'Nothing wrong',
-  'clear of the trunk',
-  '50 mm',
-  'free of grass',
-  '0 mm',
-  'none seen',
-  'moist',
-] as const;
 
 /** One stop of a round, looked at as sound. */
 async function look(page: Page): Promise<void> {
