@@ -75,7 +75,7 @@ const options = <K extends string>(names: Readonly<Record<K, string>>) =>
               }
               @case ('declined') {
                 <label for="remedy">What is not carried out</label>
-                <select id="remedy" class="form-select" (change)="remedy.set(textOf($event))">
+                <select id="remedy" class="form-select" (change)="pick($event)">
                   @for (one of remedies(); track one.value) {
                     <option [value]="one.value" [selected]="one.value === remedy()">{{ one.name }}</option>
                   }
@@ -248,6 +248,10 @@ export class DecidePanel {
     this.act.set(this.act() === act ? null : act);
     this.remedy.set(this.remedies()[0]?.value ?? null);
     this.missing.set(null);
+  }
+
+  protected pick(event: Event): void {
+    this.remedy.set(textOf<RemedyCode>(event));
   }
 
   protected async keep(event: Event): Promise<void> {
