@@ -41,6 +41,9 @@ it('leaves the place to the next tree, which is another one; all that was record
   const after = await line('Q-0500');
   expect([after?.plantedOn, after?.stage]).toEqual([null, 'ground']);
   expect(after?.treeId).not.toBe(before?.treeId);
+  // The page of the one that is gone is still found.
+  const old = await cora.send<{ spot: { id: string } }>('GET', `/api/trees/${before?.treeId}`);
+  expect(old.body.spot.id).toBe(spotId);
   expect((await cora.spot(spotId)).records.map(({ kind }) => kind)).toEqual(
     expect.arrayContaining(['stock', 'planting', 'removal']),
   );

@@ -37,8 +37,9 @@ export async function findSpot(db: Db, id: string): Promise<SpotRow | undefined>
   return (await spotQuery(db).where('spot.id', id))[0];
 }
 
+/** The spot where a tree stands, or stood: with whichever stands there now. */
 export async function findSpotOfTree(db: Db, treeId: string): Promise<SpotRow | undefined> {
-  return (await spotQuery(db).where('tree.id', treeId))[0];
+  return (await spotQuery(db).whereIn('spot.id', db('tree').where({ id: treeId }).select('spot_id')))[0];
 }
 
 export async function spotsByRef(db: Db, refs: readonly string[]): Promise<SpotRow[]> {
