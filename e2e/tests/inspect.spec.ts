@@ -55,7 +55,7 @@ test('a referral is printed, read back from its text, and what the arborist answ
 
   // It is taken out: its place waits for the next.
   await page.getByRole('button', { name: 'Tree taken out' }).click();
-  await page.getByLabel('Why').selectOption({ label: 'past correction' });
+  await page.getByLabel('Why', { exact: true }).selectOption({ label: 'past correction' });
   await page.getByRole('button', { name: 'Store', exact: true }).click();
   await expect(page.getByText(/^Taken out on .*: past correction\./)).toBeVisible();
   expect((await treeWith(page, town, `ref=${tree.ref}`)).plantedOn).toBeNull();

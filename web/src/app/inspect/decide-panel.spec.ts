@@ -13,7 +13,7 @@ const show = (seen: RemedySeen) =>
 const element = () => rig.fixture.nativeElement as HTMLElement;
 const names = () => [...element().querySelectorAll('.acts button')].map((one) => one.textContent.trim());
 async function type(id: string, text: string): Promise<void> {
-  const field = element().querySelector<HTMLInputElement>(`#${id}`);
+  const field = element().querySelector<HTMLInputElement>(`#decide-${id}`);
   if (!field) throw new Error(`no field ${id}`);
   field.value = text;
   field.dispatchEvent(new Event(field.tagName === 'SELECT' ? 'change' : 'input'));

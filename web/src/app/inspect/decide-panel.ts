@@ -58,30 +58,30 @@ const options = <K extends string>(names: Readonly<Record<K, string>>) =>
           <form (submit)="keep($event)">
             @switch (now) {
               @case ('arborist_answer') {
-                <label for="who">Arborist, with licence or register</label>
+                <label for="decide-who">Arborist, with licence or register</label>
                 <input
-                  id="who"
+                  id="decide-who"
                   class="form-control"
                   maxlength="120"
                   [value]="who()"
                   (input)="who.set(textOf($event))"
                 />
-                <label for="advice">Says</label>
-                <select id="advice" class="form-select" (change)="advice.set(textOf($event))">
+                <label for="decide-advice">Says</label>
+                <select id="decide-advice" class="form-select" (change)="advice.set(textOf($event))">
                   @for (one of advices; track one.value) {
                     <option [value]="one.value" [selected]="one.value === advice()">{{ one.name }}</option>
                   }
                 </select>
               }
               @case ('declined') {
-                <label for="remedy">What is not carried out</label>
-                <select id="remedy" class="form-select" (change)="pick($event)">
+                <label for="decide-remedy">What is not carried out</label>
+                <select id="decide-remedy" class="form-select" (change)="pick($event)">
                   @for (one of remedies(); track one.value) {
                     <option [value]="one.value" [selected]="one.value === remedy()">{{ one.name }}</option>
                   }
                 </select>
-                <label for="by">Decided by</label>
-                <select id="by" class="form-select" (change)="by.set(textOf($event))">
+                <label for="decide-by">Decided by</label>
+                <select id="decide-by" class="form-select" (change)="by.set(textOf($event))">
                   @for (one of deciders; track one.value) {
                     <option [value]="one.value" [selected]="one.value === by()">{{ one.name }}</option>
                   }
@@ -94,25 +94,25 @@ const options = <K extends string>(names: Readonly<Record<K, string>>) =>
                     <a [href]="'/api/trees/' + treeId + '/claim.pdf'" target="_blank">Sheet for the claim, PDF</a>
                   }
                 </p>
-                <label for="from">From</label>
-                <select id="from" class="form-select" (change)="from.set(textOf($event))">
+                <label for="decide-from">From</label>
+                <select id="decide-from" class="form-select" (change)="from.set(textOf($event))">
                   @for (one of claimed; track one.value) {
                     <option [value]="one.value" [selected]="one.value === from()">{{ one.name }}</option>
                   }
                 </select>
               }
               @case ('pest_told') {
-                <label for="pest">Pest</label>
+                <label for="decide-pest">Pest</label>
                 <input
-                  id="pest"
+                  id="decide-pest"
                   class="form-control"
                   maxlength="120"
                   [value]="pest()"
                   (input)="pest.set(textOf($event))"
                 />
-                <label for="told">Who was told</label>
+                <label for="decide-told">Who was told</label>
                 <input
-                  id="told"
+                  id="decide-told"
                   class="form-control"
                   maxlength="120"
                   [value]="who()"
@@ -120,14 +120,14 @@ const options = <K extends string>(names: Readonly<Record<K, string>>) =>
                 />
               }
               @case ('removal') {
-                <label for="why">Why</label>
-                <select id="why" class="form-select" (change)="why.set(textOf($event))">
+                <label for="decide-why">Why</label>
+                <select id="decide-why" class="form-select" (change)="why.set(textOf($event))">
                   @for (one of whys; track one.value) {
                     <option [value]="one.value" [selected]="one.value === why()">{{ one.name }}</option>
                   }
                 </select>
-                <label for="stump">Stump</label>
-                <select id="stump" class="form-select" (change)="stump.set(textOf($event))">
+                <label for="decide-stump">Stump</label>
+                <select id="decide-stump" class="form-select" (change)="stump.set(textOf($event))">
                   @for (one of stumps; track one.value) {
                     <option [value]="one.value" [selected]="one.value === stump()">{{ one.name }}</option>
                   }
@@ -143,9 +143,9 @@ const options = <K extends string>(names: Readonly<Record<K, string>>) =>
               }
             }
             @if (now !== 'pest_told') {
-              <label for="words">{{ now === 'declined' || now === 'claim' ? 'Why' : 'Note' }}</label>
+              <label for="decide-words">{{ now === 'declined' || now === 'claim' ? 'Why' : 'Note' }}</label>
               <textarea
-                id="words"
+                id="decide-words"
                 class="form-control"
                 rows="2"
                 maxlength="300"

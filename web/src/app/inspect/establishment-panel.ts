@@ -41,9 +41,9 @@ const marks = {
         </ul>
         @if (!now.signedOn && mayAct()) {
           @if (now.lacks > 0) {
-            <label for="why">Why it counts as established all the same</label>
+            <label for="established-why">Why it counts as established all the same</label>
             <input
-              id="why"
+              id="established-why"
               class="form-control"
               maxlength="300"
               [value]="reason()"
