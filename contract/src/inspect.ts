@@ -1,3 +1,4 @@
+import { cohortMeasures, stockKinds } from '@sombra/core';
 import * as z from 'zod';
 
 /** How the trees of a season of planting come along; a season goes from July of its year to June. */
@@ -13,3 +14,22 @@ export const establishingSeasonSchema = z.object({
 });
 export type EstablishingSeason = z.infer<typeof establishingSeasonSchema>;
 export const establishingSchema = z.array(establishingSeasonSchema);
+
+/** A tree beside the others of its species, season of planting and stock. */
+export const cohortSchema = z.object({
+  species: z.string().nullable(),
+  season: z.int(),
+  stockKind: z.enum(stockKinds).nullable(),
+  others: z.int(),
+  /** Of the others, how many ask for something. */
+  troubled: z.int(),
+  measures: z.array(
+    z.object({
+      measure: z.enum(cohortMeasures),
+      /** Its own at its last look, or today by its balance. */
+      own: z.number(),
+      values: z.array(z.number()),
+    }),
+  ),
+});
+export type Cohort = z.infer<typeof cohortSchema>;

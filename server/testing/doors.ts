@@ -49,6 +49,7 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'GET /api/trees/:id': 'see',
   'GET /api/trees/:id/referral.pdf': 'see',
   'GET /api/trees/:id/claim.pdf': 'see',
+  'GET /api/trees/:id/cohort': 'see',
   'GET /api/establishing': 'see',
   'GET /api/remedies': 'see',
   'GET /api/remedies/sheet.pdf': 'see',

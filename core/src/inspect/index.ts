@@ -1,3 +1,4 @@
+export * from './cohort';
 export * from './earthwork';
 export * from './finding';
 export { shootsAreShort, signTable, waitedForMonths } from './judge-tree';

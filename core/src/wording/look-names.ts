@@ -3,6 +3,7 @@ import type {
   BarkState,
   Cause,
   CheckCode,
+  CohortMeasure,
   CutTool,
   Evidence,
   GuardState,
@@ -198,6 +199,14 @@ export const workNeedNames: Readonly<Record<WorkNeed, string>> = {
   mulchL: 'mulch',
   soilL: 'soil',
   trees: 'trees',
+};
+
+export const cohortMeasureNames: Readonly<Record<CohortMeasure, string>> = {
+  shootMm: 'Shoots this year',
+  diebackPct: 'Crown dead',
+  flareDepthMm: 'Flare below the surface',
+  mulchDepthMm: 'Mulch',
+  waterShare: 'Water in the ball',
 };
 
 /** What a tap says was seen once a remedy was carried out. */

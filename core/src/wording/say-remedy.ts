@@ -172,7 +172,7 @@ const saidOf: Readonly<Record<RemedyCode, Omit<RemedyWords, 'who'>>> = {
   },
   fence_roots: {
     act: 'Fence the root zone',
-    how: 'Keep feet, machines and stores off the roots with a fence, and mulch inside it.',
+    how: 'Keep feet, machines and stores off the roots with a fence out to the drip line, and no nearer than twelve times the trunk’s thickness; mulch inside it, and tell whoever works there.',
     caution: 'No digging without a valid utility ticket.',
   },
   take_things_off: {

@@ -16,6 +16,7 @@ import { forAct, userOf } from '../platform/sessions';
 import { programmeToday } from '../programme/today';
 import type { RoundSeeker } from '../water/rounds-service';
 import { giveLooks, planLooks, worthCsv, worthList } from './looks-service';
+import { cohortOfTree } from './cohort-service';
 import { establishingSeasons } from './establishing-repository';
 import { remediesPdf } from './remedies-pdf';
 import { giveWork, workList, workSheet } from './remedies-service';
@@ -36,6 +37,9 @@ export function inspectRoutes(db: Knex, storageFolder: string, seeker: RoundSeek
     const claim = await referralOf(db, userOf(request), parse(idSchema, request.params).id, storageFolder);
     response.type('application/pdf');
     claimPdf(claim).pipe(response);
+  });
+  router.get('/trees/:id/cohort', forAct('see'), async (request, response) => {
+    response.json(await cohortOfTree(db, parse(idSchema, request.params).id));
   });
   router.get('/establishing', forAct('see'), async (_request, response) => {
     response.json(await establishingSeasons(db, await programmeToday(db), mostSeasons));

@@ -33,6 +33,7 @@ import { RecordSender } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
 import { SpotStore } from '../spot/spot-store';
 import { CollarPanel } from '../inspect/collar-panel';
+import { CohortPanel } from '../inspect/cohort-panel';
 import { DecidePanel } from '../inspect/decide-panel';
 import { DiagnosisPanel } from '../inspect/diagnosis-panel';
 import { EstablishmentPanel } from '../inspect/establishment-panel';
@@ -65,6 +66,7 @@ interface Entry {
     SpotHead,
     WaterPanel,
     CollarPanel,
+    CohortPanel,
     DecidePanel,
     DiagnosisPanel,
     EstablishmentPanel,
@@ -132,6 +134,7 @@ interface Entry {
               <s-decide />
               <s-establishment />
               <s-diagnosis />
+              <s-cohort />
               <s-collar />
             }
             <s-water-panel />

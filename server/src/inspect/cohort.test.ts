@@ -1,0 +1,49 @@
+import type { Cohort } from '@sombra/contract';
+import { addDaysTo, seenAsLook } from '@sombra/core';
+import { container, loam, openTestTown, planting, sending, Visitor, type TestTown } from '../../testing/test-town';
+import { programmeToday } from '../programme/today';
+
+let town: TestTown;
+let cora: Visitor;
+let today: string;
+beforeAll(async () => {
+  town = await openTestTown();
+  cora = await Visitor.signedIn(town.url, 'cora');
+  today = await programmeToday(town.db);
+});
+afterAll(() => town.stop());
+
+async function tree(ref: string, species: string, of: { shootMm: number; caliperMm?: number; plantedOn?: string }) {
+  const { spotId, treeId } = await town.addSpot(ref);
+  await town.db('tree').where({ id: treeId }).update({ species });
+  const version = async () => (await cora.spot(spotId)).spot.version;
+  await cora.record(sending(spotId, { kind: 'ground', facts: loam }, await version()));
+  await cora.record(sending(spotId, { kind: 'stock', facts: container }, await version()));
+  await cora.record(sending(spotId, planting(of.plantedOn ?? '2025-01-10')));
+  const facts = seenAsLook({ shootMm: of.shootMm, stake: 'none' }, addDaysTo(today, -3));
+  await cora.record(sending(spotId, { kind: 'inspection', facts }));
+  return treeId;
+}
+const cohort = (treeId: string) => cora.send<Cohort>('GET', `/api/trees/${treeId}/cohort`);
+
+it('holds a tree beside the others of its species, season and stock, without itself', async () => {
+  const own = await tree('Q-0400', 'Celtis australis', { shootMm: 90 });
+  await tree('Q-0401', 'Celtis australis', { shootMm: 200 });
+  await tree('Q-0402', 'Celtis australis', { shootMm: 240 });
+  await tree('Q-0403', 'Tilia tomentosa', { shootMm: 300 });
+  await tree('Q-0404', 'Celtis australis', { shootMm: 310, plantedOn: '2024-01-10' });
+  const { body } = await cohort(own);
+  expect(body).toMatchObject({ species: 'Celtis australis', season: 2024, stockKind: 'container', others: 2 });
+  expect(body.measures.find(({ measure }) => measure === 'shootMm')).toEqual({
+    measure: 'shootMm',
+    own: 90,
+    values: expect.arrayContaining([200, 240]) as number[],
+  });
+  expect(body.measures.map(({ measure }) => measure)).not.toContain('flareDepthMm');
+});
+
+it('is none of a tree that is not planted, or not there', async () => {
+  const { treeId } = await town.addSpot('Q-0410');
+  expect((await cohort(treeId)).status).toBe(400);
+  expect((await cohort('0190a5c2-0000-7000-8000-00000000dead')).status).toBe(404);
+});

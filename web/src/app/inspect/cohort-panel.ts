@@ -1,0 +1,149 @@
+import { HttpClient } from '@angular/common/http';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { cohortSchema, type Cohort } from '@sombra/contract';
+import {
+  cohortMeasureNames,
+  fewestOthers,
+  formatNumber,
+  formatQuantity,
+  standInCohort,
+  stockNames,
+  type CohortMeasure,
+  type CohortStanding,
+} from '@sombra/core';
+import { catchError, map, of, switchMap } from 'rxjs';
+import { SessionService } from '../session/session.service';
+import { SpotStore } from '../spot/spot-store';
+
+const standingWords = { low: 'unusually low', high: 'unusually high', usual: 'as usual', too_few: '' } as const;
+const widthPx = 200;
+
+/** A tree beside the others of its species, season and stock: how unusual it is, and by how many that is said. */
+@Component({
+  selector: 's-cohort',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (shown(); as now) {
+      <section aria-labelledby="cohort">
+        <h2 id="cohort">Beside its cohort</h2>
+        <p class="quiet">{{ now.who }}</p>
+        @if (now.lines.length > 0) {
+          <table class="plain">
+            <tbody>
+              @for (line of now.lines; track line.name) {
+                <tr [class.odd]="line.odd">
+                  <th scope="row">{{ line.name }}</th>
+                  <td class="num">{{ line.own }}</td>
+                  <td>
+                    <svg [attr.viewBox]="'0 0 ' + width + ' 16'" role="img" [attr.aria-label]="line.label">
+                      <line x1="0" y1="8" [attr.x2]="width" y2="8" />
+                      <line class="median" [attr.x1]="line.medianX" [attr.x2]="line.medianX" y1="3" y2="13" />
+                      <circle [attr.cx]="line.ownX" cy="8" r="5" />
+                    </svg>
+                  </td>
+                  <td>{{ line.words }}</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        }
+      </section>
+    }
+  `,
+  styles: `
+    th {
+      font-weight: 400;
+      text-align: left;
+    }
+    svg {
+      width: 12rem;
+      height: 1rem;
+    }
+    line {
+      stroke: var(--line);
+      stroke-width: 2;
+    }
+    .median {
+      stroke: var(--ink);
+    }
+    circle {
+      fill: var(--leaf);
+      stroke: var(--ink);
+    }
+    .odd circle {
+      fill: var(--act);
+    }
+    .odd td:last-child {
+      font-weight: 700;
+    }
+  `,
+})
+export class CohortPanel {
+  protected readonly width = widthPx;
+  private readonly http = inject(HttpClient);
+  private readonly store = inject(SpotStore);
+  private readonly session = inject(SessionService);
+  private readonly treeId = computed(() => (this.store.life()?.planting ? this.store.detail()?.tree?.id : undefined));
+  private readonly cohort = signal<Cohort | null>(null);
+
+  constructor() {
+    toObservable(this.treeId)
+      .pipe(
+        switchMap((treeId) =>
+          treeId === undefined
+            ? of(null)
+            : this.http.get(`/api/trees/${treeId}/cohort`).pipe(
+                map((body) => cohortSchema.parse(body)),
+                // Away, or refused: nothing is compared.
+                catchError(() => of(null)),
+              ),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe((cohort) => this.cohort.set(cohort));
+  }
+
+  protected readonly shown = computed(() => {
+    const cohort = this.cohort();
+    if (!cohort) return null;
+    return {
+      who: whoOf(cohort),
+      lines:
+        cohort.others < fewestOthers
+          ? []
+          : cohort.measures.flatMap(({ measure, own, values }) => {
+              const found = standInCohort(own, values);
+              return found && found.standing !== 'too_few' ? [this.lineOf(measure, found)] : [];
+            }),
+    };
+  });
+
+  private say(measure: CohortMeasure, value: number): string {
+    if (measure === 'waterShare') return `${formatNumber(value * 100, 0)} %`;
+    if (measure === 'diebackPct') return `${formatNumber(value, 0)} %`;
+    return formatQuantity(value, 'lengthMm', this.session.units());
+  }
+
+  private lineOf(measure: CohortMeasure, found: CohortStanding) {
+    const [low, high] = [Math.min(found.least, found.own), Math.max(found.most, found.own)];
+    const x = (value: number) => 6 + (high > low ? (value - low) / (high - low) : 0.5) * (widthPx - 12);
+    const words = `${standingWords[found.standing]}: more than ${formatNumber(found.belowPct, 0)} % of ${found.others}, whose middle is ${this.say(measure, found.medianOfOthers)}`;
+    return {
+      name: cohortMeasureNames[measure],
+      own: this.say(measure, found.own),
+      words,
+      label: `${cohortMeasureNames[measure]} ${this.say(measure, found.own)}, ${words}`,
+      odd: found.standing === 'low' || found.standing === 'high',
+      ownX: x(found.own),
+      medianX: x(found.medianOfOthers),
+    };
+  }
+}
+
+function whoOf({ species, season, stockKind, others, troubled }: Cohort): string {
+  const kind = stockKind ? `, ${stockNames[stockKind]}` : '';
+  const of = `${species ?? 'species not recorded'}, planted ${season}/${String((season + 1) % 100).padStart(2, '0')}${kind}`;
+  if (others < fewestOthers) return `${others} others of ${of}: too few to say what is usual.`;
+  return `${others} others of ${of}; ${troubled} of them ask for something.`;
+}
