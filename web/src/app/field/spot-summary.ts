@@ -90,10 +90,13 @@ import { SpotStore } from '../spot/spot-store';
     }
     .open {
       display: grid;
-      grid-template-columns: 6rem 1fr auto;
+      grid-template-columns: 6rem 1fr;
       gap: 0.75rem;
       padding: 0.5rem 0;
       border-bottom: 1px solid var(--line);
+    }
+    .open s-done-today {
+      grid-column: -2;
     }
     .acts {
       margin: 0.75rem 0 1.25rem;

@@ -12,12 +12,9 @@ import { AssignmentsService } from '../offline/assignments.service';
 import { SessionService } from '../session/session.service';
 import { SpotListService } from '../spot/spot-list.service';
 import { readProblem, sayProblem } from '../ui/problem';
-import { sayDay } from '../ui/say-date';
+import { sayDay, sayHours } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { LooksService } from './looks.service';
-
-const hours = (minutes: number): string =>
-  `${Math.floor(minutes / 60)} h ${String(Math.round(minutes % 60)).padStart(2, '0')}`;
 
 /** Looks that are due or in doubt, by the loss each avoids; divided among inspectors for an afternoon, and given out. */
 @Component({
@@ -81,7 +78,7 @@ export class LooksPage {
       })),
       rounds: rounds.map((round) => ({
         ...round,
-        words: `${round.stops.length} looks, ${hours(round.minutes)}, walking ${this.far(round.walkM)}, worth ${this.worth(round.value)}`,
+        words: `${round.stops.length} looks, ${sayHours(round.minutes)}, walking ${this.far(round.walkM)}, worth ${this.worth(round.value)}`,
       })),
     };
   });

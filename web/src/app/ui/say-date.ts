@@ -9,6 +9,12 @@ export const sayDay = (isoDate: string): string => (isoDate ? format(parseISO(is
 /** `27 Nov 2026, 16:05`, from an instant. */
 export const sayMoment = (instant: string): string => format(parseISO(instant), 'd MMM yyyy, HH:mm');
 
+/** `3 h 05`, of whole minutes. */
+export function sayHours(minutes: number): string {
+  const whole = Math.round(minutes);
+  return `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, '0')}`;
+}
+
 /** `14 days late`, `today`, `in 3 days`. */
 export function sayLateness(daysLate: number): string {
   if (daysLate === 0) return 'today';

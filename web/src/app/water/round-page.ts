@@ -8,14 +8,11 @@ import { textOf } from '../fields/event-values';
 import { AssignmentsService } from '../offline/assignments.service';
 import { SessionService } from '../session/session.service';
 import { readProblem, sayProblem } from '../ui/problem';
-import { sayDay } from '../ui/say-date';
+import { sayDay, sayHours } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ToastsService } from '../ui/toasts.service';
 import { leftWhyNames, roundStateNames, stopStateNames } from './round-words';
 import { RoundsService } from './rounds.service';
-
-const hours = (minutes: number): string =>
-  `${Math.floor(minutes / 60)} h ${String(Math.round(minutes % 60)).padStart(2, '0')}`;
 
 /** One round: each truck's stops in order with their doses, what is left and why; given out, then followed stop by stop. */
 @Component({
@@ -64,7 +61,7 @@ export class RoundPage {
         let order = 0;
         return {
           ...truck,
-          words: `${stops} trees, ${this.litres(truck.litres)}, ${hours(truck.minutes)} of ${hours(truck.shiftMinutes)}, ${this.far(truck.driveM)}`,
+          words: `${stops} trees, ${this.litres(truck.litres)}, ${sayHours(truck.minutes)} of ${sayHours(truck.shiftMinutes)}, ${this.far(truck.driveM)}`,
           who: round.given.find(({ truckId }) => truckId === truck.truckId)?.userName ?? null,
           steps: truck.steps.map((step, key) => {
             if (step.kind === 'fill') {

@@ -1,0 +1,17 @@
+import { sayHours, sayLateness } from './say-date';
+
+it.each([
+  [0, '0 h 00'],
+  [65, '1 h 05'],
+  [119.4, '1 h 59'],
+  [179.6, '3 h 00'],
+])('%d minutes are %s', (minutes, said) => {
+  expect(sayHours(minutes)).toBe(said);
+});
+it.each([
+  [0, 'today'],
+  [1, '1 day late'],
+  [-3, 'in 3 days'],
+])('%d days late is %s', (days, said) => {
+  expect(sayLateness(days)).toBe(said);
+});
