@@ -22,7 +22,7 @@ export const lifeSentences: Sentences<LifeReasonFacts> = {
   roots_next_season: (f) =>
     `Some of them were cut on ${sayIsoDay(f.cutOn)}; the rest waits ${months(f.months)}, so that the tree is not cut at twice in a season.`,
   established_floor: (f, s) =>
-    `Not before ${sayIsoDay(f.on)}: ${s.n(f.monthsPer25Mm, 1)} months for each 25 mm of ${s.mm(f.caliperMm)} caliper. A floor, never a proof.`,
+    `Not before ${sayIsoDay(f.on)}: ${s.n(f.monthsPer25Mm, Number.isInteger(f.monthsPer25Mm) ? 0 : 1)} months for each 25 mm of ${s.mm(f.caliperMm)} caliper. A floor, never a proof.`,
   established_caliper_unknown: () => 'Its caliper at planting is not known, so neither is how long it needs.',
   established_growth: (f, s) =>
     `Shoots ${s.mm(f.shootMm)} after ${s.mm(f.beforeMm)} the year before, seen ${sayIsoDay(f.on)}; from ${s.pct(f.sharePct)} of them on it grows as usual, after its first year.`,

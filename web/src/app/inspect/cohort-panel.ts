@@ -29,36 +29,35 @@ const widthPx = 200;
         <h2 id="cohort">Beside its cohort</h2>
         <p class="quiet">{{ now.who }}</p>
         @if (now.lines.length > 0) {
-          <table class="plain">
-            <tbody>
-              @for (line of now.lines; track line.name) {
-                <tr [class.odd]="line.odd">
-                  <th scope="row">{{ line.name }}</th>
-                  <td class="num">{{ line.own }}</td>
-                  <td>
-                    <svg [attr.viewBox]="'0 0 ' + width + ' 16'" role="img" [attr.aria-label]="line.label">
-                      <line x1="0" y1="8" [attr.x2]="width" y2="8" />
-                      <line class="median" [attr.x1]="line.medianX" [attr.x2]="line.medianX" y1="3" y2="13" />
-                      <circle [attr.cx]="line.ownX" cy="8" r="5" />
-                    </svg>
-                  </td>
-                  <td>{{ line.words }}</td>
-                </tr>
-              }
-            </tbody>
-          </table>
+          <ul>
+            @for (line of now.lines; track line.name) {
+              <li [class.odd]="line.odd">
+                <b>{{ line.name }} {{ line.own }},</b> {{ line.words }}.
+                <svg [attr.viewBox]="'0 0 ' + width + ' 16'" role="img" [attr.aria-label]="line.label">
+                  <line x1="0" y1="8" [attr.x2]="width" y2="8" />
+                  <line class="median" [attr.x1]="line.medianX" [attr.x2]="line.medianX" y1="3" y2="13" />
+                  <circle [attr.cx]="line.ownX" cy="8" r="5" />
+                </svg>
+              </li>
+            }
+          </ul>
         }
       </section>
     }
   `,
   styles: `
-    th {
-      font-weight: 400;
-      text-align: left;
+    ul {
+      list-style: none;
+      padding: 0;
+    }
+    li {
+      padding: 0.3rem 0;
     }
     svg {
-      width: 12rem;
-      height: 1rem;
+      display: block;
+      width: 100%;
+      max-width: 20rem;
+      height: 1.2rem;
     }
     line {
       stroke: var(--line);
@@ -73,9 +72,6 @@ const widthPx = 200;
     }
     .odd circle {
       fill: var(--act);
-    }
-    .odd td:last-child {
-      font-weight: 700;
     }
   `,
 })

@@ -251,14 +251,16 @@ export class TreePage {
     const verdict = life?.inspections.find((look) => look.record.id === record.id)?.verdict;
     const judgement = life?.planting?.record.id === record.id ? life.planting.judgement : undefined;
     const sortDay = happenedOn(record) ?? record.recordedAt.slice(0, 10);
-    const dates = ['plantedOn', 'inspectedOn', 'doneOn', 'movedOn'];
     return {
       id: record.id,
       sortDay,
       day: sayDay(sortDay),
       name: recordTable[record.kind].name,
       by: record.recordedBy,
-      facts: sayFacts(record.facts, this.session.units()).filter(({ key }) => !dates.includes(key)),
+      facts: sayFacts(record.facts, this.session.units()).filter(
+        // Its day stands beside it.
+        ({ key }) => key !== recordTable[record.kind].day,
+      ),
       findings: verdict?.findings ?? judgement?.findings ?? [],
       level: verdict?.level ?? judgement?.level ?? null,
       corrected: corrected.has(record.id),
