@@ -1,6 +1,7 @@
 import type { Cohort } from '@sombra/contract';
-import { addDaysTo, seenAsLook } from '@sombra/core';
-import { container, loam, openTestTown, planting, sending, Visitor, type TestTown } from '../../testing/test-town';
+import { addDaysTo } from '@sombra/core';
+import { plantedTree } from '../../testing/planted-tree';
+import { openTestTown, Visitor, type TestTown } from '../../testing/test-town';
 import { programmeToday } from '../programme/today';
 
 let town: TestTown;
@@ -13,15 +14,10 @@ beforeAll(async () => {
 });
 afterAll(() => town.stop());
 
-async function tree(ref: string, species: string, of: { shootMm: number; caliperMm?: number; plantedOn?: string }) {
-  const { spotId, treeId } = await town.addSpot(ref);
+async function tree(ref: string, species: string, of: { shootMm: number; plantedOn?: string }): Promise<string> {
+  const look = { on: addDaysTo(today, -3), seen: { shootMm: of.shootMm, stake: 'none' } } as const;
+  const { treeId } = await plantedTree(town, cora, { ref, plantedOn: of.plantedOn ?? '2025-01-10', look });
   await town.db('tree').where({ id: treeId }).update({ species });
-  const version = async () => (await cora.spot(spotId)).spot.version;
-  await cora.record(sending(spotId, { kind: 'ground', facts: loam }, await version()));
-  await cora.record(sending(spotId, { kind: 'stock', facts: container }, await version()));
-  await cora.record(sending(spotId, planting(of.plantedOn ?? '2025-01-10')));
-  const facts = seenAsLook({ shootMm: of.shootMm, stake: 'none' }, addDaysTo(today, -3));
-  await cora.record(sending(spotId, { kind: 'inspection', facts }));
   return treeId;
 }
 const cohort = (treeId: string) => cora.send<Cohort>('GET', `/api/trees/${treeId}/cohort`);

@@ -1,7 +1,8 @@
 import type { EstablishingSeason, SpotLine } from '@sombra/contract';
-import { addDaysTo, seenAsLook, type RemedySeen } from '@sombra/core';
+import { addDaysTo, type RemedySeen } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
-import { container, loam, openTestTown, planting, sending, Visitor, type TestTown } from '../../testing/test-town';
+import { plantedTree } from '../../testing/planted-tree';
+import { openTestTown, sending, Visitor, type TestTown } from '../../testing/test-town';
 import { tellEstablished } from '../care/reminding-service';
 import { programmeToday } from '../programme/today';
 
@@ -19,18 +20,10 @@ const clean: RemedySeen = {
   ...{ alive: 'green', signs: [], shootMm: 300, shootBeforeMm: 300, stake: 'none', rocks: 'firm' },
   ...{ mulchContact: 'clear', mulchDepthMm: 70, flareDepthMm: 0, probe: 'moist' },
 };
-async function tree(ref: string, seen: RemedySeen | null, plantedDaysAgo = 800): Promise<string> {
-  const { spotId } = await town.addSpot(ref);
-  const version = async () => (await cora.spot(spotId)).spot.version;
-  await cora.record(sending(spotId, { kind: 'ground', facts: loam }, await version()));
-  await cora.record(sending(spotId, { kind: 'stock', facts: container }, await version()));
-  await cora.record(sending(spotId, planting(addDaysTo(today, -plantedDaysAgo))));
-  if (seen) {
-    const facts = seenAsLook(seen, addDaysTo(today, -10));
-    expect((await cora.record(sending(spotId, { kind: 'inspection', facts }))).status).toBe(201);
-  }
-  return spotId;
-}
+const tree = async (ref: string, seen: RemedySeen | null, plantedDaysAgo = 800): Promise<string> => {
+  const look = seen ? { on: addDaysTo(today, -10), seen } : undefined;
+  return (await plantedTree(town, cora, { ref, plantedOn: addDaysTo(today, -plantedDaysAgo), look })).spotId;
+};
 const signing = (spotId: string, reason = '') =>
   sending(spotId, { kind: 'signed_off', facts: { signedOn: today, reason } });
 const listed = async (comes: string): Promise<string[]> =>

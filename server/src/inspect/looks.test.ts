@@ -1,7 +1,8 @@
 import type { Assignment, SeekLooksProgress, WorthList } from '@sombra/contract';
-import { addDaysTo, seenAsLook, type RemedySeen } from '@sombra/core';
+import { addDaysTo, type RemedySeen } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
-import { container, loam, openTestTown, planting, sending, Visitor, type TestTown } from '../../testing/test-town';
+import { plantedTree } from '../../testing/planted-tree';
+import { openTestTown, Visitor, type TestTown } from '../../testing/test-town';
 import { fieldPeople } from '../assignments/service';
 import { keepHours, keepStation } from '../weather/repository';
 import { programmeToday } from '../programme/today';
@@ -24,15 +25,8 @@ beforeAll(async () => {
 afterAll(() => town.stop());
 
 async function tree(ref: string, seen: RemedySeen | null, lookedDaysAgo: number): Promise<void> {
-  const { spotId } = await town.addSpot(ref);
-  spots.set(ref, spotId);
-  const version = async () => (await cora.spot(spotId)).spot.version;
-  await cora.record(sending(spotId, { kind: 'ground', facts: loam }, await version()));
-  await cora.record(sending(spotId, { kind: 'stock', facts: container }, await version()));
-  await cora.record(sending(spotId, planting(addDaysTo(today, -420))));
-  if (!seen) return;
-  const facts = seenAsLook(seen, addDaysTo(today, -lookedDaysAgo));
-  await cora.record(sending(spotId, { kind: 'inspection', facts }));
+  const look = seen ? { on: addDaysTo(today, -lookedDaysAgo), seen } : undefined;
+  spots.set(ref, (await plantedTree(town, cora, { ref, plantedOn: addDaysTo(today, -420), look })).spotId);
 }
 const worth = async (query = '') => (await cora.send<WorthList>('GET', `/api/looks${query}`)).body;
 const plan = async (body: object): Promise<SeekLooksProgress[]> => {

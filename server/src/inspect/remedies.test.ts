@@ -1,8 +1,9 @@
 import type { Assignment, WorkList } from '@sombra/contract';
-import { addDaysTo, seenAsLook, type RemedySeen } from '@sombra/core';
+import { addDaysTo, type RemedySeen } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { pdfText } from '../../testing/pdf-text';
-import { container, loam, openTestTown, planting, sending, Visitor, type TestTown } from '../../testing/test-town';
+import { plantedTree } from '../../testing/planted-tree';
+import { openTestTown, Visitor, type TestTown } from '../../testing/test-town';
 import { fieldPeople } from '../assignments/service';
 import { programmeToday } from '../programme/today';
 
@@ -21,13 +22,8 @@ beforeAll(async () => {
 afterAll(() => town.stop());
 
 async function tree(ref: string, seen: RemedySeen): Promise<void> {
-  const { spotId } = await town.addSpot(ref);
-  spots.set(ref, spotId);
-  const version = async () => (await cora.spot(spotId)).spot.version;
-  await cora.record(sending(spotId, { kind: 'ground', facts: loam }, await version()));
-  await cora.record(sending(spotId, { kind: 'stock', facts: container }, await version()));
-  await cora.record(sending(spotId, planting(addDaysTo(today, -200))));
-  await cora.record(sending(spotId, { kind: 'inspection', facts: seenAsLook(seen, addDaysTo(today, -3)) }));
+  const look = { on: addDaysTo(today, -3), seen };
+  spots.set(ref, (await plantedTree(town, cora, { ref, plantedOn: addDaysTo(today, -200), look })).spotId);
 }
 const list = async (query = '') => (await cora.send<WorkList>('GET', `/api/remedies${query}`)).body;
 const place = async (): Promise<string> => (await list()).batches[0]?.place ?? '';

@@ -1,6 +1,7 @@
 import type { SpotLine } from '@sombra/contract';
 import { addDaysTo } from '@sombra/core';
-import { container, loam, openTestTown, planting, sending, Visitor, type TestTown } from '../../testing/test-town';
+import { plantedTree } from '../../testing/planted-tree';
+import { container, openTestTown, sending, Visitor, type TestTown } from '../../testing/test-town';
 import { programmeToday } from '../programme/today';
 
 let town: TestTown;
@@ -13,14 +14,8 @@ beforeAll(async () => {
 });
 afterAll(() => town.stop());
 
-async function tree(ref: string): Promise<string> {
-  const { spotId } = await town.addSpot(ref);
-  const version = async () => (await cora.spot(spotId)).spot.version;
-  await cora.record(sending(spotId, { kind: 'ground', facts: loam }, await version()));
-  await cora.record(sending(spotId, { kind: 'stock', facts: container }, await version()));
-  await cora.record(sending(spotId, planting(addDaysTo(today, -100))));
-  return spotId;
-}
+const tree = async (ref: string): Promise<string> =>
+  (await plantedTree(town, cora, { ref, plantedOn: addDaysTo(today, -100) })).spotId;
 const removal = (spotId: string) =>
   sending(spotId, {
     kind: 'removal',
