@@ -2,6 +2,7 @@
 import { cards } from './cards.mjs';
 import { field } from './field.mjs';
 import { list } from './list.mjs';
+import { looks } from './looks.mjs';
 import { map } from './map.mjs';
 import { openRig, whenStarted } from './rig.mjs';
 import { doors } from './run.mjs';
@@ -16,6 +17,7 @@ async function all(rig) {
   await rounds({ cases: 1, smallStops: 4, tries: 500, stops: 12, large: 500, referenceS: 0.05, ringStops: 6 });
   await doors(rig, { runs: 2, rows: 50 });
   await map(rig, { perZoom: 2, pages: 2 });
+  await looks(rig, { runs: 2 });
   await list(rig, { spots: 6, kinds: 8 });
   await cards(rig, { count: 10 });
   await screen(rig, { moves: 5 });

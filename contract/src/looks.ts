@@ -34,6 +34,8 @@ export type LookLine = z.infer<typeof lookLineSchema>;
 export const worthListSchema = z.object({
   lines: z.array(lookLineSchema),
   total: z.int(),
+  /** There are more: those found worst, and longest past their time, were weighed. */
+  more: z.boolean(),
   value: z.number(),
   currency: z.string(),
 });

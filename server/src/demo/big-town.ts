@@ -122,9 +122,9 @@ const copies = [
      select gen_random_uuid(), r.kind, c.id, case when r.kind = 'ground' then null else c.tree_id end,
        r.facts, r.recorded_at, r.recorded_at, 'Demo region', 'demo'
      from copied c join pattern_record r using (n)`,
-  `insert into spot_period (spot_id, from_day, until_day, stage, level, planted_on, probe, next_look_on,
+  `insert into spot_period (spot_id, from_day, until_day, stage, level, planted_on, probe, next_look_on, established_on, looked_on,
        decisions, due_on, crown_m, lng, lat)
-     select c.id, p.from_day, p.until_day, p.stage, p.level, p.planted_on, p.probe, p.next_look_on,
+     select c.id, p.from_day, p.until_day, p.stage, p.level, p.planted_on, p.probe, p.next_look_on, p.established_on, p.looked_on,
        p.decisions, p.due_on, p.crown_m, c.lng, c.lat
      from copied c join pattern_period p using (n)`,
   `insert into decision (spot_id, place_id, from_day, until_day, position, tree_id, kind, stage, level, due_on,

@@ -41,24 +41,17 @@ export async function looksAsked(db: Db, asked: LooksAsked): Promise<LookRow[]> 
     .join('tree', (on) => on.on('tree.spot_id', 'period.spot_id').andOn('tree.standing', db.raw('true')))
     .whereNull('period.until_day')
     .whereNotNull('period.planted_on')
-    .groupByRaw(`tree.species, ${season}`)
+    .groupByRaw(`coalesce(tree.species, ''), ${season}`)
     .select(
-      'tree.species',
+      db.raw(`coalesce(tree.species, '') as species`),
       db.raw(`${season} as season`),
       db.raw('count(*)::int as trees'),
       db.raw(`count(*) filter (where period.level in ('act', 'urgent'))::int as troubled`),
     );
-  const query = db('spot_period as period')
-    .join('spot', 'spot.id', 'period.spot_id')
-    .join('place', 'place.id', 'spot.place_id')
-    .join('tree', (on) => on.on('tree.spot_id', 'period.spot_id').andOn('tree.standing', db.raw('true')))
+  const asks = db('spot_period as period')
     .leftJoin('tree_water as water', 'water.spot_id', 'period.spot_id')
-    .join(cohorts.as('cohort'), (on) =>
-      on.on(db.raw('cohort.species is not distinct from tree.species')).andOn(db.raw(`cohort.season = ${season}`)),
-    )
     .whereNull('period.until_day')
     .whereNotNull('period.planted_on')
-    .whereNull('spot.withdrawn_on')
     .where((any) => {
       void any
         .where('period.next_look_on', '<=', dueBy)
@@ -75,25 +68,37 @@ export async function looksAsked(db: Db, asked: LooksAsked): Promise<LookRow[]> 
       }
     })
     .orderByRaw(
-      `array_position(array['urgent', 'act', 'watch', 'good'], period.level), period.next_look_on nulls last, spot.ref`,
+      `array_position(array['urgent', 'act', 'watch', 'good'], period.level), period.next_look_on nulls last, period.spot_id`,
     )
-    .limit(most);
-  if (place !== undefined) void query.where('place.name', place);
-  return query.select<LookRow[]>(
-    'period.spot_id as spotId',
-    'tree.id as treeId',
-    'spot.ref',
-    'place.name as place',
-    'tree.species',
-    db.raw('array[period.lng, period.lat] as position'),
-    'period.level',
-    'period.planted_on as plantedOn',
-    'period.looked_on as lookedOn',
-    'period.next_look_on as dueOn',
-    'water.next',
-    'cohort.trees',
-    'cohort.troubled',
-  );
+    .limit(most)
+    .select('period.*', 'water.next');
+  if (place !== undefined) {
+    const there = db('spot').join('place', 'place.id', 'spot.place_id').where('place.name', place).select('spot.id');
+    void asks.whereIn('period.spot_id', there);
+  }
+  return db
+    .from(asks.as('period'))
+    .join('spot', 'spot.id', 'period.spot_id')
+    .join('place', 'place.id', 'spot.place_id')
+    .join('tree', (on) => on.on('tree.spot_id', 'period.spot_id').andOn('tree.standing', db.raw('true')))
+    .join(cohorts.as('cohort'), (on) =>
+      on.on(db.raw(`cohort.species = coalesce(tree.species, '')`)).andOn(db.raw(`cohort.season = ${season}`)),
+    )
+    .select<LookRow[]>(
+      'period.spot_id as spotId',
+      'tree.id as treeId',
+      'spot.ref',
+      'place.name as place',
+      'tree.species',
+      db.raw('array[period.lng, period.lat] as position'),
+      'period.level',
+      'period.planted_on as plantedOn',
+      'period.looked_on as lookedOn',
+      'period.next_look_on as dueOn',
+      'period.next',
+      'cohort.trees',
+      'cohort.troubled',
+    );
 }
 
 /** The last day since one on which any station measured a gust of so much, and how strong it was. */

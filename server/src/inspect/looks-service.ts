@@ -87,7 +87,8 @@ const sumOf = (lines: readonly LookLine[]): number => lines.reduce((sum, { value
 /** Looks by what they are worth, the most valuable first. */
 export async function worthList(db: Db, query: WorthQuery): Promise<WorthList> {
   const { lines, currency } = await worthOf(db, query, await programmeToday(db));
-  return { lines: lines.slice(0, mostListed), total: lines.length, value: sumOf(lines), currency };
+  const more = lines.length >= mostWeighed;
+  return { lines: lines.slice(0, mostListed), total: lines.length, more, value: sumOf(lines), currency };
 }
 
 const csvHead = ['Number', 'Place', 'Species', 'Last found', 'Look due', 'Worth', 'Because'];

@@ -21,7 +21,8 @@ export function periodsOf(db: Db, filter: SpotFilter, today: IsoDate): Knex.Quer
   if (filter.planted === 'yes') void query.whereNotNull('period.planted_on');
   if (filter.planted === 'no') void query.whereNull('period.planted_on');
   if (filter.comes) {
-    void query.whereNotNull('period.planted_on').whereRaw(`${comesAlong} = ?`, [on, on, on, filter.comes]);
+    void withComing(db, query, on);
+    void query.whereNotNull('period.planted_on').whereRaw(`${comesAlong} = ?`, [on, on, filter.comes]);
   }
   if (filter.season) {
     void query.whereBetween('period.planted_on', [`${filter.season}-07-01`, `${filter.season + 1}-06-30`]);
@@ -34,11 +35,18 @@ export function periodsOf(db: Db, filter: SpotFilter, today: IsoDate): Knex.Quer
   return query;
 }
 
-/** How the planted tree of a `period` comes along on a day, as SQL with the day bound three times. */
+/**
+ * Adds to a query of `period`s, as `coming`, those that wait for somebody's word; then says how each planted tree comes
+ * along on a day, with the day bound twice.
+ */
+export const withComing = (db: Db, query: Knex.QueryBuilder, on: IsoDate): Knex.QueryBuilder =>
+  query.leftJoin(
+    db('decision').where({ kind: 'sign_off' }).where('due_on', '<=', on).select('spot_id', 'from_day').as('coming'),
+    (join) => join.on('coming.spot_id', 'period.spot_id').andOn('coming.from_day', 'period.from_day'),
+  );
 export const comesAlong = `case
   when period.established_on <= ?::date then 'established'
-  when exists (select from decision asked where asked.spot_id = period.spot_id and asked.from_day = period.from_day
-    and asked.kind = 'sign_off' and asked.due_on <= ?::date) then 'ready'
+  when coming.spot_id is not null then 'ready'
   when period.level in ('act', 'urgent') or period.next_look_on < ?::date - 30 then 'hangs'
   else 'on_the_way' end`;
 

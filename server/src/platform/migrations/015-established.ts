@@ -7,6 +7,7 @@ export const established = {
     await db.raw(`
       alter table spot_period add column established_on date;
       alter table spot_period add column looked_on date;
+      create index decision_sign_off on decision (spot_id, from_day) include (due_on) where kind = 'sign_off';
       create index spot_period_planted on spot_period (planted_on) where until_day is null;
       -- Somebody is sent out to carry out remedies as well.
       alter table assignment drop constraint assignment_kind_check;

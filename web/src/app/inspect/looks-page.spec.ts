@@ -29,7 +29,7 @@ async function show(address = '/looks'): Promise<void> {
   }
   for (const call of rig.http.match('/api/assignments/people')) call.flush(people);
   for (const call of listed()) {
-    call.flush({ lines: [line(1, 24.4), line(2, 8)], total: 2, value: 32.4, currency: 'EUR' });
+    call.flush({ lines: [line(1, 24.4), line(2, 8)], total: 2, more: false, value: 32.4, currency: 'EUR' });
   }
   await rig.settle();
 }
