@@ -34,6 +34,9 @@ it('asks for the word of a person once all is shown, and counts each season as i
   const hangs = await tree('Q-0802', { ...clean, mulchContact: 'heaped' });
   const unseen = await tree('Q-0803', null, 10);
   expect(await listed('ready')).toEqual([ready]);
+  // Nobody is late with it.
+  const late = (await cora.send<{ lines: SpotLine[] }>('GET', '/api/spots?due=late')).body.lines;
+  expect(late.map(({ spotId }) => spotId)).not.toContain(ready);
   expect(await listed('hangs')).toEqual([hangs]);
   expect(await listed('on_the_way')).toContain(unseen);
   const seasons = async () => (await cora.send<EstablishingSeason[]>('GET', '/api/establishing')).body;

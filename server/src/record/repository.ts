@@ -202,7 +202,9 @@ function spanOf({ id, withdrawnOn }: SpotGround, { fromDay, untilDay }: SpotPeri
 
 export function periodRow(spot: SpotGround, period: SpotPeriod): PeriodRow {
   const { life, position, plantedOn, establishedOn, lookedOn, probe, crownM } = period;
-  const last = life.decisions.map(({ dueOn }) => dueOn).filter((day) => day !== null);
+  // A word that nobody has given yet presses nobody: it makes no tree late.
+  const pressing = life.decisions.filter(({ kind }) => kind !== 'sign_off');
+  const last = pressing.map(({ dueOn }) => dueOn).filter((day) => day !== null);
   return {
     ...spanOf(spot, period),
     stage: life.stage,
