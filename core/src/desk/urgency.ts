@@ -1,5 +1,5 @@
 import { daysBetween, type IsoDate } from '../calendar';
-import { lapses, type Decision, type DecisionKind } from '../record';
+import { hasLapsed, type Decision, type DecisionKind } from '../record';
 import type { Level } from '../reason';
 
 /** How decisions are ranked: data a programme may change. Points run from 0 to 100. */
@@ -50,7 +50,7 @@ export interface Ranked<D extends Decision> {
 /** Whether a decision belongs on the desk at a date. */
 export function isDue(decision: Decision, today: IsoDate, rules: UrgencyRules = defaultUrgency): boolean {
   if (decision.dueOn === null) return true;
-  if (lapses(decision.kind) && decision.dueOn < today) return false;
+  if (hasLapsed(decision, today)) return false;
   return daysBetween(today, decision.dueOn) <= rules.showDaysAhead[decision.kind];
 }
 

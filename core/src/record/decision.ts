@@ -31,9 +31,6 @@ export const isOfTree = (kind: DecisionKind): boolean =>
   kind === 'sign_off' ||
   kind === 'claim';
 
-/** Nobody is asked any more once its last day is over. */
-export const lapses = (kind: DecisionKind): boolean => kind === 'claim';
-
 /** Something a person has to settle about one spot or its tree. */
 export interface Decision {
   readonly kind: DecisionKind;
@@ -44,3 +41,12 @@ export interface Decision {
   readonly remedy: RemedyCode | null;
   readonly because: readonly Reason[];
 }
+
+/** Nobody is asked any more once its last day is over. */
+export const lapses = (kind: DecisionKind): boolean => kind === 'claim';
+/** Whether that is so on a day. */
+export const hasLapsed = ({ kind, dueOn }: Pick<Decision, 'kind' | 'dueOn'>, day: IsoDate): boolean =>
+  lapses(kind) && dueOn !== null && dueOn < day;
+/** Whether a tree is late where its last day has passed: not by what lapses, nor by a word nobody has given yet. */
+export const pressesBy = ({ kind, level }: Pick<Decision, 'kind' | 'level'>): boolean =>
+  level !== 'good' && !lapses(kind);

@@ -112,6 +112,16 @@ describe('root cuts', () => {
       because: { code: 'look_after_remedy', facts: { inDays: 180, remedy: 'stage_root_cuts', doneOn: '2027-06-20' } },
     });
   });
+  it('leave what holds the tree on record, so that the next season is planned with it', () => {
+    const anchors = [0, 120, 240].map((bearingDeg) => ({ bearingDeg, diameterMm: 30 }));
+    const held = lookOn('2027-06-01', { circlingRoots: [pressing(0, 60), pressing(100, 150)], anchors });
+    const { collar } = lived(held, cut([pressing(100, 150)]));
+    expect(collar?.look).toMatchObject({ circlingRoots: [pressing(100, 150)], anchors });
+    // More than a collar is told of: what is seen now goes first.
+    const many = Array.from({ length: 38 }, (_, i) => pressing(i, i + 1));
+    const before = lookOn('2027-06-01', { circlingRoots: [pressing(0, 60)], anchors });
+    expect(lived(before, cut(many)).collar?.look).toMatchObject({ circlingRoots: many, anchors: undefined });
+  });
   it('are not done where as much presses as before', () => {
     expect(open(look, cut([pressing(0, 60), pressing(100, 150)]))).toMatchObject([
       { remedy: 'stage_root_cuts', level: 'act', dueOn: '2027-07-31' },

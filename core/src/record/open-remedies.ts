@@ -4,6 +4,7 @@ import {
   compressedSharePct,
   isPressing,
   judgeInspection,
+  mostRoots,
   remedyDays,
   remedyProofs,
   seenAsLook,
@@ -110,16 +111,20 @@ export function knownLooks(looks: readonly KnownLook[], done: readonly Done[], b
         (look) => before(look) && look.verdict.findings.some((finding) => finding.aspect === aspect),
       );
       const under = known[at];
-      // Of the collar what is seen now is all there is: what was cut away is not added to what is left.
-      const base =
-        under && aspect === 'roots' ? { ...under.facts, circlingRoots: null, anchors: undefined } : under?.facts;
-      const look = base ? { ...base, ...seen } : seenAsLook(seen, facts.doneOn);
+      const look = under ? laidOver(under.facts, seen) : seenAsLook(seen, facts.doneOn);
       const one = { facts: look, verdict: judgeInspection(look, by), recordedAt: under?.recordedAt ?? recordedAt };
       if (under) known[at] = one;
       else known.push(one);
     }
   }
   return known.sort((a, b) => a.facts.inspectedOn.localeCompare(b.facts.inspectedOn));
+}
+
+/** What holds the tree still does, whatever was cut; it is left out only where both are more than a collar is told of. */
+function laidOver(look: Inspection, seen: RemedySeen): Inspection {
+  const all = { ...look, ...seen };
+  const many = (all.circlingRoots ?? []).length + (all.anchors ?? []).length > mostRoots;
+  return many ? { ...look, circlingRoots: null, anchors: undefined, ...seen } : all;
 }
 
 function byAspect(seen: RemedySeen): Map<LookAspect, RemedySeen> {

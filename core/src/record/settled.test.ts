@@ -23,6 +23,11 @@ describe('what somebody’s word settles', () => {
     expect(asked(referred, answer('take_out'))).toEqual(['replace_tree']);
     expect(asked(referred, answer('take_out'), declined('replace_tree', '2026-08-01'))).toEqual([]);
   });
+  it('that it is to go is over once that is told as done, and not by what was done before', () => {
+    const done = (on: string) => rec('remedy', { remedy: 'replace_tree', doneOn: on });
+    expect(asked(referred, answer('take_out'), done('2026-08-01'))).toEqual([]);
+    expect(asked(done('2026-07-10'), referred, answer('take_out'))).toEqual(['replace_tree']);
+  });
   it('an answer from before does not settle what is found later', () => {
     expect(asked(answer('watch', '2026-06-01'), referred)).toEqual(['refer_arborist']);
     expect(

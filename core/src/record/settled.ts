@@ -16,7 +16,7 @@ export function settledRemedies(kept: readonly FieldRecord[]): { remedy: RemedyC
   ];
 }
 
-/** An arborist who says that a tree is to be taken out is heard, until somebody decides otherwise. */
+/** An arborist who says that a tree is to be taken out is heard, until that is told as done or somebody decides otherwise. */
 export function arboristDecision(
   kept: readonly FieldRecord[],
   { practice, since }: { readonly practice: Practice; readonly since: IsoDate },
@@ -24,10 +24,11 @@ export function arboristDecision(
   const answer = ofKind(kept, 'arborist_answer').findLast(({ facts }) => facts.answeredOn >= since)?.facts;
   if (answer?.advice !== 'take_out') return [];
   const { answeredOn, arborist } = answer;
-  const declined = ofKind(kept, 'declined').some(
-    ({ facts }) => facts.remedy === 'replace_tree' && facts.decidedOn >= answeredOn,
-  );
-  if (declined) return [];
+  const ends = [
+    ...ofKind(kept, 'declined').map(({ facts }) => ({ remedy: facts.remedy, on: facts.decidedOn })),
+    ...ofKind(kept, 'remedy').map(({ facts }) => ({ remedy: facts.remedy, on: facts.doneOn })),
+  ];
+  if (ends.some(({ remedy, on }) => remedy === 'replace_tree' && on >= answeredOn)) return [];
   const days = practice.inspection.remedyDaysOf.replace_tree ?? practice.inspection.remedyDays.act;
   return [
     {

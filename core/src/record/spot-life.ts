@@ -83,13 +83,14 @@ export function spotLife(
   const remedies = known
     ? [...openRemedies(known), ...arboristDecision(kept, { practice: care, since: known.plantedOn })]
     : [];
+  const collar = known && collarOf(known);
   const established = known && establishment(known, { kept, stock, practice: care, open: remedies });
   const nextLook =
     known &&
     nextLookOf({
       plantedOn: known.plantedOn,
       last: lastOf(inspections),
-      rootsSeenOn: collarOf(known)?.seenOn ?? null,
+      rootsSeenOn: collar?.seenOn ?? null,
       done,
       practice: care,
       signedOn: established?.signedOn ?? null,
@@ -112,7 +113,6 @@ export function spotLife(
       : preparation(basis, { verdict, choice });
   const level = planting ? worstLevel([...hazards, ...remedies].map((decision) => decision.level)) : 'good';
   const stage = decisions[0]?.stage ?? (planting ? 'inspect' : 'ground');
-  const collar = known ? collarOf(known) : null;
   return {
     ...{ ...basis, stage, verdict, choice, planting, inspections, collar, level, nextLook, decisions },
     establishment: established,

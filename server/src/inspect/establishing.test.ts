@@ -78,3 +78,10 @@ it('tells its keeper once that it needs them no more', async () => {
   const letters = await town.db('mail').where({ to_address: email }).select<{ subject: string }[]>('subject');
   expect(letters.filter(({ subject }) => subject.includes('stands on its own'))).toHaveLength(1);
 });
+
+it('is not made late by a warranty that is over', async () => {
+  await tree('Q-0840', { flareDepthMm: 200 });
+  const [line] = (await cora.send<{ lines: SpotLine[] }>('GET', '/api/spots?ref=Q-0840')).body.lines;
+  // Found ten days ago; an arborist has ninety.
+  expect(line?.dueOn).toBe(addDaysTo(today, 80));
+});

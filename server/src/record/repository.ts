@@ -1,5 +1,6 @@
 import { storedFactsSchemas, type ClockQuestion, type KeptRecord } from '@sombra/contract';
 import {
+  pressesBy,
   recordTable,
   type ClockState,
   type Decision,
@@ -202,9 +203,10 @@ function spanOf({ id, withdrawnOn }: SpotGround, { fromDay, untilDay }: SpotPeri
 
 export function periodRow(spot: SpotGround, period: SpotPeriod): PeriodRow {
   const { life, position, plantedOn, establishedOn, lookedOn, probe, crownM } = period;
-  // A word that nobody has given yet presses nobody: it makes no tree late.
-  const pressing = life.decisions.filter(({ kind }) => kind !== 'sign_off');
-  const last = pressing.map(({ dueOn }) => dueOn).filter((day) => day !== null);
+  const last = life.decisions
+    .filter(pressesBy)
+    .map(({ dueOn }) => dueOn)
+    .filter((day) => day !== null);
   return {
     ...spanOf(spot, period),
     stage: life.stage,

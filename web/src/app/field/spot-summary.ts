@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { decisionNames, remedyWords, sayReason, type Decision, type RemedySeen } from '@sombra/core';
+import { decisionNames, hasLapsed, remedyWords, sayReason, type Decision, type RemedySeen } from '@sombra/core';
 import { collarNow } from '../spot/collar-now';
 import { DoneToday } from '../spot/done-today';
 import { openers } from '../spot/openers';
@@ -119,7 +119,7 @@ export class SpotSummary {
 
   protected readonly open = computed(() =>
     (this.store.life()?.decisions ?? [])
-      .filter(({ kind }) => kind !== 'look')
+      .filter((decision) => decision.kind !== 'look' && !hasLapsed(decision, this.view.on()))
       .map((decision) => ({
         decision,
         title: decision.remedy ? remedyWords[decision.remedy].act : decisionNames[decision.kind],
