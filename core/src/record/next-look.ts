@@ -27,17 +27,17 @@ export function nextLookOf(basis: LookBasis): NextLook | null {
   const planned = last?.verdict.nextLook ?? scheduledLook(plantedOn, plantedOn, practice);
   const next = signedOn !== null && !followsFinding(planned, last?.on ?? null, signedOn) ? null : planned;
   const watched = afterRemedy(basis);
-  if (!watched || !next) return watched ?? (next && booked(next, basis));
+  if (!watched || !next) return watched ?? (next && asBooked(next, basis));
   // The look that was to follow the finding waits for the same thing.
   const same =
     next.because.code === 'look_follow_up' &&
     watched.because.code === 'look_after_remedy' &&
     next.because.facts.remedy === watched.because.facts.remedy;
-  return same || watched.on < next.on ? watched : booked(next, basis);
+  return same || watched.on < next.on ? watched : asBooked(next, basis);
 }
 
 /** What else a look by the calendar waits for: the end of the warranty, roots nobody saw for long. */
-const booked = (next: NextLook, basis: LookBasis): NextLook => withRoots(beforeWarranty(next, basis), basis);
+const asBooked = (next: NextLook, basis: LookBasis): NextLook => withRoots(beforeWarranty(next, basis), basis);
 
 /** So long before a warranty ends, and no other look within the weeks before. Days */
 const [beforeEndDays, seenOfLateDays, afterEndDays] = [30, 45, 45] as const;

@@ -290,10 +290,10 @@ function bookedFromPlanting(
     .map(({ facts }) => facts.doneOn)
     .sort((a, b) => a.localeCompare(b))
     .at(-1);
-  const book = (remedy: RemedyCode, dueOn: IsoDate, reason: Reason): Decision[] =>
+  const book = (remedy: RemedyCode, dueOn: IsoDate, reason: Reason, told = done): Decision[] =>
     remedies.some((open) => open.remedy === remedy)
       ? []
-      : [remedyDecision({ level: 'watch', because: reason, remedy }, dueOn)];
+      : booked(remedyDecision({ level: 'watch', because: reason, remedy }, dueOn), told, by);
   const after = (months: number) => addMonthsTo(plantedOn, Math.round(months));
   const kept = stemRootsKept(stock, practice);
   const months = practice.roots.clearLaterMonths;
@@ -303,22 +303,14 @@ function bookedFromPlanting(
     since: plantedOn,
     fitted: fitted ?? plantedOn,
   });
-  const since = (day: IsoDate) => done.filter(({ facts }) => facts.doneOn >= day);
+  // A fitting that something shows has moved the next one on; of those since, only somebody's word is left.
+  const fittings = done.filter(({ facts }) => facts.doneOn >= (fitted ?? plantedOn) && facts.seen === undefined);
   return [
-    ...(kept ? book('cut_stem_roots', after(months), because('stem_roots_later', { ...kept, months })) : []).flatMap(
-      (one) => booked(one, done, by),
-    ),
+    ...(kept ? book('cut_stem_roots', after(months), because('stem_roots_later', { ...kept, months })) : []),
     ...(laterMonths !== null
       ? book('cut_stubs', after(laterMonths), because('stubs_later', { months: laterMonths }))
-      : []
-    ).flatMap((one) => booked(one, done, by)),
-    ...(guard ? book('refit_guard', guard.dueOn, because('guard_refit', guard.facts)) : []).flatMap((one) =>
-      booked(
-        one,
-        since(fitted ?? plantedOn).filter(({ facts }) => facts.seen === undefined),
-        by,
-      ),
-    ),
+      : []),
+    ...(guard ? book('refit_guard', guard.dueOn, because('guard_refit', guard.facts), fittings) : []),
   ];
 }
 

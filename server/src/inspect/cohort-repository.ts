@@ -1,6 +1,7 @@
 import type { Cohort } from '@sombra/contract';
 import { cohortMeasures, type CohortMeasure, type StockKind } from '@sombra/core';
 import type { Db } from '../platform/db';
+import { plantingSeason } from '../town/filter-repository';
 
 interface MemberRow {
   readonly self: boolean;
@@ -15,7 +16,6 @@ interface MemberRow {
   readonly waterShare: number | null;
 }
 
-const season = (period: string): string => `extract(year from ${period}.planted_on - interval '6 months')::int`;
 const stockOf = (period: string): string => `(select made.facts->>'kind' from field_record made
   where made.spot_id = ${period}.spot_id and made.kind = 'stock' order by made.happened_at desc, made.id desc limit 1)`;
 /** More are not compared: a rank is as good by so many. */
@@ -25,7 +25,7 @@ const most = 2000;
 export async function cohortOf(db: Db, spotId: string): Promise<Cohort | null> {
   const { rows } = await db.raw<{ rows: MemberRow[] }>(
     `with own as (
-       select period.spot_id, tree.species, ${season('period')} as season, ${stockOf('period')} as stock
+       select period.spot_id, tree.species, ${plantingSeason()} as season, ${stockOf('period')} as stock
        from spot_period period join tree on tree.spot_id = period.spot_id and tree.standing
        where period.spot_id = :spotId and period.until_day is null and period.planted_on is not null
      )

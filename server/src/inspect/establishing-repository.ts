@@ -1,17 +1,14 @@
 import type { EstablishingSeason } from '@sombra/contract';
 import type { IsoDate } from '@sombra/core';
 import type { Db } from '../platform/db';
-import { comesAlong, withComing } from '../town/filter-repository';
-
-/** A season of planting goes from July to June. */
-const seasonOf = `extract(year from period.planted_on - interval '6 months')::int`;
+import { comesAlong, plantingSeason, withComing } from '../town/filter-repository';
 
 /** Trees that stand, by the season they were planted in, the newest first: how each season comes along on a day. */
 export async function establishingSeasons(db: Db, today: IsoDate, most: number): Promise<EstablishingSeason[]> {
   const rows = withComing(db, db('spot_period as period'), today)
     .whereNull('period.until_day')
     .whereNotNull('period.planted_on')
-    .select(db.raw(`${seasonOf} as season`), db.raw(`${comesAlong} as state`, [today, today]));
+    .select(db.raw(`${plantingSeason()} as season`), db.raw(`${comesAlong} as state`, [today, today]));
   return db
     .from(rows.as('tree'))
     .groupBy('season')

@@ -1,5 +1,6 @@
 import { addDaysTo, type IsoDate, type Level, type NextWater } from '@sombra/core';
 import type { Db } from '../platform/db';
+import { plantingSeason } from '../town/filter-repository';
 
 export interface LookRow {
   readonly spotId: string;
@@ -28,7 +29,7 @@ export interface LooksAsked {
   readonly most: number;
 }
 
-const season = `extract(year from period.planted_on - interval '6 months')`;
+const season = plantingSeason();
 
 /**
  * Planted trees whose look is due, or that something speaks for: their balance, a storm. Those found worst and latest come

@@ -34,6 +34,7 @@ import { currentRules } from '../rules/repository';
 import { walkMatrix } from '../streets/repository';
 import type { RoundSeeker } from '../water/rounds-service';
 import { lastStorm, looksAsked, type LookRow } from './looks-repository';
+import { onFoot, openEnded } from './on-foot';
 
 /** A storm is looked after for so long; young is a tree in its first two years. */
 const [stormDays, youngMonths] = [42, 24] as const;
@@ -106,8 +107,6 @@ export async function worthCsv(db: Db, user: User, query: WorthQuery): Promise<s
 
 /** A weight is a part of a day: a look worth twice as much is done before two of the other. */
 const weightOf = ({ value }: LookLine): number => Math.max(1e-6, value / 100);
-/** Nobody carries water. */
-const onFoot = { tankL: 1, pourLPerMin: 1 } as const;
 /** Where all can be looked at, nobody walks longer than their share and this much of it more. */
 const evenly = 1.1;
 
@@ -166,12 +165,6 @@ export async function planLooks(
   }
   const rest = lines.slice(mostLooks);
   run.onProgress({ kind: 'found', plan: planOf(plan, { best, rest, people, routed, currency }) });
-}
-
-/** To begin and to end a round costs no way: everybody gets to their first tree by themselves. */
-function openEnded(metres: readonly (readonly number[])[], people: number): number[][] {
-  const free = Array.from({ length: people }, () => 0);
-  return [...metres.map((row) => [...row, ...free]), ...free.map(() => [...metres.map(() => 0), ...free])];
 }
 
 function planOf(

@@ -2,6 +2,7 @@ import type { WorkBatch } from '@sombra/contract';
 import type { Decision, IsoDate, RemedyCode } from '@sombra/core';
 import type { Knex } from 'knex';
 import type { Db } from '../platform/db';
+import { withStandingTree } from '../spots/repository';
 
 const open = (db: Db, dueBy: IsoDate): Knex.QueryBuilder =>
   db('decision')
@@ -51,8 +52,7 @@ export async function treesOfBatches(
     readonly most: number;
   },
 ): Promise<WorkTree[]> {
-  return open(db, asked.dueBy)
-    .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
+  return withStandingTree(db, open(db, asked.dueBy))
     .whereRaw('(place.name, decision.remedy) in (select * from unnest(?::text[], ?::text[]))', [
       asked.batches.map(({ place }) => place),
       asked.batches.map(({ remedy }) => remedy),

@@ -21,6 +21,7 @@ import { findProgramme } from '../programme/repository';
 import { programmeToday } from '../programme/today';
 import { weatherDays } from '../season/repository';
 import { walkMatrix } from '../streets/repository';
+import { onFoot, openEnded } from './on-foot';
 import { treesOfBatches, workBatches, type WorkTree } from './remedies-repository';
 
 const forecastDays = 16;
@@ -42,19 +43,23 @@ export async function workList(db: Db, { place, aheadDays }: WorkQuery): Promise
 
 type Batches = WorkSheetQuery['batches'];
 
-/** The trees of some batches in walking order, each once. */
-async function inWalkingOrder(db: Db, trees: readonly WorkTree[]): Promise<WorkTree[]> {
-  const stops = [...new Map(trees.map((tree) => [tree.spotId, tree])).values()];
+/** Each tree once, however much is to be done there; by number. */
+const eachOnce = (trees: readonly WorkTree[]): WorkTree[] => [
+  ...new Map(trees.map((tree) => [tree.spotId, tree])).values(),
+];
+
+/** Trees in walking order; by number where they are more than one person is sent out to: nobody walks them in one go. */
+async function inWalkingOrder(db: Db, stops: readonly WorkTree[]): Promise<readonly WorkTree[]> {
+  if (stops.length > mostAssignedSpots) return stops;
   const { metres } = await walkMatrix(
     db,
     stops.map(({ position }) => position),
   );
-  const free = metres.map((row) => [...row, 0]);
   const plan = simpleRounds({
     stops: stops.map(({ spotId }) => ({ id: spotId, litres: 0, weight: 1, minutes: 0 })),
     fills: [],
-    trucks: [{ id: 'crew', tankL: 1, pourLPerMin: 1, kmPerH: 4, shiftMinutes: 1440 }],
-    metres: [...free, [...metres.map(() => 0), 0]],
+    trucks: [{ ...onFoot, id: 'crew', kmPerH: 4, shiftMinutes: 1440 }],
+    metres: openEnded(metres, 1),
   });
   const walked = plan.rounds.flatMap(({ steps }) => steps.flatMap((step) => (step.kind === 'stop' ? [step.stop] : [])));
   // What is too far to walk in a day comes last.
@@ -91,7 +96,7 @@ export interface WorkSheet {
 /** What a crew takes along on paper. @throws InvalidInputError where nothing of it is open */
 export async function workSheet(db: Db, user: User, asked: WorkSheetQuery): Promise<WorkSheet> {
   const trees = await treesAsked(db, asked);
-  const order = await inWalkingOrder(db, trees);
+  const order = await inWalkingOrder(db, eachOnce(trees));
   const programme = await findProgramme(db);
   return {
     programme: programme?.name ?? 'Sombra',
@@ -104,18 +109,18 @@ export async function workSheet(db: Db, user: User, asked: WorkSheetQuery): Prom
 
 /** Sends somebody out to them, in walking order. @throws InvalidInputError for too many trees, or as `giveOut` does */
 export async function giveWork(db: Knex, user: User, asked: GiveWork): Promise<void> {
-  const order = await inWalkingOrder(db, await treesAsked(db, asked));
-  if (order.length > mostAssignedSpots) {
+  const trees = eachOnce(await treesAsked(db, asked));
+  if (trees.length > mostAssignedSpots) {
     throw new InvalidInputError(
-      `batches must hold ${mostAssignedSpots} trees at most, got ${order.length}`,
+      `batches must hold ${mostAssignedSpots} trees at most, got ${trees.length}`,
       'batches',
       {
-        title: `At most ${mostAssignedSpots} trees go out at once, got ${order.length}`,
+        title: `At most ${mostAssignedSpots} trees go out at once, got ${trees.length}`,
       },
     );
   }
   const { id, title, userId, until } = asked;
-  const spotIds = order.map(({ spotId }) => spotId);
+  const spotIds = (await inWalkingOrder(db, trees)).map(({ spotId }) => spotId);
   await asActor(db, user.name, (trx) =>
     giveOut(trx, user, { id, kind: 'remedies', title, userId, until, spotIds, deliveryId: null }),
   );

@@ -35,6 +35,10 @@ export function periodsOf(db: Db, filter: SpotFilter, today: IsoDate): Knex.Quer
   return query;
 }
 
+/** The season a period's tree was planted in, as SQL: it goes from July of its year to June. */
+export const plantingSeason = (period = 'period'): string =>
+  `extract(year from ${period}.planted_on - interval '6 months')::int`;
+
 /**
  * Adds to a query of `period`s, as `coming`, those that wait for somebody's word; then says how each planted tree comes
  * along on a day, with the day bound twice.
