@@ -6,6 +6,7 @@ import { establishingSchema, type EstablishingSeason } from '@sombra/contract';
 import { formatNumber, type EstablishingState } from '@sombra/core';
 import { catchError, map, of, startWith, switchMap } from 'rxjs';
 import { LiveService } from '../ui/live.service';
+import { saySeason } from '../ui/say-date';
 import { ViewState } from '../ui/view-state.service';
 
 interface Part {
@@ -114,7 +115,7 @@ export class EstablishingNote {
   protected readonly view = inject(ViewState);
   protected readonly seasons = signal<readonly EstablishingSeason[]>([]);
   protected readonly all = signal(false);
-  protected readonly named = (season: number): string => `${season}/${String((season + 1) % 100).padStart(2, '0')}`;
+  protected readonly named = saySeason;
 
   /** The last season that is over: the one before is where help pays; the one under way is still being planted. */
   protected readonly season = computed(() => {

@@ -15,6 +15,7 @@ import {
 import { catchError, map, of, switchMap } from 'rxjs';
 import { SessionService } from '../session/session.service';
 import { SpotStore } from '../spot/spot-store';
+import { saySeason } from '../ui/say-date';
 
 const standingWords = { low: 'unusually low', high: 'unusually high', usual: 'as usual', too_few: '' } as const;
 const widthPx = 200;
@@ -139,7 +140,7 @@ export class CohortPanel {
 
 function whoOf({ species, season, stockKind, others, troubled }: Cohort): string {
   const kind = stockKind ? `, ${stockNames[stockKind]}` : '';
-  const of = `${species ?? 'species not recorded'}, planted ${season}/${String((season + 1) % 100).padStart(2, '0')}${kind}`;
+  const of = `${species ?? 'species not recorded'}, planted ${saySeason(season)}${kind}`;
   if (others < fewestOthers) return `${others} others of ${of}: too few to say what is usual.`;
   return `${others} others of ${of}; ${troubled} of them ask for something.`;
 }

@@ -1,7 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
-import type { FieldPeople, LookLine, LookPlan, Problem, SeekLooksProgress, WorthList } from '@sombra/contract';
+import {
+  may,
+  type FieldPeople,
+  type LookLine,
+  type LookPlan,
+  type Problem,
+  type SeekLooksProgress,
+  type WorthList,
+} from '@sombra/contract';
 import { addDaysTo, formatNumber, formatQuantity, lastFoundNames, sayReason, type Reason } from '@sombra/core';
 import { firstValueFrom, type Subscription } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
@@ -124,7 +132,7 @@ export class LooksPage {
         this.mayAssign() ? firstValueFrom(this.assign.people()) : [],
       ]);
       this.places.set(facets.places.map(({ name }) => name));
-      this.people.set(people.filter(({ role }) => role !== 'waterer'));
+      this.people.set(people.filter(({ role }) => may(role, 'record_inspection')));
     } catch (error) {
       this.problem.set(readProblem(error));
     }

@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import {
+  may,
   workListSchema,
   type FieldPeople,
   type GiveWork,
@@ -127,7 +128,7 @@ export class WorkPage {
     this.read();
     if (this.mayAssign()) {
       firstValueFrom(this.assign.people()).then(
-        (people) => this.people.set(people.filter(({ role }) => role !== 'waterer')),
+        (people) => this.people.set(people.filter(({ role }) => may(role, 'record_remedy'))),
         () => undefined,
       );
     }

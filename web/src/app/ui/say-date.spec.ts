@@ -1,4 +1,4 @@
-import { sayHours, sayLateness } from './say-date';
+import { sayHours, sayLateness, saySeason } from './say-date';
 
 it.each([
   [0, '0 h 00'],
@@ -14,4 +14,10 @@ it.each([
   [-3, 'in 3 days'],
 ])('%d days late is %s', (days, said) => {
   expect(sayLateness(days)).toBe(said);
+});
+it.each([
+  [2025, '2025/26'],
+  [2099, '2099/00'],
+])('the season of %d is %s', (season, said) => {
+  expect(saySeason(season)).toBe(said);
 });

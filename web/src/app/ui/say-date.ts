@@ -9,6 +9,9 @@ export const sayDay = (isoDate: string): string => (isoDate ? format(parseISO(is
 /** `27 Nov 2026, 16:05`, from an instant. */
 export const sayMoment = (instant: string): string => format(parseISO(instant), 'd MMM yyyy, HH:mm');
 
+/** `2025/26`: planted from July of the year to June of the next. */
+export const saySeason = (season: number): string => `${season}/${String((season + 1) % 100).padStart(2, '0')}`;
+
 /** `3 h 05`, of whole minutes. */
 export function sayHours(minutes: number): string {
   const whole = Math.round(minutes);
