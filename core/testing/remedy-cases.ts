@@ -1,8 +1,11 @@
 import { defaultLookRules, lookValue, seenAsLook, type CirclingRoot, type RemedySeen } from '../src/inspect';
-import { fieldDefault } from '../src/practice';
+import { fieldDefault as byDefault, withChoice } from '../src/practice';
 import { establishedOn, spotLife, type FieldRecord, type Reason } from '../src/record';
 import type { RemedyCode } from '../src/practice';
 import { ground, planting, rec, stock } from './water-cases';
+
+/** Nothing is pruned by the calendar: what else is asked for stands by itself. */
+const fieldDefault = withChoice(byDefault, 'pruning.structural', 'none');
 
 export const pressing = (fromDeg: number, toDeg: number, diameterMm = 20): CirclingRoot => ({
   arc: { fromDeg, toDeg },

@@ -39,4 +39,6 @@ export const daysBetween = (from: IsoDate, to: IsoDate): number =>
 export const monthsBetween = (from: IsoDate, to: IsoDate): number =>
   Math.max(0, differenceInMonths(parse('to', to), parse('from', from)));
 
+export const latest = (dates: readonly IsoDate[]): IsoDate | undefined => [...dates].sort().at(-1);
+
 export const earliest = (dates: readonly IsoDate[]): IsoDate | undefined => [...dates].sort()[0];

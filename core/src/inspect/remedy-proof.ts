@@ -89,6 +89,7 @@ export const remedyProofs: Readonly<Record<RemedyCode, RemedyProof>> = {
   cut_stem_roots: word,
   cut_stubs: word,
   refit_guard: taps('guard_fits', 'guard_off'),
+  take_guard_off: taps('guard_off'),
   take_off_device: word,
   probe_first: felt,
   prune_structure: word,

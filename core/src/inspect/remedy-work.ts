@@ -78,6 +78,7 @@ export const remedyWork: Readonly<Record<RemedyCode, RemedyWork>> = {
   cut_stem_roots: crew(15, ['trowel', 'hand_pruner', 'lopper'], roots),
   cut_stubs: crew(8, ['hand_pruner']),
   refit_guard: crew(6, ['knife'], { needs: { guards: 1 } }),
+  take_guard_off: crew(4, ['knife']),
   take_off_device: crew(3, []),
   probe_first: crew(3, ['probe']),
   prune_structure: crew(15, ['hand_pruner', 'lopper']),

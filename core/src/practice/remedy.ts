@@ -29,6 +29,7 @@ export type RemedyCode =
   | 'cut_stem_roots'
   | 'cut_stubs'
   | 'refit_guard'
+  | 'take_guard_off'
   | 'take_off_device'
   | 'probe_first'
   | 'prune_structure'

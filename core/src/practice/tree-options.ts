@@ -264,12 +264,18 @@ export const stubUses = {
 } as const satisfies Record<string, Option & { laterMonths: number | null }>;
 export type StubUse = keyof typeof stubUses;
 
+/** `times`: from how long after planting on, and how often while the tree is young; `null` where it is left alone. Months */
 export const structuralPrunings = {
   yearly_light: {
     name: 'yearly, light, on leader and temporary branches',
     held: 'Street programmes: small cuts close.',
+    times: { fromMonths: 24, everyMonths: 12 },
   },
-  none: { name: 'none until established', held: 'Who counts every leaf while roots are short.' },
-  raise: { name: 'raised fast', held: 'Streets that need clearance.' },
-} as const satisfies Record<string, Option>;
+  none: { name: 'none until established', held: 'Who counts every leaf while roots are short.', times: null },
+  raise: {
+    name: 'raised fast',
+    held: 'Streets that need clearance.',
+    times: { fromMonths: 12, everyMonths: 12 },
+  },
+} as const satisfies Record<string, Option & { times: { fromMonths: number; everyMonths: number } | null }>;
 export type StructuralPruning = keyof typeof structuralPrunings;

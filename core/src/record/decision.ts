@@ -1,4 +1,4 @@
-import type { IsoDate } from '../calendar';
+import { addDaysTo, type IsoDate } from '../calendar';
 import type { RemedyCode } from '../practice';
 import type { Level } from '../reason';
 import type { Reason } from './reasons';
@@ -47,6 +47,12 @@ export const lapses = (kind: DecisionKind): boolean => kind === 'claim';
 /** Whether that is so on a day. */
 export const hasLapsed = ({ kind, dueOn }: Pick<Decision, 'kind' | 'dueOn'>, day: IsoDate): boolean =>
   lapses(kind) && dueOn !== null && dueOn < day;
+/** Days before which nobody is shown what is only booked. */
+const shownAheadDays = 60;
+/** Whether it is booked for a day far ahead, and nothing is lost by not showing it yet. */
+export const isFarAhead = ({ kind, level, dueOn }: Pick<Decision, 'kind' | 'level' | 'dueOn'>, day: IsoDate): boolean =>
+  kind === 'do_remedy' && level === 'good' && dueOn !== null && dueOn > addDaysTo(day, shownAheadDays);
+
 /** Whether a tree is late where its last day has passed: not by what lapses, nor by a word nobody has given yet. */
 export const pressesBy = ({ kind, level }: Pick<Decision, 'kind' | 'level'>): boolean =>
   level !== 'good' && !lapses(kind);

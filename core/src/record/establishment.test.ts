@@ -1,10 +1,13 @@
 import type { RemedySeen } from '../inspect';
-import { fieldDefault, withChoice } from '../practice';
+import { fieldDefault as byDefault, withChoice } from '../practice';
 import { establishedOn, type EstablishmentStep } from './establishment';
 import { ground, planting, rec, stock } from '../../testing/water-cases';
 import { lookOn } from '../../testing/remedy-cases';
 import type { FieldRecord } from './record';
 import { spotLife } from './spot-life';
+
+/** Nothing is pruned by the calendar: what else is asked for stands by itself. */
+const fieldDefault = withChoice(byDefault, 'pruning.structural', 'none');
 
 const planted = [ground(), stock(), planting()];
 /** Planted on 1 May 2026 with 50 mm of caliper: 6 months for each 25 mm end on 1 May 2027. */

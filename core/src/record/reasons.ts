@@ -3,7 +3,7 @@ import type { GroundReasonFacts } from '../ground';
 import type { IsoDate } from '../calendar';
 import type { InspectReasonFacts, LookAspect, LookFinding, ProbeClass } from '../inspect';
 import type { MatchReasonFacts } from '../match';
-import type { RemedyCode } from '../practice';
+import type { RemedyCode, StructuralPruning } from '../practice';
 import type { PitReasonFacts } from '../pit';
 import type { StockReasonFacts } from '../stock';
 import type { WaterReasonFacts } from '../water';
@@ -41,6 +41,9 @@ export interface LifeReasonFacts {
   established_not_looked: { on: IsoDate; missing: readonly LookAspect[] };
   arborist_take_out: { on: IsoDate; arborist: string };
   warranty_runs: { endsOn: IsoDate; remedy: RemedyCode };
+  guard_on: { caliperMm: number; untilMm: number };
+  guard_off: Record<string, never>;
+  prune_young: { rule: StructuralPruning; fromMonths: number; everyMonths: number; prunedOn: IsoDate | undefined };
   guard_refit: { caliperMm: number; untilMm: number };
   planted_twice: { firstOn: IsoDate; secondOn: IsoDate };
   looks_differ_flare: { firstMm: number; secondMm: number };

@@ -1,9 +1,12 @@
 import { rankDecisions } from '../desk';
-import { fieldDefault, withChoice } from '../practice';
+import { fieldDefault as byDefault, withChoice } from '../practice';
 import { lookOn, lived, pressing } from '../../testing/remedy-cases';
 import { ground, planting, rec, stock } from '../../testing/water-cases';
 import type { FieldRecord } from './record';
 import { spotLife } from './spot-life';
+
+/** Nothing is pruned by the calendar: what else is asked for stands by itself. */
+const fieldDefault = withChoice(byDefault, 'pruning.structural', 'none');
 
 /** Planted on 1 May 2026; a warranty of a year ends on 1 May 2027. */
 const referred = lookOn('2026-07-01', { circlingRoots: [pressing(0, 300)] });

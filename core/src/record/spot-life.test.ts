@@ -1,8 +1,11 @@
-import { fieldDefault, withChoice, type Practice } from '../practice';
+import { fieldDefault as byDefault, withChoice, type Practice } from '../practice';
 import { unknownAssessment, unknownGround, type GroundFacts } from '../ground';
 import type { RecordFacts, RecordKind } from './kinds';
 import type { FieldRecord } from './record';
 import { spotLife } from './spot-life';
+
+/** Nothing is pruned by the calendar: what else is asked for stands by itself. */
+const fieldDefault = withChoice(byDefault, 'pruning.structural', 'none');
 
 let made = 0;
 function rec<K extends RecordKind>(kind: K, facts: RecordFacts[K], supersedes: string | null = null): FieldRecord {

@@ -1,4 +1,4 @@
-import { addMonthsTo, monthsBetween, type IsoDate } from '../calendar';
+import type { IsoDate } from '../calendar';
 import { judgeAsBuilt, type AsBuilt, type AsBuiltJudgement } from '../day';
 import {
   judgeInspection,
@@ -7,17 +7,16 @@ import {
   type InspectionVerdict,
   type NextLook,
 } from '../inspect';
-import { groundGaps, guardOf, stemRootsKept, surplusLeft } from '../pit';
-import { stubUses, type Practice, type RemedyCode } from '../practice';
+import { groundGaps } from '../pit';
 import { worstLevel, type Level } from '../reason';
-import type { Stock } from '../stock';
+import { bookedCare, lightPruning, type BookedBasis } from './booked-care';
 import { contradictionDecisions } from './contradiction';
 import { hazardDecisions } from './hazard';
 import type { Decision, DecisionKind } from './decision';
 import { establishment, signOffDecision, type Establishment } from './establishment';
 import type { ChoiceFacts, VerdictFacts } from './kinds';
 import { lookDecision, nextLookOf } from './next-look';
-import { booked, knownLooks, openRemedies, remedyDecision, shown, type RemedyBasis } from './open-remedies';
+import { knownLooks, openRemedies, type RemedyBasis } from './open-remedies';
 import { because, type Reason } from './reasons';
 import { arboristDecision, claimDecision, settledRemedies } from './settled';
 import { ofKind, standing, type FieldRecord, type RecordOfKind } from './record';
@@ -96,19 +95,23 @@ export function spotLife(
       signedOn: established?.signedOn ?? null,
     });
   const hazards = hazardDecisions(kept);
+  const planned: BookedBasis | null = planting &&
+    known && {
+      ...{ kept, known, stock, care, planting: planting.record.facts, practice: basis.practice },
+      ...{ assessment: basis.assessment, open: remedies, latDeg: context.latDeg },
+      signedOn: established?.signedOn ?? null,
+    };
   const decisions =
-    planting && known && established
+    known && established && planned
       ? [
           ...hazards,
           ...contradictionDecisions(kept),
           ...remedies,
-          ...stakeDecision(planting, { known, remedies, practice: basis.practice }),
-          ...clearDecision(planting, { stock, known, remedies, practice: basis.practice }),
-          ...bookedFromPlanting(planting, { basis, known, remedies }),
-          ...deviceDecision(kept, { plantedOn: planting.record.facts.plantedOn, done }),
+          ...bookedCare(planned),
           ...claimDecision(kept, { practice: care, plantedOn: known.plantedOn, open: remedies }),
           ...signOffDecision(established),
           ...lookDecision(nextLook),
+          ...lightPruning(planned),
         ]
       : preparation(basis, { verdict, choice });
   const level = planting ? worstLevel([...hazards, ...remedies].map((decision) => decision.level)) : 'good';
@@ -235,116 +238,4 @@ function collarOf({ looks, done }: RemedyBasis): CollarNow | null {
   const cutOn = done.findLast(({ facts }) => facts.seen?.circlingRoots)?.facts.doneOn ?? '';
   const { inspectedOn } = look.facts;
   return { seenOn: cutOn > inspectedOn ? cutOn : inspectedOn, look: look.facts, verdict: look.verdict };
-}
-
-/** Stakes that were set come off by themselves on the desk: the day is known from the planting on. */
-function stakeDecision(
-  planting: JudgedPlanting,
-  { known, remedies, practice }: { known: RemedyBasis; remedies: readonly Decision[]; practice: Practice },
-): Decision[] {
-  const { plantedOn, stakes } = planting.record.facts;
-  const offNow = known.looks.findLast(({ facts }) => facts.stake !== null)?.facts.stake === 'none';
-  if (!stakes || offNow || remedies.some(({ remedy }) => remedy === 'remove_stake')) return [];
-  const months = practice.staking.offAfterMonths;
-  const dueOn = addMonthsTo(plantedOn, Math.round(months));
-  const found = { level: 'watch', because: because('stake_off', { months }), remedy: 'remove_stake' } as const;
-  return booked(remedyDecision(found, dueOn), known.done, known.by);
-}
-
-/** Surplus that stayed on the ball at planting is cleared later, on a day the desk knows from the planting on. */
-function clearDecision(
-  planting: JudgedPlanting,
-  known: {
-    stock: Stock | null;
-    known: RemedyBasis;
-    remedies: readonly Decision[];
-    practice: Practice;
-  },
-): Decision[] {
-  const { practice } = known;
-  const leftMm = known.stock ? surplusLeft(known.stock, practice) : 0;
-  if (leftMm <= 0 || known.remedies.some(({ remedy }) => remedy === 'clear_to_flare')) return [];
-  const months = practice.roots.clearLaterMonths;
-  const dueOn = addMonthsTo(planting.record.facts.plantedOn, Math.round(months));
-  const found = {
-    level: 'watch',
-    because: because('clear_later', { leftMm, months }),
-    remedy: 'clear_to_flare',
-  } as const;
-  return booked(remedyDecision(found, dueOn), known.known.done, known.known.by);
-}
-
-/** What the practice leaves on a tree for a season, or fits anew each season: booked from the planting on. */
-function bookedFromPlanting(
-  planting: JudgedPlanting,
-  {
-    basis: { stock, practice, assessment },
-    known: { done, by },
-    remedies,
-  }: { basis: SpotBasis; known: RemedyBasis; remedies: readonly Decision[] },
-): Decision[] {
-  if (!stock) return [];
-  const { plantedOn } = planting.record.facts;
-  const fitted = done
-    .filter((one) => one.facts.remedy === 'refit_guard' && shown(one, by) === 'shown')
-    .map(({ facts }) => facts.doneOn)
-    .sort((a, b) => a.localeCompare(b))
-    .at(-1);
-  const book = (remedy: RemedyCode, dueOn: IsoDate, reason: Reason, told = done): Decision[] =>
-    remedies.some((open) => open.remedy === remedy)
-      ? []
-      : booked(remedyDecision({ level: 'watch', because: reason, remedy }, dueOn), told, by);
-  const after = (months: number) => addMonthsTo(plantedOn, Math.round(months));
-  const kept = stemRootsKept(stock, practice);
-  const months = practice.roots.clearLaterMonths;
-  const { laterMonths } = stubUses[practice.pruning.stubs];
-  const guard = guardedUntil(stock, practice, {
-    rubbed: (assessment?.rubbedBy ?? []).length > 0,
-    since: plantedOn,
-    fitted: fitted ?? plantedOn,
-  });
-  // A fitting that something shows has moved the next one on; of those since, only somebody's word is left.
-  const fittings = done.filter(({ facts }) => facts.doneOn >= (fitted ?? plantedOn) && facts.seen === undefined);
-  return [
-    ...(kept ? book('cut_stem_roots', after(months), because('stem_roots_later', { ...kept, months })) : []),
-    ...(laterMonths !== null
-      ? book('cut_stubs', after(laterMonths), because('stubs_later', { months: laterMonths }))
-      : []),
-    ...(guard ? book('refit_guard', guard.dueOn, because('guard_refit', guard.facts), fittings) : []),
-  ];
-}
-
-/** A device at the tree comes off by itself on the desk: the day is known from when it was set. */
-function deviceDecision(
-  kept: readonly FieldRecord[],
-  { plantedOn, done }: { readonly plantedOn: IsoDate; readonly done: readonly RecordOfKind<'remedy'>[] },
-): Decision[] {
-  const set = ofKind(kept, 'device')
-    .map(({ facts }) => facts)
-    .filter(({ setOn }) => setOn >= plantedOn)
-    .sort((a, b) => a.setOn.localeCompare(b.setOn))
-    .at(-1);
-  if (!set || set.offBy === null) return [];
-  const { setOn, offBy, deviceName } = set;
-  if (done.some(({ facts }) => facts.remedy === 'take_off_device' && facts.doneOn >= setOn)) return [];
-  const reasons = [because('device_off', { name: deviceName, since: setOn })];
-  return [
-    { kind: 'do_remedy', stage: 'inspect', level: 'watch', dueOn: offBy, remedy: 'take_off_device', because: reasons },
-  ];
-}
-
-/** A young street tree's trunk thickens by about this much a year: an estimate, until somebody measures it. mm */
-const trunkGrowthMm = 10;
-
-/** When a guard is next fitted anew; `null` where there is none, or the trunk will have outgrown it by then. */
-function guardedUntil(
-  stock: Stock,
-  practice: Practice,
-  of: { readonly rubbed: boolean; readonly since: IsoDate; readonly fitted: IsoDate },
-): { readonly dueOn: IsoDate; readonly facts: { caliperMm: number; untilMm: number } } | null {
-  if (!guardOf(practice, { rubbed: of.rubbed, caliperMm: stock.caliperMm }).needed) return null;
-  const dueOn = addMonthsTo(of.fitted, 12);
-  const caliperMm = stock.caliperMm + (monthsBetween(of.since, dueOn) / 12) * trunkGrowthMm;
-  const untilMm = practice.guardUntilMm;
-  return caliperMm < untilMm ? { dueOn, facts: { caliperMm, untilMm } } : null;
 }

@@ -54,6 +54,19 @@ export function isAutumn(day: IsoDate, latDeg: number | undefined): boolean {
   return latDeg > 0 ? month >= 9 && month <= 11 : month >= 3 && month <= 5;
 }
 
+/**
+ * The next such day after another, for days that follow the seasons: `MM-DD` north of the tropics, half a year later south
+ * of them; `null` near the equator, or where nobody knows.
+ */
+export function dayInYear(latDeg: number | undefined): ((monthDay: string, since: IsoDate) => IsoDate) | null {
+  if (latDeg === undefined || Math.abs(latDeg) < tropicDeg) return null;
+  return (monthDay, since) => {
+    const day = latDeg > 0 ? monthDay : halfAYearOn(monthDay);
+    const year = Number(since.slice(0, 4));
+    return since < `${year}-${day}` ? `${year}-${day}` : `${year + 1}-${day}`;
+  };
+}
+
 /** The side the sun stands on at noon all year, degrees from north; `null` where it changes sides, or nobody knows. */
 export const noonSunDeg = (latDeg: number | undefined): number | null =>
   latDeg === undefined || Math.abs(latDeg) < 23.5 ? null : latDeg > 0 ? 180 : 0;

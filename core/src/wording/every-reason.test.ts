@@ -526,9 +526,12 @@ function ofLives(): Reason[] {
     ['guardUntilMm', 150],
     ['inspection.firstLooks.everyDays', 4],
   );
+  const antlers = made(['guard', 'deer_season']);
   return [
     ...histories.flatMap((records) => spotLife(records, { practice: fieldDefault }).decisions),
     ...spotLife([ground, rooted, planting], { practice: later }).decisions,
+    ...spotLife([ground, rooted, planting], { practice: antlers, latDeg: 41 }).decisions,
+    ...spotLife([ground, rooted, planting, look({ guard: 'none' })], { practice: antlers, latDeg: 41 }).decisions,
     ...spotLife([ground, stock, planting, bag], { practice: fieldDefault }).decisions,
     ...spotLife([ground, stock, planting, twice, look({}), opposite], { practice: fieldDefault }).decisions,
   ].flatMap(({ because }) => because);

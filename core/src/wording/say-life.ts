@@ -1,3 +1,4 @@
+import { structuralPrunings } from '../practice';
 import type { LifeReasonFacts } from '../record';
 import { lookAspectNames } from './look-names';
 import { hazardNames, probeNames } from './names';
@@ -44,6 +45,11 @@ export const lifeSentences: Sentences<LifeReasonFacts> = {
   arborist_take_out: (f) => `${f.arborist} said on ${sayIsoDay(f.on)} that it is to be taken out.`,
   warranty_runs: (f) =>
     `The warranty runs until ${sayIsoDay(f.endsOn)}, and this is asked for: ${lower(remedyWords[f.remedy].act)}.`,
+  guard_on: (f, s) =>
+    `The trunk will be about ${s.mm(f.caliperMm)} thick, its bark counts as thin up to ${s.mm(f.untilMm)}: the guard is on by autumn, before antlers are rubbed.`,
+  guard_off: () => 'The season of rubbing is over by late winter; a guard that stays on chafes and hides rot.',
+  prune_young: (f) =>
+    `Structural pruning ${structuralPrunings[f.rule].name}: from ${months(f.fromMonths)} after planting, every ${months(f.everyMonths)} until the tree is established; ${f.prunedOn ? `last done ${sayIsoDay(f.prunedOn)}` : 'never recorded here'}.`,
   guard_refit: (f, s) =>
     `The trunk will be about ${s.mm(f.caliperMm)} thick, its bark counts as thin up to ${s.mm(f.untilMm)}: the guard is fitted anew each season until then.`,
   planted_twice: (f) =>

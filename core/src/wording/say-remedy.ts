@@ -145,13 +145,18 @@ const saidOf: Readonly<Record<RemedyCode, Omit<RemedyWords, 'who'>>> = {
     how: 'Take it off, look at the bark under it, and put it on wider; or leave it off once the bark is rough.',
     caution: null,
   },
+  take_guard_off: {
+    act: 'Take the guard off',
+    how: 'Its season is over: take it off, look at the bark under it, and keep it for the autumn.',
+    caution: null,
+  },
   probe_first: {
     act: 'Probe the ball first',
     how: 'Leaves that hang, pale or brown are of a ball too dry or too wet alike: feel it at its base before anything is done.',
     caution: null,
   },
   prune_structure: {
-    act: 'Train a leader',
+    act: 'Prune for structure',
     how: 'Choose the straightest upright shoot as leader and shorten its rivals, while the tree is young.',
     caution: 'Cut just outside the branch collar, no stubs; never near wires.',
   },

@@ -18,7 +18,7 @@ import { contextOf, programmeBasis } from './spot-context';
 import { markWaterDue } from './water-repository';
 
 /** Raised whenever the core judges otherwise or keeps more: what was derived before is then worked out again. */
-const version = 14;
+const version = 15;
 
 /** Works out from the records where these spots stand, and stood. */
 export async function derive(db: Db, spotIds: readonly string[]): Promise<DerivedSpot[]> {

@@ -1,6 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { decisionNames, hasLapsed, remedyWords, sayReason, type Decision, type RemedySeen } from '@sombra/core';
+import {
+  decisionNames,
+  hasLapsed,
+  isFarAhead,
+  remedyWords,
+  sayReason,
+  type Decision,
+  type RemedySeen,
+} from '@sombra/core';
 import { collarNow } from '../spot/collar-now';
 import { DoneToday } from '../spot/done-today';
 import { openers } from '../spot/openers';
@@ -119,7 +127,10 @@ export class SpotSummary {
 
   protected readonly open = computed(() =>
     (this.store.life()?.decisions ?? [])
-      .filter((decision) => decision.kind !== 'look' && !hasLapsed(decision, this.view.on()))
+      .filter(
+        (decision) =>
+          decision.kind !== 'look' && !hasLapsed(decision, this.view.on()) && !isFarAhead(decision, this.view.on()),
+      )
       .map((decision) => ({
         decision,
         title: decision.remedy ? remedyWords[decision.remedy].act : decisionNames[decision.kind],

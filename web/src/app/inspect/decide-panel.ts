@@ -217,8 +217,8 @@ export class DecidePanel {
   });
 
   private readonly open = computed(() =>
-    (this.store.life()?.decisions ?? []).flatMap(({ kind, remedy }) =>
-      kind === 'do_remedy' && remedy ? [remedy] : [],
+    (this.store.life()?.decisions ?? []).flatMap(({ kind, level, remedy }) =>
+      kind === 'do_remedy' && level !== 'good' && remedy ? [remedy] : [],
     ),
   );
   protected readonly remedies = computed(() =>

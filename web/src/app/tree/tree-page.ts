@@ -3,6 +3,7 @@ import { RouterLink } from '@angular/router';
 import {
   happenedOn,
   inOrder,
+  isFarAhead,
   ofKind,
   recordTable,
   removalWhyNames,
@@ -218,7 +219,7 @@ export class TreePage {
 
   protected readonly open = computed(() =>
     (this.store.life()?.decisions ?? [])
-      .filter((decision) => decision.kind === 'do_remedy')
+      .filter((decision) => decision.kind === 'do_remedy' && !isFarAhead(decision, this.view.on()))
       .map((decision) => ({ decision, words: decision.remedy ? remedyWords[decision.remedy] : null })),
   );
 
