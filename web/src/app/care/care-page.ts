@@ -15,6 +15,7 @@ import { DrawingView } from '../drawing/drawing-view';
 import { textOf } from '../fields/event-values';
 import { readProblem, sayProblem } from '../ui/problem';
 import { sayDate } from '../ui/say-date';
+import { DateInput } from '../fields/date-input';
 import { CareDeputies } from './care-deputies';
 import { CareTrouble } from './care-trouble';
 import { sayCareNext, unusual, usualFor } from './care-words';
@@ -26,7 +27,7 @@ const bucketStep = 0.5;
 @Component({
   selector: 's-care-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DrawingView, CareDeputies, CareTrouble],
+  imports: [DateInput, DrawingView, CareDeputies, CareTrouble],
   templateUrl: './care-page.html',
   styleUrls: ['../day/join-page.scss', './care-page.scss'],
 })

@@ -1,33 +1,31 @@
 import { ChangeDetectionStrategy, Component, forwardRef, input, signal } from '@angular/core';
 import { NG_VALUE_ACCESSOR, type ControlValueAccessor } from '@angular/forms';
-import { textOf } from './event-values';
+import { DateInput } from './date-input';
 
 let count = 0;
 
-/** A calendar date. The browser's own picker: the one every phone user knows. */
+/** A day in a form. */
 @Component({
   selector: 's-day-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DateInput],
   template: `
     <label [for]="id">{{ label() }}</label>
-    <span class="entry" [class.wrong]="fault()">
-      <input
-        [id]="id"
-        type="date"
-        [value]="value()"
-        [max]="latest()"
-        [disabled]="disabled()"
-        (change)="pick(textOf($event))"
-        (blur)="touched()"
-      />
-    </span>
+    <s-date-input
+      [for]="id"
+      [value]="value()"
+      [latest]="latest()"
+      [disabled]="disabled()"
+      [class.wrong]="fault()"
+      (picked)="pick($event)"
+      (left)="touched()"
+    />
     <small class="fault">{{ fault() }}</small>
   `,
   styleUrl: './field.scss',
   providers: [{ provide: NG_VALUE_ACCESSOR, useExisting: forwardRef(() => DayField), multi: true }],
 })
 export class DayField implements ControlValueAccessor {
-  protected readonly textOf = textOf;
   readonly label = input.required<string>();
   readonly latest = input('');
   readonly fault = input<string | null>(null);

@@ -83,10 +83,15 @@ async function send(act: string): Promise<void> {
 const fill = async (values: Readonly<Record<string, string>>, form: string) => {
   const at = rig.button(form).closest('form');
   for (const [name, value] of Object.entries(values)) {
-    const field = at?.querySelector<HTMLInputElement>(`[name=${name}]`);
+    const field = at?.querySelector<HTMLInputElement>(`input[name=${name}]`);
     if (!field) throw new Error(`no field ${name}`);
-    field.value = value;
+    // A day is typed into the entry beside the field that tells it.
+    const entry = field.type === 'hidden' ? field.parentElement?.querySelector('input') : field;
+    if (!entry) throw new Error(`no entry of ${name}`);
+    entry.value = value;
+    entry.dispatchEvent(new Event('input'));
   }
+  await rig.settle();
   await send(form);
 };
 

@@ -9,6 +9,7 @@ import { sayDay } from '../ui/say-date';
 import { ToastsService } from '../ui/toasts.service';
 import { SessionService } from '../session/session.service';
 import { SpotStore } from '../spot/spot-store';
+import { DateInput } from '../fields/date-input';
 import { GroundService } from './ground.service';
 
 const consentWords = {
@@ -23,7 +24,7 @@ const consentWords = {
 @Component({
   selector: 's-leave-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, BecauseList],
+  imports: [RouterLink, BecauseList, DateInput],
   template: `
     @if (cover(); as now) {
       <h2>
@@ -74,10 +75,9 @@ const consentWords = {
               ><input id="cl-doc" name="document" class="form-control" required maxlength="120" />
               <label for="cl-by">Cleared by</label
               ><input id="cl-by" name="clearedBy" class="form-control" required maxlength="120" />
-              <label for="cl-from">Valid from</label
-              ><input id="cl-from" name="validFrom" type="date" class="form-control" required />
+              <label for="cl-from">Valid from</label><s-date-input for="cl-from" name="validFrom" [required]="true" />
               <label for="cl-until">Valid until</label
-              ><input id="cl-until" name="validUntil" type="date" class="form-control" required />
+              ><s-date-input for="cl-until" name="validUntil" [required]="true" />
               <label for="cl-file">PDF or photo of it</label
               ><input
                 id="cl-file"
@@ -140,10 +140,9 @@ const consentWords = {
               ><input id="pe-no" name="number" class="form-control" required maxlength="60" />
               <label for="pe-au">Authority</label
               ><input id="pe-au" name="authority" class="form-control" required maxlength="120" />
-              <label for="pe-from">Valid from</label
-              ><input id="pe-from" name="validFrom" type="date" class="form-control" required />
+              <label for="pe-from">Valid from</label><s-date-input for="pe-from" name="validFrom" [required]="true" />
               <label for="pe-until">Valid until</label
-              ><input id="pe-until" name="validUntil" type="date" class="form-control" required />
+              ><s-date-input for="pe-until" name="validUntil" [required]="true" />
               <button type="submit" class="btn btn-primary" [disabled]="busy()">Record</button>
             </form>
           </details>

@@ -10,6 +10,7 @@ import { DraftsService } from '../offline/drafts.service';
 import { SessionService } from '../session/session.service';
 import { MatchService } from './match.service';
 import { textOf, tickOf } from '../fields/event-values';
+import { DateInput } from '../fields/date-input';
 
 export type ListPlace = SeasonList['spots'][number];
 type Lock = AskList['locks'][number];
@@ -33,7 +34,7 @@ const fieldNames: Readonly<Record<string, string>> = {
 @Component({
   selector: 's-list-ask',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [LevelMark],
+  imports: [DateInput, LevelMark],
   templateUrl: './list-ask.html',
   styleUrl: './list-ask.scss',
 })

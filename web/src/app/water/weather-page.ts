@@ -20,6 +20,7 @@ import { RowReportNote } from '../ui/row-report-note';
 import { sayDay } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ToastsService } from '../ui/toasts.service';
+import { DateInput } from '../fields/date-input';
 import { WaterBasisService } from './water-basis.service';
 import { WaterService } from './water.service';
 
@@ -34,14 +35,14 @@ const shownWeeks = 52;
 @Component({
   selector: 's-weather-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [StateNote, ChartBox, RowReportNote],
+  imports: [DateInput, StateNote, ChartBox, RowReportNote],
   templateUrl: './weather-page.html',
   styleUrl: './weather-page.scss',
 })
 export class WeatherPage {
   protected readonly textOf = textOf;
   protected readonly say = sayDay;
-  private readonly session = inject(SessionService);
+  protected readonly session = inject(SessionService);
   private readonly doors = inject(WaterService);
   private readonly basisDoors = inject(WaterBasisService);
   private readonly toasts = inject(ToastsService);

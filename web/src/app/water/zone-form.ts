@@ -21,6 +21,7 @@ import { SpotListService } from '../spot/spot-list.service';
 import { BecauseList } from '../ui/because-list';
 import { readProblem, sayProblem } from '../ui/problem';
 import { ToastsService } from '../ui/toasts.service';
+import { DateInput } from '../fields/date-input';
 import { DevicesService } from './devices.service';
 import { ProgrammeFields } from './programme-fields';
 import { zoneOf } from './zone-trial';
@@ -39,7 +40,7 @@ const slice = 4;
 @Component({
   selector: 's-zone-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [BecauseList, ProgrammeFields, QuantityInput],
+  imports: [DateInput, BecauseList, ProgrammeFields, QuantityInput],
   templateUrl: './zone-form.html',
   styleUrl: './zone-form.scss',
 })
