@@ -3,6 +3,7 @@ import { addDaysTo, daysBetween, type IsoDate } from '../calendar';
 import type { MoistureSpan, TreeWater } from '../record';
 import { formatQuantity, type UnitSystem } from '../units';
 import { waterFromShare, type BalancedDay } from '../water';
+import { sayIsoDay } from '../wording';
 import { box, type Drawing, type Point, type Role, type Shape } from './shapes';
 
 export interface MoistureRibbonInput {
@@ -94,7 +95,7 @@ function wetShapes(
     const left = dayX(day);
     const rain: Shape[] =
       rainL > 0 ? [{ kind: 'polygon', role: 'rain', points: box(left - 1, floor + 2, left + 1, floor + 8) }] : [];
-    const title = `${day}: ${formatQuantity(dosesL, 'volumeL', units)} reached the ball`;
+    const title = `${sayIsoDay(day)}: ${formatQuantity(dosesL, 'volumeL', units)} reached the ball`;
     const dose: Shape[] =
       dosesL > 0
         ? [
@@ -122,7 +123,7 @@ function readingShapes(
     .filter(({ day }) => day >= first)
     .flatMap(({ day, share, errorShare }): Shape[] => {
       const left = dayX(day);
-      const title = `${day}: a reading of ${Math.round(share * 100)} %, give or take ${Math.round(errorShare * 100)}`;
+      const title = `${sayIsoDay(day)}: a reading of ${Math.round(share * 100)} %, give or take ${Math.round(errorShare * 100)}`;
       return [
         {
           kind: 'line',
@@ -150,7 +151,7 @@ function missedShapes(
   return checks
     .filter(({ read, from }) => !read && from >= first)
     .map(({ from, until }): Shape => {
-      const title = `${from} to ${until}: nobody felt the ball`;
+      const title = `${sayIsoDay(from)} to ${sayIsoDay(until)}: nobody felt the ball`;
       return { kind: 'polygon', role: 'run_late', points: box(dayX(from), floor - 4, dayX(until), floor), title };
     });
 }

@@ -2,7 +2,7 @@ import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import { addDaysTo, daysBetween, type IsoDate } from '../calendar';
 import type { SeasonWeek, WindowSpan } from '../season';
 import { formatQuantity, type UnitSystem } from '../units';
-import { stockNames } from '../wording';
+import { sayIsoDay, stockNames } from '../wording';
 import { box, textWidthPx, type Drawing, type Point, type Role, type Shape } from './shapes';
 
 /** Something with a date or a span of dates that the band marks. */
@@ -91,7 +91,7 @@ function rainShapes(week: SeasonWeek, scale: BandScale, yOf: (mm: number) => num
   const ahead = week.source !== 'recorded';
   const depth = (mm: number) => formatQuantity(mm, 'waterMm', units);
   const range = ahead ? ` (${depth(week.rain.lowMm)}–${depth(week.rain.highMm)})` : '';
-  const title = `Week of ${week.monday}, ${week.source}: rain ${depth(week.rain.mm)}${range}, demand ${depth(week.demand.mm)}`;
+  const title = `Week of ${sayIsoDay(week.monday)}, ${week.source}: rain ${depth(week.rain.mm)}${range}, demand ${depth(week.demand.mm)}`;
   const bar: Shape = {
     kind: 'polygon',
     role: ahead ? 'rain_ahead' : 'rain',
@@ -216,7 +216,7 @@ function windowShapes(input: SeasonBandInput, scale: BandScale, top: number): Sh
         dayX(scale, addDaysTo(span.to, 1)),
         top + windowsPx - inset[span.stock],
       ),
-      title: `Planting window, ${stockNames[span.stock]}: ${span.from} to ${span.to}. ${span.because}`,
+      title: `Planting window, ${stockNames[span.stock]}: ${sayIsoDay(span.from)} to ${sayIsoDay(span.to)}. ${span.because}`,
     })),
   ];
 }

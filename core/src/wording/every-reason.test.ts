@@ -579,6 +579,7 @@ describe('words for what the core finds', () => {
     for (const said of new Set(reasons().map((reason) => sayReason(reason, units)))) {
       expect(said).not.toMatch(/undefined|null|NaN|Infinity|\[object/);
       expect(said).toMatch(/^[A-Z0-9−].*[.?]$/s);
+      expect(said).not.toMatch(/\d{4}-\d{2}-\d{2}/);
       expect(said).not.toContain('!');
     }
   });

@@ -8,3 +8,4 @@ export * from './say-step';
 export * from './say-amount';
 export * from './say-put-back';
 export * from './say-buckets';
+export { sayIsoDay } from './sentence';

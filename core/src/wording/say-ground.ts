@@ -1,6 +1,6 @@
 import type { GroundReasonFacts } from '../ground';
 import { percolationNames, questionNames, siteThingNames, soilNames } from './names';
-import { days, capital, sentence, lower, type Sentences } from './sentence';
+import { days, capital, sentence, lower, type Sentences, sayIsoDay } from './sentence';
 
 export const groundSentences: Sentences<GroundReasonFacts> = {
   soil_missing: () => 'Soil class not recorded.',
@@ -48,7 +48,7 @@ export const groundSentences: Sentences<GroundReasonFacts> = {
   private_lines_unasked: () => 'Nobody has asked about private lines: irrigation, low-voltage cable, drains.',
   private_lines_found: () => 'Private lines are here: have the owner show and mark them, then measure the distance.',
   salt_high: (f, s) =>
-    `Salt ${s.n(f.saltDsM, 1)} dS/m${f.testedOn ? `, tested ${f.testedOn}` : ''}, over ${s.n(f.mostDsM, 1)}: leach or exchange the soil first.`,
+    `Salt ${s.n(f.saltDsM, 1)} dS/m${f.testedOn ? `, tested ${sayIsoDay(f.testedOn)}` : ''}, over ${s.n(f.mostDsM, 1)}: leach or exchange the soil first.`,
   ticket_room: (f, s) =>
     f.roomM > 0
       ? `Rock or a root: the spot may move ${s.m(f.roomM)} and still be covered; further asks for a new ticket.`
@@ -63,16 +63,17 @@ export const groundSentences: Sentences<GroundReasonFacts> = {
   road_permit_needed: () => "Street: the road authority's permit is needed before planting.",
   ticket_withdrawn: () => 'The ticket was withdrawn.',
   ticket_unsent: () => 'The locate centre has not taken the ticket yet.',
-  ticket_expired: (f) => `The ticket ended on ${f.validUntil}, ${days(f.days)} before.`,
+  ticket_expired: (f) => `The ticket ended on ${sayIsoDay(f.validUntil)}, ${days(f.days)} before.`,
   ticket_conflict: (f) => `${f.utilities}: a line in the dig area is in conflict. Settle it with them; nobody digs.`,
-  ticket_waits: (f) => `Replies open: ${f.utilities || 'all'}. Digging from ${f.validFrom} at the earliest.`,
+  ticket_waits: (f) => `Replies open: ${f.utilities || 'all'}. Digging from ${sayIsoDay(f.validFrom)} at the earliest.`,
   ticket_reply_missing: (f) =>
-    `Reply missing from ${f.utilities || 'every utility'}, due by ${f.validFrom}: no reply is not a yes.`,
-  ticket_not_yet: (f) => `All replies are in; digging from ${f.validFrom}.`,
-  ticket_valid: (f) => `Every utility replied; valid until ${f.validUntil}.`,
+    `Reply missing from ${f.utilities || 'every utility'}, due by ${sayIsoDay(f.validFrom)}: no reply is not a yes.`,
+  ticket_not_yet: (f) => `All replies are in; digging from ${sayIsoDay(f.validFrom)}.`,
+  ticket_valid: (f) => `Every utility replied; valid until ${sayIsoDay(f.validUntil)}.`,
   ticket_renew: (f) =>
-    `Valid until ${f.validUntil}, ${f.workingDays === 1 ? '1 working day' : `${f.workingDays} working days`} left: renew now.`,
+    `Valid until ${sayIsoDay(f.validUntil)}, ${f.workingDays === 1 ? '1 working day' : `${f.workingDays} working days`} left: renew now.`,
   hand_dig_zone: (f, s) => `Marked lines: dig by hand within ${s.mm(f.toleranceMm)} either side.`,
-  clearance_attached: (f) => `Lawful clearance: ${sentence(f.document)} By ${f.clearedBy}, until ${f.validUntil}.`,
-  no_ticket: (f) => `No locate ticket covers this spot; for this day one has to be raised by ${f.raiseBy}.`,
+  clearance_attached: (f) =>
+    `Lawful clearance: ${sentence(f.document)} By ${f.clearedBy}, until ${sayIsoDay(f.validUntil)}.`,
+  no_ticket: (f) => `No locate ticket covers this spot; for this day one has to be raised by ${sayIsoDay(f.raiseBy)}.`,
 };

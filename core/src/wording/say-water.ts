@@ -1,7 +1,7 @@
 import type { WaterReasonFacts } from '../water';
 import { dormantWaterings, routineRules } from '../practice';
 import { soilNames } from './names';
-import { capital, days, type Sentences } from './sentence';
+import { capital, days, type Sentences, sayIsoDay } from './sentence';
 
 const dayGap = (n: string): string => (Number(n) === 1 ? 'day' : `${n.replace(/\.?0+$/, '')} days`);
 
@@ -31,14 +31,15 @@ export const waterSentences: Sentences<WaterReasonFacts> = {
   ball_half_by: (f, s) =>
     `Half of what the tree can drink, ball and soil within reach, is gone by then: about ${s.L(f.perDayL)} a day; the ball holds ${s.L(f.holdsL)}.`,
   ball_half_now: (f, s) => `The ball is at ${s.pct(f.sharePct)} of what it holds, give or take ${s.n(f.errorPct)}.`,
-  ball_after_forecast: (f) => `The forecast ends on ${f.until}: from there as last year, without rain.`,
+  ball_after_forecast: (f) => `The forecast ends on ${sayIsoDay(f.until)}: from there as last year, without rain.`,
   ball_keeps: (f) => `What the tree can drink does not come down to half within ${days(f.withinDays)}.`,
   ball_not_forecast: () => 'No weather is known ahead.',
-  ball_drowned: (f) => `More than half of the ball’s air is filled with water since ${f.since}: roots suffocate.`,
+  ball_drowned: (f) =>
+    `More than half of the ball’s air is filled with water since ${sayIsoDay(f.since)}: roots suffocate.`,
   ball_found_drier: (f, s) =>
-    `${f.day}: found at ${s.pct(f.foundPct)} where ${s.pct(f.expectedPct)} was expected. Look whether water misses the ball, or another tree’s roots drink there.`,
+    `${sayIsoDay(f.day)}: found at ${s.pct(f.foundPct)} where ${s.pct(f.expectedPct)} was expected. Look whether water misses the ball, or another tree’s roots drink there.`,
   ball_found_wetter: (f, s) =>
-    `${f.day}: found at ${s.pct(f.foundPct)} where ${s.pct(f.expectedPct)} was expected. Look for a leak, watering nobody recorded, or a pit that holds water.`,
+    `${sayIsoDay(f.day)}: found at ${s.pct(f.foundPct)} where ${s.pct(f.expectedPct)} was expected. Look for a leak, watering nobody recorded, or a pit that holds water.`,
   device_run_once: () => 'One run alone: nobody knows how it varies. Run it three times.',
   device_runs: (f, s) => `The mean of ${f.runs} runs, which lie ${s.pct(f.spreadPct)} apart.`,
   device_unsteady: (f, s) =>
@@ -62,16 +63,16 @@ export const waterSentences: Sentences<WaterReasonFacts> = {
   restricted_day: (f) =>
     f.nextOn === ''
       ? 'Restrictions allow no watering on any day.'
-      : `Restrictions allow no watering on this day; the next is ${f.nextOn}.`,
+      : `Restrictions allow no watering on this day; the next is ${sayIsoDay(f.nextOn)}.`,
   restricted_hours: (f) => `Restrictions allow watering from ${f.fromHour}:00 to ${f.untilHour}:00 alone.`,
-  device_off: (f) => `${f.name}, set on ${f.since}: it was to come off by now.`,
+  device_off: (f) => `${f.name}, set on ${sayIsoDay(f.since)}: it was to come off by now.`,
   hose_places: (f, s) => `${f.places} places: water spreads about ${s.mm(f.spreadMm)} from each.`,
   hose_uphill: (f, s) => `On ${s.pct(f.slopePct)} of slope all of it goes in uphill, and runs down through the ball.`,
   hose_in_turns: (f) =>
     `More than ${f.longestMinutes} min at one place runs off: go round twice, and let it sink in between.`,
   zone_gets: (f, s) => `${f.emitters} ${f.emitters === 1 ? 'emitter' : 'emitters'}: ${s.L(f.runL)} each time.`,
   zone_drowns: (f) =>
-    `Stands in water from ${f.from} on, ${days(f.waterloggedDays)} of ${f.days}${f.anywayDays > 0 ? `, ${f.anywayDays} of them without the valve too` : ''}: this programme drowns it.`,
+    `Stands in water from ${sayIsoDay(f.from)} on, ${days(f.waterloggedDays)} of ${f.days}${f.anywayDays > 0 ? `, ${f.anywayDays} of them without the valve too` : ''}: this programme drowns it.`,
   zone_thirsts: (f) => `Too little: ${days(f.stressDays)} of stress in ${f.days}.`,
   zone_suits: (f) => `Suits it: ${days(f.stressDays)} of stress in ${f.days}.`,
   soak_by_pit_air: (f, s) =>

@@ -1,14 +1,23 @@
 import type { FindHit } from '@sombra/contract';
+import { sayIsoDay } from '@sombra/core';
 import { withStandingTree } from '../spots/repository';
 import { escapeLike, type Db } from '../platform/db';
 
 const each = 6;
 
-/** Trees and spots whose number holds the words, those that begin with them first. */
+/** A number as it is said: letters and figures alone. */
+const saidRef = `regexp_replace(spot.ref, '[^[:alnum:]]', '', 'g')`;
+
+/** Trees and spots whose number holds the words, those that begin with them first; `w163` finds W-0163 too. */
 export async function findTrees(db: Db, words: string): Promise<FindHit[]> {
+  const [, letters, figures] = /^([a-z]*)[^a-z0-9]*0*(\d*)$/i.exec(words.trim()) ?? [];
+  const said = letters || figures ? `^${letters ?? ''}0*${figures ?? ''}` : null;
   const rows = await withStandingTree(db, db('spot').join('place', 'place.id', 'spot.place_id'))
     .whereNull('spot.withdrawn_on')
-    .whereILike('spot.ref', `%${escapeLike(words)}%`)
+    .where((or) => {
+      void or.whereILike('spot.ref', `%${escapeLike(words)}%`);
+      if (said) void or.orWhereRaw(`${saidRef} ~* ?`, [said]);
+    })
     .orderByRaw('(spot.ref ilike ?) desc', [`${escapeLike(words)}%`])
     .orderBy('spot.ref')
     .limit(each)
@@ -23,7 +32,7 @@ export async function findTrees(db: Db, words: string): Promise<FindHit[]> {
     name: ref,
     detail: [place, species].filter(Boolean).join(' · '),
     path: `/town/${id}`,
-    query: { chosen: ref },
+    query: {},
   }));
 }
 
@@ -70,7 +79,9 @@ export async function findDays(db: Db, words: string): Promise<FindHit[]> {
     .orderBy('on_day', 'desc')
     .limit(each)
     .select<{ id: string; title: string; on_day: string }[]>('id', 'title', 'on_day');
-  return rows.map(({ id, title, on_day }) => hit('day', title, `planting day, ${on_day}`, { day: id, on: on_day }));
+  return rows.map(({ id, title, on_day }) =>
+    hit('day', title, `planting day, ${sayIsoDay(on_day)}`, { day: id, on: on_day }),
+  );
 }
 
 const hit = (kind: FindHit['kind'], name: string, detail: string, query: Record<string, string>): FindHit => ({

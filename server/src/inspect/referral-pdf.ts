@@ -6,6 +6,7 @@ import {
   referWhyNames,
   remedyWords,
   sayFacts,
+  sayIsoDay,
   sayReason,
   stagedCuts,
   warrantyEnds,
@@ -110,7 +111,7 @@ function collar(doc: PDFKit.PDFDocument, { looks, practice, units }: Referral): 
   const [last, before] = seen;
   const roots = last?.circlingRoots ?? [];
   if (!last || roots.length === 0) return;
-  title(doc, `Roots at the collar, as found on ${last.inspectedOn}`);
+  title(doc, `Roots at the collar, as found on ${sayIsoDay(last.inspectedOn)}`);
   const anchors = last.anchors ?? [];
   const { seasonCapPct, referRootOverMm } = practice.inspection.roots;
   const plan = roots.some(isPressing) ? stagedCuts({ roots, anchors, seasonCapPct, referRootOverMm }) : undefined;
@@ -151,7 +152,7 @@ function history(doc: PDFKit.PDFDocument, { looks, done, units }: Referral): voi
     const words = said.map(({ name, value }) => `${name.toLowerCase()} ${value}`).join('; ');
     line(
       doc,
-      `${facts.inspectedOn}, ${by}, ${verdict.level ? levelNames[verdict.level] : 'nothing looked at'}: ${words}.`,
+      `${sayIsoDay(facts.inspectedOn)}, ${by}, ${verdict.level ? levelNames[verdict.level] : 'nothing looked at'}: ${words}.`,
     );
   }
   if (looks.length > shownLooks) line(doc, `And ${looks.length - shownLooks} looks before.`);

@@ -1,4 +1,4 @@
-import { orderSpecification, stockNames } from '@sombra/core';
+import { orderSpecification, sayIsoDay, stockNames } from '@sombra/core';
 import { openDocument } from '../paper/document';
 import { csvTable } from '../platform/csv';
 import type { Order, OrderLine } from '../orders/repository';
@@ -41,7 +41,9 @@ export function orderPdf(order: Order, programme: string): PDFKit.PDFDocument {
   const width = doc.page.width - 2 * margin;
   doc.font('Times-Bold').fontSize(18).text(`${programme}: request for trees ${order.number}`);
   doc.font('Helvetica').fontSize(10).moveDown(0.3);
-  doc.text(`To ${order.nursery}. Made on ${order.madeOn} by ${order.madeBy}. Planting from ${order.body.plantOn}.`);
+  doc.text(
+    `To ${order.nursery}. Made on ${sayIsoDay(order.madeOn)} by ${order.madeBy}. Planting from ${sayIsoDay(order.body.plantOn)}.`,
+  );
   doc.moveDown();
   for (const line of order.body.lines) drawLine(doc, line, order.body.currency, width);
   const trees = order.body.lines.reduce((sum, { count }) => sum + count, 0);

@@ -1,5 +1,5 @@
 import type { Delivery, Lot } from '@sombra/contract';
-import { isBad, judgeReceived, sayReason, stockNames, type ReceivingRules } from '@sombra/core';
+import { isBad, judgeReceived, sayIsoDay, sayReason, stockNames, type ReceivingRules } from '@sombra/core';
 import { openDocument } from '../paper/document';
 import { plain } from '../paper/paint-drawing';
 import { claimedLots, type ClaimedLot } from './claims';
@@ -47,7 +47,7 @@ export function claimPdf(nursery: string, deliveries: readonly Delivery[], of: C
 /** Returns the value claimed of it. */
 function writeDelivery(doc: PDFKit.PDFDocument, delivery: Delivery, of: ClaimContext): number {
   const came = [
-    `Order ${delivery.orderNumber}, delivered on ${delivery.arrivedOn}, received by ${delivery.madeBy}.`,
+    `Order ${delivery.orderNumber}, delivered on ${sayIsoDay(delivery.arrivedOn)}, received by ${delivery.madeBy}.`,
     delivery.covered === false ? 'The load came uncovered.' : '',
     delivery.moist === false ? 'Roots and balls came dry.' : '',
     delivery.note,

@@ -27,6 +27,7 @@ import {
   type RoundPlan,
   type RoundTask,
   droughtDoseL,
+  sayIsoDay,
   sayReason,
   wateringLeave,
   type IsoDate,
@@ -290,7 +291,7 @@ function stateOf(
   if (next && isNeedless(next, round.onDay)) {
     const words =
       next.kind === 'water'
-        ? `asks for water on ${next.on} only by now`
+        ? `asks for water on ${sayIsoDay(next.on)} only by now`
         : next.kind === 'drowned'
           ? 'its ball drowns by now'
           : 'asks for no water as far as one can see by now';

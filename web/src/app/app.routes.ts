@@ -28,10 +28,10 @@ function stageOf(room: Room): Routes {
   return [{ path: room.stage, title: `${stageNames[room.stage]} · Sombra`, loadComponent: room.home.load }];
 }
 
-function routesOf({ path: address, name, load, behind = [] }: Page): Routes {
+function routesOf({ path: address, name, load, timeless, behind = [] }: Page): Routes {
   const path = address.slice(1);
   return [
-    { path, title: `${name} · Sombra`, loadComponent: load },
+    { path, title: `${name} · Sombra`, loadComponent: load, data: { timeless } },
     ...behind.map((one) => ({ ...one, path: `${path}/${one.path}` })),
   ];
 }
@@ -48,26 +48,31 @@ export const routes: Routes = [
   },
   {
     path: 'import',
+    data: { timeless: true },
     title: 'Import · Sombra',
     loadComponent: () => import('./files/import-page').then((m) => m.ImportPage),
   },
   {
     path: 'along',
+    data: { timeless: true },
     title: 'Taken along · Sombra',
     loadComponent: () => import('./along/along-page').then((m) => m.AlongPage),
   },
   {
     path: 'waiting',
+    data: { timeless: true },
     title: 'Waiting · Sombra',
     loadComponent: () => import('./waiting/waiting-page').then((m) => m.WaitingPage),
   },
   {
     path: 'walk/:assignmentId',
+    data: { timeless: true },
     title: 'Walk · Sombra',
     loadComponent: () => import('./walk/walk-page').then((m) => m.WalkPage),
   },
   {
     path: 'me',
+    data: { timeless: true },
     title: 'You · Sombra',
     loadComponent: () => import('./people/own-page').then((m) => m.OwnPage),
   },

@@ -1,6 +1,10 @@
+import { CdkTrapFocus } from '@angular/cdk/a11y';
 import { ChangeDetectionStrategy, Component, inject, Injector } from '@angular/core';
-import { RouterOutlet } from '@angular/router';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NavigationEnd, Router, RouterOutlet } from '@angular/router';
+import { filter, map } from 'rxjs';
 import { ClockNote } from './frame/clock-note';
+import { FocusKeeper } from './frame/focus-keeper';
 import { NewVersion } from './frame/new-version';
 import { PageRow } from './frame/page-row';
 import { Rail } from './frame/rail';
@@ -21,6 +25,7 @@ import { SetUpPage } from './programme/set-up-page';
   selector: 's-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    CdkTrapFocus,
     RouterOutlet,
     ClockNote,
     LockForm,
@@ -69,7 +74,7 @@ import { SetUpPage } from './programme/set-up-page';
             <s-rail />
             <div class="side">
               <s-topbar />
-              @if (!session.away()) {
+              @if (!session.away() && !timeless()) {
                 <s-season-band />
               }
               <s-clock-note />
@@ -85,7 +90,14 @@ import { SetUpPage } from './programme/set-up-page';
             }
           }
           @if (session.state() === 'expired') {
-            <div class="veil" role="dialog" aria-modal="true" aria-label="Sign in again">
+            <div
+              class="veil"
+              role="dialog"
+              aria-modal="true"
+              aria-label="Sign in again"
+              cdkTrapFocus
+              [cdkTrapFocusAutoCapture]="true"
+            >
               <s-sign-in-form [again]="true" />
             </div>
           }
@@ -164,7 +176,18 @@ export class App {
   // The sign-in page has the theme too.
   protected readonly theme = inject(ThemeService);
 
+  private readonly router = inject(Router);
+  /** A page on which no day makes a difference has no season above it. */
+  protected readonly timeless = toSignal(
+    this.router.events.pipe(
+      filter((event) => event instanceof NavigationEnd),
+      map(() => this.router.routerState.root.firstChild?.snapshot.data['timeless'] === true),
+    ),
+    { initialValue: false },
+  );
+
   constructor() {
+    inject(FocusKeeper);
     // What somebody left sealed on this device goes out from any page, whoever is signed in; the first page need not wait.
     const injector = inject(Injector);
     void import('./offline/sealing.service').then(

@@ -16,6 +16,7 @@ export const rooms: readonly Room[] = [
       },
       {
         path: '/rules',
+        timeless: true,
         name: 'Rules',
         key: 'r',
         words: 'distances limits weights',
@@ -44,12 +45,14 @@ export const rooms: readonly Room[] = [
       },
       {
         path: '/species',
+        timeless: true,
         name: 'Species library',
         key: 's',
         load: () => import('./match/species-page').then((m) => m.SpeciesPage),
       },
       {
         path: '/nurseries',
+        timeless: true,
         name: 'Nurseries',
         key: 'n',
         words: 'offers availability',
@@ -90,6 +93,7 @@ export const rooms: readonly Room[] = [
     pages: [
       {
         path: '/practices',
+        timeless: true,
         name: 'Practices',
         key: 'p',
         words: 'schools adopt compare',
@@ -153,6 +157,7 @@ export const rooms: readonly Room[] = [
       },
       {
         path: '/devices',
+        timeless: true,
         name: 'Devices',
         key: 'i',
         words: 'bags rings jars hose drip calibrate flow seep',
@@ -160,6 +165,7 @@ export const rooms: readonly Room[] = [
       },
       {
         path: '/zones',
+        timeless: true,
         name: 'Drip zones',
         key: 'z',
         words: 'valves controller emitters turf irrigation',
@@ -202,6 +208,7 @@ export const rooms: readonly Room[] = [
       },
       {
         path: '/judgement',
+        timeless: true,
         name: 'How looks are judged',
         key: 'j',
         words: 'worked cases verdict diagnosis causes signs remedy who',
@@ -215,6 +222,7 @@ export const rooms: readonly Room[] = [
     pages: [
       {
         path: '/programme',
+        timeless: true,
         name: 'Programme',
         key: 'o',
         words: 'settings time zone holidays windows',
@@ -222,6 +230,7 @@ export const rooms: readonly Room[] = [
       },
       {
         path: '/people',
+        timeless: true,
         name: 'People',
         key: 'e',
         words: 'roles passwords rights',
@@ -230,6 +239,7 @@ export const rooms: readonly Room[] = [
       },
       {
         path: '/base-map',
+        timeless: true,
         name: 'Base map',
         key: 'b',
         words: 'layers geojson pmtiles',

@@ -10,6 +10,7 @@ import { sayDay, sayLateness } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ViewState } from '../ui/view-state.service';
 import { LevelMark } from '../ui/level-mark';
+import { ToastsService } from '../ui/toasts.service';
 import { SessionService } from '../session/session.service';
 import { RecordSender } from '../spot/record-sender';
 import { SpotStore } from '../spot/spot-store';
@@ -70,7 +71,7 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
   template: `
     <section class="field" aria-label="Decisions">
       <div class="head">
-        <h1>{{ headline() }}</h1>
+        <h1 aria-live="polite">{{ headline() }}</h1>
         <span class="quiet">most costly to leave first</span>
       </div>
       @if (desk.problem(); as fault) {
@@ -184,8 +185,11 @@ export class DeskPage {
   private readonly store = inject(SpotStore);
   private readonly session = inject(SessionService);
   private readonly router = inject(Router);
+  private readonly toasts = inject(ToastsService);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly chosenKey = signal<string | null>(null);
+  /** Where the choice stands among the lines. */
+  private chosenAt = 0;
   protected readonly view = inject(ViewState);
   protected readonly sayDay = sayDay;
   protected readonly acts = inject(BulkActs);
@@ -223,7 +227,12 @@ export class DeskPage {
     this.desk.refresh();
     effect(() => {
       // Keep a choice on screen: the first line until somebody picks another, the next one when it is settled.
-      if (!this.chosen() && window.innerWidth > 980) this.chosenKey.set(this.lines()[0]?.key ?? null);
+      const lines = this.lines();
+      const at = lines.findIndex(({ key }) => key === this.chosenKey());
+      if (at >= 0) this.chosenAt = at;
+      else if (window.innerWidth > 980) {
+        this.chosenKey.set(lines[Math.min(this.chosenAt, lines.length - 1)]?.key ?? null);
+      }
     });
     effect(() => {
       const line = this.chosen();
@@ -241,8 +250,10 @@ export class DeskPage {
     const { remedy } = line;
     const tap = remedy ? oneTap(remedy) : null;
     // What has to be measured, or is one of several, is said on the bench.
-    if (!remedy || !tap) this.chosenKey.set(keyOf(line));
-    else await this.acts.settle([line], { remedy, doneOn: this.session.today(), seen: tap.seen });
+    if (!remedy || !tap) {
+      this.chosenKey.set(keyOf(line));
+      this.toBench();
+    } else await this.acts.settle([line], { remedy, doneOn: this.session.today(), seen: tap.seen });
   }
 
   private step(by: number): void {
@@ -257,7 +268,20 @@ export class DeskPage {
 
   private settleChosen(): void {
     const line = this.chosen();
-    if (line?.count === 1 && this.mayMark(line)) void this.settle(line);
+    if (!line) return;
+    if (!this.mayMark(line)) this.toasts.say('Nothing here is settled by one tap: press o to open it.');
+    else if (line.count === 1) void this.settle(line);
+    else {
+      this.toasts.say(`${line.count} trees wait for this: choose on the right which of them are done.`);
+      this.toBench();
+    }
+  }
+
+  /** What is settled there takes the keys. */
+  private toBench(): void {
+    setTimeout(() =>
+      this.host.nativeElement.querySelector<HTMLElement>('.bench :is(input, button, select):not(:disabled)')?.focus(),
+    );
   }
 
   private openChosen(): void {

@@ -1,5 +1,5 @@
 import type { SpotLine, SpotSort } from '@sombra/contract';
-import { preparingStages, probeNames, stageNames, type Stage } from '@sombra/core';
+import { levelNames, preparingStages, probeNames, stageNames, type Stage } from '@sombra/core';
 import { sayDay, sayLateness } from '../ui/say-date';
 
 export interface Column {
@@ -7,7 +7,6 @@ export interface Column {
   readonly name: string;
   /** What the heading explains when pointed at. */
   readonly help: string;
-  readonly width: string;
   readonly cell: (line: SpotLine, on: string) => string;
 }
 
@@ -16,68 +15,59 @@ const lateness = (day: string | null, on: string): string =>
   day ? sayLateness(Math.round((Date.parse(on) - Date.parse(day)) / 86_400_000)) : '';
 
 export const columns: readonly Column[] = [
-  { key: 'ref', name: 'Number', help: 'Number of the spot', width: '4.6rem', cell: ({ ref }) => ref },
+  { key: 'ref', name: 'Number', help: 'Number of the spot', cell: ({ ref }) => ref },
   {
     key: 'place',
     name: 'Place',
     help: 'Street, park or yards',
-    width: 'minmax(5.5rem, 1.2fr)',
     cell: ({ place }) => place,
   },
   {
     key: 'species',
     name: 'Species',
     help: 'Botanical name',
-    width: 'minmax(6rem, 1.3fr)',
     cell: ({ species }) => species ?? 'no tree yet',
   },
   {
     key: 'stage',
     name: 'Stage',
     help: 'Where in its life the spot stands',
-    width: '5rem',
     cell: ({ stage }) => stageNames[stage],
   },
   {
     key: 'level',
     name: 'Level',
     help: 'The worst finding that is still open',
-    width: '6rem',
-    cell: ({ level }) => level,
+    cell: ({ level }) => levelNames[level],
   },
   {
     key: 'decisions',
     name: 'Open',
     help: 'Decisions open on this day',
-    width: '3.6rem',
     cell: ({ decisions }) => String(decisions),
   },
   {
     key: 'dueOn',
     name: 'Due',
     help: 'The earliest last day of its decisions',
-    width: '5.9rem',
     cell: ({ dueOn }, on) => lateness(dueOn, on),
   },
   {
     key: 'plantedOn',
     name: 'Planted',
     help: 'Day of planting',
-    width: '6.9rem',
     cell: ({ plantedOn }) => date(plantedOn),
   },
   {
     key: 'nextLookOn',
     name: 'Next look',
     help: 'Day of the next inspection',
-    width: '6.9rem',
     cell: ({ nextLookOn }) => date(nextLookOn),
   },
   {
     key: 'probe',
     name: 'Probe',
     help: 'Last probe at ball depth',
-    width: '6rem',
     cell: ({ probe }) => (probe ? probeNames[probe] : ''),
   },
 ];

@@ -16,6 +16,9 @@ export class SpotSource extends DataSource<SpotLine | undefined> {
   private readonly left = new Subject<void>();
   private readonly count = signal<number | null>(null);
   private readonly failed = signal<Problem | null>(null);
+  private readonly reads = signal(0);
+  /** Grows with each page that is read. */
+  readonly version = this.reads.asReadonly();
   /** `null` until the first page is here. */
   readonly total = this.count.asReadonly();
   readonly problem = this.failed.asReadonly();
@@ -93,5 +96,6 @@ export class SpotSource extends DataSource<SpotLine | undefined> {
     this.count.set(total);
     this.failed.set(null);
     this.lines$.next(all);
+    this.reads.update((reads) => reads + 1);
   }
 }

@@ -77,6 +77,31 @@ describe('a list', () => {
     expect(opened).toEqual(['C-102', 'C-139']);
   });
 
+  it('is chosen from in a row with Shift, and as a whole', () => {
+    const chosen = () => TestBed.inject(ChosenService).count();
+    press('ArrowDown');
+    for (const key of ['ArrowDown', 'ArrowDown']) {
+      grid()?.dispatchEvent(new KeyboardEvent('keydown', { key, shiftKey: true, bubbles: true }));
+    }
+    expect(chosen()).toBe(3);
+    grid()?.dispatchEvent(new KeyboardEvent('keydown', { key: 'a', ctrlKey: true, bubbles: true }));
+    expect(chosen()).toBe(40);
+  });
+
+  it('has columns as wide as what stands in them, until somebody draws them otherwise', async () => {
+    const tracks = () => grid()?.querySelector<HTMLElement>('.head')?.style.gridTemplateColumns.split(' ') ?? [];
+    const [, ref] = tracks();
+    expect(tracks().at(-1)).toBe('1fr');
+    const head = grid()?.querySelector('[role=columnheader] button');
+    head?.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', shiftKey: true, bubbles: true }));
+    await fixture.whenStable();
+    expect(parseInt(tracks()[1] ?? '')).toBe(parseInt(ref ?? '') + 16);
+    expect(localStorage.getItem('sombra.columnWidths')).toContain('"ref"');
+    grid()?.querySelector('.edge')?.dispatchEvent(new MouseEvent('dblclick'));
+    await fixture.whenStable();
+    expect(tracks()[1]).toBe(ref);
+  });
+
   it('sorts by a head, and the other way when asked again', () => {
     const [number, due] = [...(grid()?.querySelectorAll<HTMLButtonElement>('.head button') ?? [])];
     due?.click();

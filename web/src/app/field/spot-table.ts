@@ -17,8 +17,12 @@ import { firstValueFrom, type Observable } from 'rxjs';
 import { LevelMark } from '../ui/level-mark';
 import { ViewState } from '../ui/view-state.service';
 import { ChosenService } from '../spot/chosen.service';
+import { ColumnWidths } from './column-widths';
 import { columns, type Column } from './columns';
 import type { SpotSource } from './spot-source';
+
+/** Lines that say how wide a column has to be. */
+const measuredLines = 300;
 
 /** A list of any length: only the lines on screen are drawn. One line is open on the bench, any may be chosen. */
 @Component({
@@ -40,6 +44,7 @@ export class SpotTable {
   readonly sorted = output<{ sort: SpotSort; down: boolean }>();
   readonly opened = output<SpotLine>();
   protected readonly chosen = inject(ChosenService);
+  private readonly sizes = inject(ColumnWidths);
   protected readonly view = inject(ViewState);
   private readonly viewport = viewChild(CdkVirtualScrollViewport);
   /** The line the keys stand on. */
@@ -48,12 +53,12 @@ export class SpotTable {
 
   protected readonly rowPx = window.innerWidth <= 720 ? 62 : 40;
   protected readonly columns = computed(() => columns.filter(({ key }) => this.shown().includes(key)));
-  protected readonly grid = computed(
-    () =>
-      `2.4rem ${this.columns()
-        .map(({ width }) => width)
-        .join(' ')}`,
-  );
+  private readonly widths = computed(() => {
+    this.source().version();
+    return this.sizes.of(this.columns(), this.source().between(0, measuredLines), this.view.on());
+  });
+  protected readonly grid = computed(() => `2.4rem ${this.sizes.tracks(this.widths())}`);
+  private drawing: { readonly key: SpotSort; readonly fromPx: number; readonly widthPx: number } | null = null;
 
   constructor() {
     effect(() => {
@@ -119,16 +124,45 @@ export class SpotTable {
     // The heads have keys of their own.
     if (event.target instanceof HTMLElement && event.target.closest('.head')) return;
     const last = (this.source().total() ?? 1) - 1;
+    if (event.key === 'a' && (event.ctrlKey || event.metaKey)) {
+      this.chosen.add(this.source().between(0, last));
+      return event.preventDefault();
+    }
     const step = { ArrowDown: 1, ArrowUp: -1, PageDown: 12, PageUp: -12, Home: -last, End: last }[event.key];
     const line = this.source().at(this.active());
     if (step !== undefined) {
       this.go(Math.min(last, Math.max(0, this.active() + step)));
+      if (event.shiftKey) this.chosen.add(this.source().between(this.anchor, this.active()));
+      else this.anchor = this.active();
     } else if (event.key === 'Enter') {
       this.open(this.active(), line);
     } else if (event.key === ' ') {
       this.choose(event, this.active(), line);
     } else return;
     event.preventDefault();
+  }
+
+  /** The edge of a heading is drawn to where its column is to end; twice pressed it fits what stands in it again. */
+  protected draw(event: PointerEvent, key: SpotSort): void {
+    if (event.type === 'pointerdown') {
+      (event.target as HTMLElement).setPointerCapture(event.pointerId);
+      this.drawing = { key, fromPx: event.clientX, widthPx: this.widths().get(key) ?? 0 };
+      return;
+    }
+    if (!this.drawing) return;
+    this.sizes.draw(key, this.drawing.widthPx + event.clientX - this.drawing.fromPx);
+    if (event.type !== 'pointermove') this.drawing = null;
+  }
+  protected fit(key: SpotSort): void {
+    this.drawing = null;
+    this.sizes.draw(key, null);
+  }
+  /** By keys on its heading: Shift with an arrow. */
+  protected drawByKey(event: KeyboardEvent, key: SpotSort): void {
+    const by = { ArrowLeft: -16, ArrowRight: 16 }[event.key];
+    if (!event.shiftKey || by === undefined) return;
+    event.preventDefault();
+    this.sizes.draw(key, (this.widths().get(key) ?? 0) + by);
   }
 
   private go(index: number): void {

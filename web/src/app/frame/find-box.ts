@@ -6,9 +6,10 @@ import { findHitsSchema, type FindHit } from '@sombra/contract';
 import { catchError, debounceTime, distinctUntilChanged, map, of, switchMap, type Observable } from 'rxjs';
 import { KeysService } from '../ui/keys.service';
 import { RoomMap, type Page } from '../ui/rooms';
+import { sayDay } from '../ui/say-date';
 import { ViewState } from '../ui/view-state.service';
 
-type Hit = Omit<FindHit, 'kind'> & { readonly kind: FindHit['kind'] | 'page' };
+type Hit = Omit<FindHit, 'kind'> & { readonly kind: FindHit['kind'] | 'page' | 'none' };
 
 const kinds: Readonly<Record<Hit['kind'], { readonly icon: string; readonly name: string }>> = {
   tree: { icon: 'bi-geo', name: 'spot' },
@@ -17,7 +18,16 @@ const kinds: Readonly<Record<Hit['kind'], { readonly icon: string; readonly name
   person: { icon: 'bi-person', name: 'person' },
   day: { icon: 'bi-calendar-event', name: 'day' },
   page: { icon: 'bi-window', name: 'page' },
+  none: { icon: 'bi-slash-circle', name: 'nothing found' },
 };
+
+const nothingLike = (words: string): Hit => ({
+  kind: 'none',
+  name: `Nothing is called “${words}”`,
+  detail: 'a number, place, species, person, day or page',
+  path: '',
+  query: {},
+});
 
 /** One box that finds trees, places, species, people, days and pages; a date moves the thread. */
 @Component({
@@ -104,8 +114,12 @@ export class FindBox {
           ? of([])
           : this.http.get('/api/find', { params: { words } }).pipe(
               map((body) => findHitsSchema.parse(body)),
-              catchError(() => of([])),
-              map((found) => [...this.asDate(words), ...this.asPages(words), ...found]),
+              catchError(() => of(null)),
+              map((found) => {
+                const hits = [...this.asDate(words), ...this.asPages(words), ...(found ?? [])];
+                // Where the server is away nobody knows whether there is any.
+                return hits.length > 0 || found === null ? hits : [nothingLike(words)];
+              }),
             ),
       ),
     );
@@ -117,12 +131,18 @@ export class FindBox {
   }
 
   private asDate(words: string): FindHit[] {
-    if (!/^\d{4}-\d{2}-\d{2}$/.test(words) || Number.isNaN(Date.parse(words))) return [];
-    return [{ kind: 'day', name: words, detail: 'show this day', path: '', query: { on: words } }];
+    const iso = /^\d{4}-\d{2}-\d{2}$/.test(words);
+    const written = /^\d{1,2} [a-z]{3,9} \d{4}$/i.test(words);
+    const time = iso || written ? Date.parse(written ? `${words} UTC` : words) : Number.NaN;
+    if (Number.isNaN(time)) return [];
+    const on = new Date(time).toISOString().slice(0, 10);
+    return [{ kind: 'day', name: sayDay(on), detail: 'show this day', path: '', query: { on } }];
   }
 
   protected go({ item, preventDefault }: NgbTypeaheadSelectItemEvent<Hit>): void {
     preventDefault();
+    // What was typed stays, to be typed otherwise.
+    if (item.kind === 'none') return;
     this.box().nativeElement.value = '';
     this.box().nativeElement.blur();
     if (item.path === '') return this.view.setDay(item.query['on'] ?? this.view.today());

@@ -7,6 +7,7 @@ import { SessionService } from '../session/session.service';
 import { FindBox } from './find-box';
 import { KeysService } from '../ui/keys.service';
 import { sayDate } from '../ui/say-date';
+import { ToastsService } from '../ui/toasts.service';
 import { ThemeService, themes, type Theme } from '../ui/theme.service';
 import { ViewState } from '../ui/view-state.service';
 
@@ -165,6 +166,7 @@ const themeNames: Readonly<Record<Theme, string>> = {
       }
       .today {
         font-size: 0.95rem;
+        min-height: 48px;
       }
       .wide,
       .said button {
@@ -197,6 +199,7 @@ export class Topbar {
   protected readonly view = inject(ViewState);
   protected readonly theme = inject(ThemeService);
   private readonly modals = inject(NgbModal);
+  private readonly toasts = inject(ToastsService);
   protected readonly themes = themes;
   protected readonly names = themeNames;
   protected readonly day = computed(() => sayDate(this.view.on()));
@@ -206,8 +209,26 @@ export class Topbar {
     inject(KeysService).bind([
       { keys: '?', where: 'Everywhere', does: 'show these keys', run: () => this.showKeys() },
       { keys: 'c', where: 'Everywhere', does: 'calendar: show another day', run: () => this.pickDay() },
+      {
+        keys: 'u',
+        where: 'Everywhere',
+        does: 'undo what was just stored',
+        run: () => {
+          if (!this.toasts.undo()) this.toasts.say('Nothing was stored within the last minute that can be undone.');
+        },
+      },
+      { keys: 'e', where: 'Everywhere', does: 'into the form of what is open', run: () => this.toForm() },
       { keys: 't', where: 'Everywhere', does: 'back to today', run: () => this.view.setDay(this.view.today()) },
     ]);
+  }
+
+  /** The first field of the bench, or its first act. */
+  private toForm(): void {
+    const bench = document.querySelector<HTMLElement>('.bench') ?? document.getElementById('work');
+    const fields = 'input:not([type=hidden]):not(:disabled), select:not(:disabled), textarea:not(:disabled)';
+    const field =
+      bench?.querySelector<HTMLElement>(fields) ?? bench?.querySelector<HTMLElement>('button:not(:disabled)');
+    field?.focus();
   }
 
   protected pickDay(): void {

@@ -7,6 +7,7 @@ import { ViewState } from '../ui/view-state.service';
 import { SessionService } from '../session/session.service';
 import { bandWeeks, SeasonService } from './season.service';
 
+const foldedKey = 'sombra.seasonFolded';
 const isSmall = window.innerWidth <= 720;
 /** Lower where the screen is small: the thread matters there more than the depths. */
 const heightPx = isSmall ? 58 : 84;
@@ -17,22 +18,23 @@ const heightPx = isSmall ? 58 : 84;
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [DrawingView],
   template: `
-    @if (small) {
-      <button
-        type="button"
-        class="line"
-        aria-controls="season-band"
-        [attr.aria-expanded]="open()"
-        (click)="open.set(!open())"
-      >
-        <span class="visually-hidden">Season</span>
-        <i class="bi" [class.bi-chevron-down]="!open()" [class.bi-chevron-up]="open()" aria-hidden="true"></i>
-      </button>
-    }
+    <button
+      type="button"
+      class="line"
+      aria-controls="season-band"
+      [class.beside]="!small"
+      [attr.aria-expanded]="open()"
+      [title]="open() ? 'Fold the season away' : 'Show the season'"
+      (click)="fold()"
+    >
+      <span class="visually-hidden">Season</span>
+      <i class="bi" [class.bi-chevron-down]="!open()" [class.bi-chevron-up]="open()" aria-hidden="true"></i>
+    </button>
     <div
       id="season-band"
       [hidden]="!open()"
       class="band"
+      [class.moving]="dragged() !== null"
       #band
       (pointerdown)="grab($event)"
       (pointermove)="drag($event)"
@@ -98,6 +100,24 @@ const heightPx = isSmall ? 58 : 84;
       inset: -8px 0;
       z-index: 1;
     }
+    :host {
+      position: relative;
+    }
+    .line.beside {
+      position: absolute;
+      z-index: 2;
+      right: 0;
+      bottom: 0;
+      width: 28px;
+      height: 28px;
+      line-height: 28px;
+    }
+    :host:has(.band[hidden]) .line.beside {
+      position: relative;
+      width: 100%;
+      height: 16px;
+      line-height: 16px;
+    }
     p {
       margin: 0;
       padding: 1.7rem 1rem;
@@ -134,6 +154,13 @@ const heightPx = isSmall ? 58 : 84;
       font-weight: 600;
       white-space: nowrap;
       pointer-events: none;
+      visibility: hidden;
+    }
+    /* The day stands in the top bar; here it is said while it is moved, and covers no month else. */
+    .thread:hover .flag,
+    .thread:focus-visible .flag,
+    .moving .flag {
+      visibility: visible;
     }
     .flag.left {
       left: auto;
@@ -156,7 +183,7 @@ export class SeasonBandView {
   protected readonly heightPx = heightPx;
   protected readonly small = isSmall;
   /** On a phone the work has the room: the band is a thin line until it is asked for. */
-  protected readonly open = signal(!isSmall);
+  protected readonly open = signal(!isSmall && localStorage.getItem(foldedKey) === null);
   /** The day under the finger while dragging: the address follows when it rests. */
   protected readonly dragged = signal<string | null>(null);
   protected readonly shownDay = computed(() => this.dragged() ?? this.view.on());
@@ -180,6 +207,14 @@ export class SeasonBandView {
     if (!first) return 0;
     return Math.round((Date.parse(this.shownDay()) - Date.parse(first)) / 86_400_000);
   });
+
+  /** Whoever needs its room folds it away; this device keeps it so. */
+  protected fold(): void {
+    this.open.update((open) => !open);
+    if (isSmall) return;
+    if (this.open()) localStorage.removeItem(foldedKey);
+    else localStorage.setItem(foldedKey, 'yes');
+  }
 
   protected x(day: string): number {
     const scale = this.scale();

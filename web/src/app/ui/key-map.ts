@@ -6,6 +6,8 @@ import { KeysService, type KeyBinding } from './keys.service';
 const always: readonly Omit<KeyBinding, 'run'>[] = [
   { where: 'Lists', keys: '↑ ↓', does: 'walk the lines' },
   { where: 'Lists', keys: 'Enter', does: 'open the line on the bench' },
+  { where: 'Lists', keys: 'Shift+↑↓ Ctrl+A', does: 'choose several, or all that were read' },
+  { where: 'Lists', keys: 'Shift+← →', does: 'on a heading: make its column narrower or wider' },
   { where: 'Lists', keys: 'Space', does: 'choose the line for an act or a comparison' },
   { where: 'Season band', keys: '← →', does: 'a day back or on; with Shift a week, Page keys four weeks, Home today' },
   { where: 'Map', keys: '+ − arrows', does: 'zoom and pan' },

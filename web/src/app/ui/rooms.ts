@@ -13,6 +13,8 @@ export interface Page {
   /** Other words somebody may look for it by, small. */
   readonly words?: string;
   readonly load: NonNullable<Route['loadComponent']>;
+  /** Whether no day makes a difference to it: the season is not shown above it. */
+  readonly timeless?: true;
   /** Pages behind it, with addresses that hold ids. */
   readonly behind?: readonly Route[];
 }

@@ -34,6 +34,13 @@ export class ToastsService {
     ]);
   }
 
+  /** Takes back what was said last and still can be. @returns whether there was any */
+  undo(): boolean {
+    const last = this.list().findLast((toast) => toast.act);
+    if (last) this.act(last);
+    return last !== undefined;
+  }
+
   act(toast: Toast): void {
     this.drop(toast.id);
     toast.act?.run();
