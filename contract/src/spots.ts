@@ -77,6 +77,14 @@ export const spotFilterSchema = z.strictObject({
   comes: z.enum(establishingStates).optional(),
   /** Planted between 1 July of this year and 30 June of the next. */
   season: z.coerce.number().int().min(1950).max(2200).optional(),
+  /** Planted on these days or between them. */
+  plantedFrom: isoDate.optional(),
+  plantedUntil: isoDate.optional(),
+  /** What a decision gives as why it waits: the code of the reason. */
+  waits: z
+    .string()
+    .regex(/^[a-z_]{2,60}$/, 'must be the code of a reason')
+    .optional(),
   recordedBy: z.string().trim().min(1).max(120).optional(),
   day: entityId.optional(),
   ref: several(z.string().trim().min(1).max(24)).optional(),
@@ -123,8 +131,28 @@ export type SpotList = z.infer<typeof spotListSchema>;
 
 const counted = z.array(z.object({ name: z.string(), count: z.int() }));
 /** What there is to choose from in a filter, most frequent first. */
-export const facetsSchema = z.object({ places: counted, species: counted, stages: counted, levels: counted });
-export type Facets = z.infer<typeof facetsSchema>;
+export const facetsSchema = z.object({
+  places: counted,
+  species: counted,
+  stages: counted,
+  levels: counted,
+  /**
+   * Where one stage is looked at, what its spots wait for, most frequent first: of what is prepared each reason by itself,
+   * with one of them as an example; of planted trees each remedy, whose reasons differ.
+   */
+  waits: z.array(
+    z.object({
+      kind: z.enum(decisionKinds),
+      remedy: z.enum(remedyCodes).nullable(),
+      because: reasonSchema.nullable(),
+      count: z.int(),
+    }),
+  ),
+});
+type ReadFacets = z.infer<typeof facetsSchema>;
+export interface Facets extends Omit<ReadFacets, 'waits'> {
+  readonly waits: readonly (Omit<ReadFacets['waits'][number], 'because'> & { readonly because: Reason | null })[];
+}
 
 const stockOfferSchema = z.object({
   nursery: z.string(),

@@ -9,3 +9,4 @@ export * from './say-amount';
 export * from './say-put-back';
 export * from './say-buckets';
 export { sayIsoDay } from './sentence';
+export * from './holds-up';

@@ -12,8 +12,11 @@ export interface DeskDay {
 
 /** Decisions due on a day by the rules: those without a last day always are. */
 function dueDecisions(db: Db, { on, today, rules }: DeskDay): Knex.QueryBuilder {
+  // What is only booked, and lost by no waiting, is gathered with the other remedies and crowds no desk.
+  const pressing = (query: Knex.QueryBuilder) =>
+    query.whereNot((booked) => void booked.where({ 'decision.kind': 'do_remedy', 'decision.level': 'good' }));
   const kinds = Object.entries(rules.showDaysAhead) as [DecisionKind, number][];
-  return onDay(db('decision'), 'decision', on, today).where((due) => {
+  return pressing(onDay(db('decision'), 'decision', on, today)).where((due) => {
     void due.whereNull('decision.due_on');
     for (const [kind, ahead] of kinds) {
       void due.orWhere((of) => {

@@ -27,6 +27,8 @@ export function periodsOf(db: Db, filter: SpotFilter, today: IsoDate): Knex.Quer
   if (filter.season) {
     void query.whereBetween('period.planted_on', [`${filter.season}-07-01`, `${filter.season + 1}-06-30`]);
   }
+  if (filter.plantedFrom) void query.where('period.planted_on', '>=', filter.plantedFrom);
+  if (filter.plantedUntil) void query.where('period.planted_on', '<=', filter.plantedUntil);
   if (filter.due === 'late') void query.where('period.due_on', '<', on);
   if (filter.due === 'week') void query.where('period.due_on', '<=', addDaysTo(on, 7));
   if (filter.area)
@@ -70,6 +72,12 @@ function spotsNamed(db: Db, filter: SpotFilter): Knex.QueryBuilder[] {
   if (filter.remedy) {
     const open = db('decision').whereIn('remedy', filter.remedy).select('spot_id');
     sets.push(open.whereRaw('decision.spot_id = period.spot_id and decision.from_day = period.from_day'));
+  }
+  if (filter.waits) {
+    const waiting = db('decision').whereRaw('decision.because @> ?::jsonb', [JSON.stringify([{ code: filter.waits }])]);
+    sets.push(
+      waiting.select('spot_id').whereRaw('decision.spot_id = period.spot_id and decision.from_day = period.from_day'),
+    );
   }
   if (filter.find) {
     const like = `%${escapeLike(filter.find)}%`;

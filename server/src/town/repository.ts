@@ -1,5 +1,5 @@
 import type { Facets, RankQuery, SpotCsvQuery, SpotFilter, SpotLine, SpotListQuery, SpotSort } from '@sombra/contract';
-import { stages, type IsoDate } from '@sombra/core';
+import { preparingStages, stages, type IsoDate, type Stage } from '@sombra/core';
 import type { Knex } from 'knex';
 import { withStandingTree } from '../spots/repository';
 import type { Db } from '../platform/db';
@@ -123,14 +123,48 @@ export async function facets(db: Db, filter: SpotFilter, today: IsoDate): Promis
       .groupBy(column)
       .orderByRaw('count(*) desc')
       .select<{ name: string; count: number }[]>(`${column} as name`, db.raw('count(*)::int as count'));
-  const [places, species, stages, levels] = await Promise.all([
+  const [places, species, stages, levels, waits] = await Promise.all([
     counted('place.name'),
     counted('tree.species'),
     ofPeriods('period.stage', false),
     ofPeriods('period.level', true),
+    waitsOf(db, filter, today),
   ]);
-  return { places, species, stages, levels };
+  return { places, species, stages, levels, waits };
 }
+
+/** What the spots of one stage wait for; nothing where several are looked at. */
+async function waitsOf(db: Db, filter: SpotFilter, today: IsoDate): Promise<Facets['waits']> {
+  const [stage, more] = filter.stage ?? [];
+  if (!stage || more) return [];
+  const waiting = periodsOf(db, filter, today)
+    .join('decision', (join) =>
+      join.on('decision.spot_id', 'period.spot_id').andOn('decision.from_day', 'period.from_day'),
+    )
+    .groupBy('decision.kind', 'decision.remedy')
+    .orderByRaw('count(distinct decision.spot_id) desc')
+    .limit(40)
+    .select<Facets['waits'][number][]>(
+      'decision.kind',
+      'decision.remedy',
+      db.raw('count(distinct decision.spot_id)::int as count'),
+    );
+  if (!isPreparing(stage)) {
+    return (
+      waiting
+        .where('decision.kind', 'do_remedy')
+        // What is only booked, and lost by no waiting, is no trouble.
+        .whereNot('decision.level', 'good')
+        .select<Facets['waits'][number][]>(db.raw('null as because'))
+    );
+  }
+  return waiting
+    .joinRaw('cross join lateral jsonb_array_elements(decision.because) as one')
+    .groupByRaw(`one->>'code'`)
+    .select<Facets['waits'][number][]>(db.raw('(array_agg(one))[1] as because'));
+}
+
+const isPreparing = (stage: Stage): boolean => (preparingStages as readonly Stage[]).includes(stage);
 
 /** The street or park of the base map, or the place of the spot, that lies nearest within 60 m. */
 export async function nearestPlace(

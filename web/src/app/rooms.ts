@@ -63,6 +63,7 @@ export const rooms: readonly Room[] = [
   {
     stage: 'stock',
     empty: 'No tree waits for its measures.',
+    note: () => import('./stock/due-note').then((m) => m.DueNote),
     bench: () => import('./pit/pit-bench').then((m) => m.PitBench),
     pages: [
       {
@@ -111,6 +112,7 @@ export const rooms: readonly Room[] = [
   {
     stage: 'day',
     empty: 'No tree is ready to plant.',
+    note: () => import('./day/coming-days-note').then((m) => m.ComingDaysNote),
     bench: () => import('./day/day-bench').then((m) => m.DayBench),
     pages: [
       {

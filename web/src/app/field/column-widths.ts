@@ -4,18 +4,17 @@ import type { Column } from './columns';
 
 const storeKey = 'sombra.columnWidths';
 /** Beside the text of a cell, its gap and the mark of a level. px */
-const [besidePx, markPx] = [10, 26];
+const [besidePx, markPx] = [6, 24];
 /** No column is narrower than a finger, nor wider than half a desk. px */
 const [leastPx, mostPx] = [44, 460];
 /** What a column of names may be squeezed to before the list scrolls sideways. px */
-const squeezedPx = 128;
-const sampleFont = '16px "Atkinson Hyperlegible Next Variable", sans-serif';
+const squeezedPx = 112;
+const sampleFont = '15.2px "Atkinson Hyperlegible Next Variable", sans-serif';
 
-let canvas: CanvasRenderingContext2D | null | undefined;
+const canvas = 'OffscreenCanvas' in globalThis ? new OffscreenCanvas(1, 1).getContext('2d') : null;
 
 /** Width of a text as the list sets it, px; about so where nothing can measure it. */
 function widthOf(text: string): number {
-  canvas ??= document.createElement('canvas').getContext('2d');
   if (!canvas) return text.length * 8.2;
   canvas.font = sampleFont;
   return canvas.measureText(text).width;

@@ -100,6 +100,16 @@ export class FieldPage {
     ),
   );
 
+  /** What is worth knowing in this stage besides its spots. */
+  protected readonly note = toSignal(
+    toObservable(this.stage).pipe(
+      switchMap((stage) => {
+        const note = this.rooms.ofStage(stage)?.note;
+        return note ? from(note()).pipe(catchError(() => of(null))) : of(null);
+      }),
+    ),
+  );
+
   protected readonly path = computed(() => `/${this.stage() ?? 'town'}`);
   protected readonly name = computed(() => {
     const stage = this.stage();
@@ -119,12 +129,11 @@ export class FieldPage {
     return asked ?? (this.stage() ? 'list' : 'map');
   });
 
-  /** Who looks for a number wants that tree, whatever stage it is in: words are looked for everywhere. */
   protected readonly filter = computed<SpotFilter>(() => {
     const filter = this.view.filter();
     const stage = this.stage();
     const on = this.view.onParam();
-    return { ...filter, ...(on ? { on } : {}), ...(stage && !filter.find && !filter.stage ? { stage: [stage] } : {}) };
+    return { ...filter, ...(on ? { on } : {}), ...(stage && !filter.stage ? { stage: [stage] } : {}) };
   });
   protected readonly sort = computed<SpotSort>(() => spotSorts.find((one) => one === this.view.text('sort')) ?? 'ref');
   protected readonly down = computed(() => this.view.text('down') === 'true');

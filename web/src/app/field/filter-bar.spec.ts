@@ -71,7 +71,7 @@ describe('filter', () => {
     const list = [{ name: 'Mole Street', count: 12 }];
     http
       .expectOne('/api/spots/facets')
-      .flush({ places: list, species: [{ name: 'Celtis australis', count: 7 }], stages: [], levels: [] });
+      .flush({ places: list, species: [{ name: 'Celtis australis', count: 7 }], stages: [], levels: [], waits: [] });
     await settle();
     expect(page().querySelector('#filter-place')?.textContent).toContain('Mole Street (12)');
     expect(page().querySelector('#filter-stage')).toBeNull();

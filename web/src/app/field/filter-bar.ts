@@ -4,6 +4,8 @@ import { NgbDropdown, NgbDropdownMenu, NgbDropdownToggle } from '@ng-bootstrap/n
 import { remedyCodes, type Facets, type SpotFilter } from '@sombra/contract';
 import { establishingNames, establishingStates, levelNames, probeClasses, probeNames, remedyWords } from '@sombra/core';
 import { catchError, filter, of, switchMap } from 'rxjs';
+import { DateInput } from '../fields/date-input';
+import { sayDay } from '../ui/say-date';
 import { RoomMap } from '../ui/rooms';
 import { ViewState } from '../ui/view-state.service';
 import { SpotListService } from '../spot/spot-list.service';
@@ -34,7 +36,7 @@ const otherNames: Readonly<Record<string, string>> = {
 @Component({
   selector: 's-filter-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NgbDropdown, NgbDropdownMenu, NgbDropdownToggle],
+  imports: [DateInput, NgbDropdown, NgbDropdownMenu, NgbDropdownToggle],
   template: `
     <div ngbDropdown autoClose="outside" (openChange)="isOpen.set($event)">
       <button type="button" class="btn btn-sm btn-outline-primary" ngbDropdownToggle>
@@ -50,6 +52,16 @@ const otherNames: Readonly<Record<string, string>> = {
                 <option [value]="option.value">{{ option.name }}</option>
               }
             </select>
+          </div>
+        }
+        @for (one of plantedDays; track one.key) {
+          <div class="part">
+            <label [for]="'filter-' + one.key">{{ one.name }}</label>
+            <s-date-input
+              [for]="'filter-' + one.key"
+              [value]="view.filter()[one.key] ?? ''"
+              (picked)="plantedOn(one.key, $event)"
+            />
           </div>
         }
       </div>
@@ -108,7 +120,11 @@ export class FilterBar {
   private readonly lists = inject(SpotListService);
   private readonly stages = inject(RoomMap).spotStages.map(({ path, name }) => ({ value: path, name }));
   protected readonly isOpen = signal(false);
-  private readonly facets = signal<Facets>({ places: [], species: [], stages: [], levels: [] });
+  protected readonly plantedDays = [
+    { key: 'plantedFrom', name: 'Planted from' },
+    { key: 'plantedUntil', name: 'Planted until' },
+  ] as const;
+  private readonly facets = signal<Facets>({ places: [], species: [], stages: [], levels: [], waits: [] });
 
   protected readonly parts = computed<Part[]>(() => {
     const counted = (list: Facets['places']) =>
@@ -169,9 +185,16 @@ export class FilterBar {
     if (key === 'area') return 'inside the drawn area';
     if (key === 'ref') return `${(value as readonly string[]).length} numbers`;
     if (key === 'day') return 'one planting day';
+    if (key === 'waits') return 'one thing they wait for';
+    if (key === 'plantedFrom') return `planted from ${sayDay(String(value))}`;
+    if (key === 'plantedUntil') return `planted until ${sayDay(String(value))}`;
     const name = part?.options.find((option) => option.value === String(value))?.name.replace(/ \(\d+\)$/, '');
     const before = key === 'find' || key === 'recordedBy' ? `${otherNames[key]} ` : '';
     return key === 'season' ? `season ${name ?? String(value)}` : before + (name ?? String(value));
+  }
+
+  protected plantedOn(key: 'plantedFrom' | 'plantedUntil', day: string): void {
+    this.view.set({ [key]: day || null });
   }
 
   protected add(part: Part, event: Event): void {

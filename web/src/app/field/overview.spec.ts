@@ -36,6 +36,7 @@ describe('overview of what is shown', () => {
         { name: 'good', count: 30 },
         { name: 'act', count: 10 },
       ],
+      waits: [{ kind: 'do_remedy', remedy: 'remove_stake', because: null, count: 8 }],
     });
     await fixture.whenStable();
     const page = fixture.nativeElement as HTMLElement;
@@ -43,6 +44,7 @@ describe('overview of what is shown', () => {
     expect(text).toContain('40 spots shown');
     expect(text).toContain('Act 10 25.0 %');
     expect(text).toContain('2 more.');
+    expect(text).toContain('Remove stake and ties 8 20.0 %');
     page.querySelector<HTMLButtonElement>('section[aria-label="Trees by level"] li:nth-child(2) button')?.click();
     await new Promise((resolve) => setTimeout(resolve));
     expect(TestBed.inject(Router).url).toBe('/?level=act');

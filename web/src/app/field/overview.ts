@@ -1,8 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import type { Facets, SpotFilter } from '@sombra/contract';
-import { levelNames, stageNames, type Level, type Stage } from '@sombra/core';
+import {
+  formatNumber,
+  holdsUp,
+  levelNames,
+  remedyWords,
+  sayReason,
+  stageNames,
+  type Level,
+  type Stage,
+} from '@sombra/core';
 import { auditTime, catchError, combineLatest, map, merge, of, startWith, switchMap } from 'rxjs';
+import { SessionService } from '../session/session.service';
 import { LevelMark } from '../ui/level-mark';
 import { LiveService } from '../ui/live.service';
 import { ViewState } from '../ui/view-state.service';
@@ -16,6 +26,16 @@ interface Bar {
   readonly name: string;
   readonly count: number;
   readonly share: number;
+  readonly percent: string;
+  /** What cannot be gone on with until then. */
+  readonly holdsUp?: string | undefined;
+}
+
+interface Group {
+  readonly key: 'level' | 'stage' | 'species' | 'place' | 'waits' | 'remedy';
+  readonly name: string;
+  readonly bars: readonly Bar[];
+  readonly more: number;
 }
 
 const mostBars = 10;
@@ -29,12 +49,13 @@ const liveEveryMs = 8000;
   imports: [LevelMark],
   template: `
     @if (facets(); as counts) {
-      <h1>{{ total() }} {{ total() === 1 ? 'spot' : 'spots' }} shown</h1>
+      <h1>{{ heading() }}</h1>
       <p class="quiet">Open one by its number or mark; choose several with the boxes or the lasso.</p>
+      <ng-content />
       <div class="pair">
         @for (group of groups(); track group.key) {
           @if (group.bars.length > 0) {
-            <section [attr.aria-label]="group.name">
+            <section [attr.aria-label]="group.name" [class.whole]="group.key === 'waits'">
               <h2>{{ group.name }}</h2>
               <ul>
                 @for (bar of group.bars; track bar.value) {
@@ -45,6 +66,9 @@ const liveEveryMs = 8000;
                           <s-level-mark [level]="level" />
                         } @else {
                           {{ bar.name }}
+                          @if (bar.holdsUp) {
+                            <small>holds up {{ bar.holdsUp }}</small>
+                          }
                         }
                       </span>
                       <span class="bar"><span [style.width.%]="bar.share"></span></span>
@@ -90,6 +114,16 @@ const liveEveryMs = 8000;
     button:hover {
       background: var(--shade);
     }
+    small {
+      display: block;
+      color: var(--quiet);
+    }
+    .whole {
+      grid-column: 1 / -1;
+    }
+    .whole button {
+      grid-template-columns: minmax(12rem, 3fr) 1fr 3rem 3.9rem;
+    }
     .botanical {
       font-style: italic;
     }
@@ -119,16 +153,26 @@ const liveEveryMs = 8000;
 })
 export class Overview {
   readonly filter = input.required<SpotFilter>();
+  /** The stage all of them are in, where they are. */
+  readonly stage = input<Stage | null>(null);
+  private readonly session = inject(SessionService);
   protected readonly view = inject(ViewState);
   private readonly lists = inject(SpotListService);
   protected readonly facets = signal<Facets | null>(null);
   protected readonly total = computed(() => (this.facets()?.stages ?? []).reduce((sum, { count }) => sum + count, 0));
 
-  protected readonly groups = computed(() => {
-    const { stages = [], levels = [], places = [], species = [] } = this.facets() ?? {};
+  protected readonly heading = computed(() => {
+    const total = formatNumber(this.total(), 0);
+    const spots = this.total() === 1 ? 'spot' : 'spots';
+    return this.stage() ? `${total} ${spots} in ${stageNames[this.stage() ?? 'ground']}` : `${total} ${spots} shown`;
+  });
+  protected readonly groups = computed<readonly Group[]>(() => {
+    const { stages = [], levels = [], places = [], species = [], waits = [] } = this.facets() ?? {};
     return [
+      ...this.waiting(waits),
       this.group('level', 'Trees by level', levels, (name) => levelNames[name as Level]),
-      this.group('stage', 'By stage', stages, (name) => stageNames[name as Stage]),
+      // Of one stage all are in it.
+      ...(stages.length > 1 ? [this.group('stage', 'By stage', stages, (name) => stageNames[name as Stage])] : []),
       this.group('species', 'By species', species, (name) => name),
       this.group('place', 'By place', places, (name) => name),
     ];
@@ -150,15 +194,35 @@ export class Overview {
       });
   }
 
+  /** What spots of one stage wait for: each thing that is missing, or each remedy that is open. */
+  private waiting(waits: Facets['waits']): Group[] {
+    const [first] = waits;
+    if (!first) return [];
+    const most = Math.max(...waits.map(({ count }) => count));
+    const [key, name] = first.remedy
+      ? (['remedy', 'Open remedies'] as const)
+      : (['waits', 'What they wait for'] as const);
+    const bars = waits.slice(0, mostBars).map(({ because, remedy, count }): Bar => ({
+      level: null,
+      value: remedy ?? because?.code ?? '',
+      name: remedy ? remedyWords[remedy].act : because ? sayReason(because, this.session.units()) : '',
+      count,
+      share: (100 * count) / most,
+      percent: ((100 * count) / Math.max(1, this.total())).toFixed(1),
+      holdsUp: because ? holdsUp[because.code] : undefined,
+    }));
+    return [{ key, name, bars, more: waits.length - bars.length }];
+  }
+
   private group(
     key: 'level' | 'stage' | 'species' | 'place',
     name: string,
     counts: Facets['places'],
     say: (name: string) => string,
-  ) {
+  ): Group {
     const most = Math.max(1, ...counts.map(({ count }) => count));
     const sum = counts.reduce((total, { count }) => total + count, 0);
-    const bars = counts.slice(0, mostBars).map((one): Bar & { percent: string } => ({
+    const bars = counts.slice(0, mostBars).map((one): Bar => ({
       level: key === 'level' ? (one.name as Level) : null,
       value: one.name,
       name: say(one.name),

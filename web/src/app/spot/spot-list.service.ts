@@ -38,7 +38,7 @@ export class SpotListService {
   facets(filter: SpotFilter): Observable<Facets> {
     return this.http
       .get('/api/spots/facets', { params: paramsOf(filterParams(filter)) })
-      .pipe(map((body) => facetsSchema.parse(body)));
+      .pipe(map((body) => facetsSchema.parse(body) as Facets));
   }
 
   /** Place of a spot in a list, from 0; `null` where the filter leaves it out. */

@@ -23,6 +23,8 @@ export interface Page {
 export interface StageRoom {
   readonly stage: Stage;
   readonly bench: () => Promise<Type<unknown>>;
+  /** What is worth knowing there besides its spots, shown while none is open. */
+  readonly note?: () => Promise<Type<unknown>>;
   /** Said where no spot is in it. */
   readonly empty: string;
   readonly pages: readonly Page[];
