@@ -45,8 +45,8 @@ export function drawDaySheets(doc: PDFKit.PDFDocument, detail: DayDetail, units:
   const picks = toolsOf(kept);
   const runs = runOf(kept);
   const head = (text: string, size = 18) =>
-    doc.font('Times-Bold').fontSize(size).text(plain(text), margin).moveDown(0.3).font('Helvetica').fontSize(10);
-  const say = (text: string) => doc.font('Helvetica').fontSize(10).text(plain(text), margin, undefined, { width });
+    doc.font('head').fontSize(size).text(plain(text), margin).moveDown(0.3).font('text').fontSize(10);
+  const say = (text: string) => doc.font('text').fontSize(10).text(plain(text), margin, undefined, { width });
   const nameOf = (id: string) => detail.people.find((one) => one.id === id)?.name ?? '';
 
   head(`${detail.title}, ${sayDay(detail.onDay)}`);

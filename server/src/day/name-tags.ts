@@ -27,7 +27,7 @@ export async function nameTags(
   const codes = await Promise.all(
     all.map(({ id }) => QRCode.toBuffer(`${origin}/days/${dayId}?person=${id}`, { margin: 1, width: 180 })),
   );
-  if (all.length === 0) doc.addPage().font('Helvetica').fontSize(12).text('Nobody is registered yet.', 50, 50);
+  if (all.length === 0) doc.addPage().font('text').fontSize(12).text('Nobody is registered yet.', 50, 50);
   all.forEach((person, i) => {
     if (i % perPage === 0) doc.addPage();
     const place = i % perPage;
@@ -71,11 +71,11 @@ function half(doc: PDFKit.PDFDocument, at: { x: number; y: number }, name: strin
   };
   doc
     .fillColor('#1d2b28')
-    .font('Times-Bold')
+    .font('head')
     .fontSize(26)
     .text(plain(first), at.x + 8, at.y + 12, room);
   doc
-    .font('Helvetica')
+    .font('text')
     .fontSize(12)
     .text(plain(rest.join(' ')), at.x + 8, at.y + 44, room);
   doc.fontSize(11).text(plain(words), at.x + 8, at.y + 62, room);

@@ -14,6 +14,7 @@ import {
   digCover,
   InvalidInputError,
   NotFoundError,
+  sayIsoDay,
   sayReason,
   type IsoDate,
 } from '@sombra/core';
@@ -63,7 +64,7 @@ export async function requireCover(
   throw new InvalidInputError(
     `record.facts.plantedOn must be a day on which a locate ticket or a lawful clearance covers this spot: ${why}`,
     'record.facts.plantedOn',
-    { title: `Nobody may dig here on ${plantedOn}. ${why}` },
+    { title: `Nobody may dig here on ${sayIsoDay(plantedOn)}. ${why}` },
   );
 }
 

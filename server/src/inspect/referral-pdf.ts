@@ -49,7 +49,12 @@ export function claimPdf(referral: Referral): PDFKit.PDFDocument {
   head(doc, referral, 'claim within the warranty');
   title(doc, 'What is claimed');
   const endsOn = warrantyEnds(plantedOn, practice);
-  line(doc, endsOn ? `Another tree of the kind ordered. The warranty ends on ${endsOn}.` : 'No warranty is on record.');
+  line(
+    doc,
+    endsOn
+      ? `Another tree of the kind ordered. The warranty ends on ${sayIsoDay(endsOn)}.`
+      : 'No warranty is on record.',
+  );
   for (const { level, because, remedy } of looks[0]?.verdict.findings ?? []) {
     if (level === 'act' || level === 'urgent') line(doc, `${sayReason(because, units)} ${remedyWords[remedy].act}.`);
   }
@@ -75,8 +80,8 @@ export function referralPdf(referral: Referral): PDFKit.PDFDocument {
 }
 
 const title = (doc: PDFKit.PDFDocument, text: string): void => {
-  doc.moveDown(0.7).font('Helvetica-Bold').fontSize(12).text(plain(text), margin).moveDown(0.2);
-  doc.font('Helvetica').fontSize(10);
+  doc.moveDown(0.7).font('strong').fontSize(12).text(plain(text), margin).moveDown(0.2);
+  doc.font('text').fontSize(10);
 };
 const line = (doc: PDFKit.PDFDocument, text: string): void =>
   void doc.text(plain(text), margin, undefined, { width: inner });
@@ -84,13 +89,13 @@ const line = (doc: PDFKit.PDFDocument, text: string): void =>
 function head(doc: PDFKit.PDFDocument, referral: Referral, what: string): void {
   const { ref, place, species, plantedOn, stock, programme, askedBy, today, units } = referral;
   doc
-    .font('Times-Bold')
+    .font('head')
     .fontSize(20)
     .text(plain(`${ref}: ${what}`));
-  doc.font('Helvetica').fontSize(10).moveDown(0.3);
-  line(doc, `${programme}, ${today}, asked by ${askedBy}.`);
+  doc.font('text').fontSize(10).moveDown(0.3);
+  line(doc, `${programme}, ${sayIsoDay(today)}, asked by ${askedBy}.`);
   const size = stock ? `, caliper ${formatQuantity(stock.caliperMm, 'lengthMm', units)} when it came` : '';
-  line(doc, `${place}. ${species ?? 'Species not recorded'}, planted ${plantedOn}${size}.`);
+  line(doc, `${place}. ${species ?? 'Species not recorded'}, planted ${sayIsoDay(plantedOn)}${size}.`);
 }
 
 function asked(doc: PDFKit.PDFDocument, { looks, units }: Referral): void {
@@ -119,7 +124,7 @@ function collar(doc: PDFKit.PDFDocument, { looks, practice, units }: Referral): 
   if (doc.y > 500) doc.addPage();
   const top = doc.y;
   const height = paintDrawing(doc, drawing, { x: margin, y: top, widthPt: 230 });
-  doc.font('Helvetica').fontSize(9.5);
+  doc.font('text').fontSize(9.5);
   let y = top;
   const right = { x: margin + 250, width: inner - 250 };
   const put = (text: string): void => {

@@ -1,4 +1,4 @@
-import { addDaysTo, addMonthsTo, type Inspection } from '@sombra/core';
+import { addDaysTo, addMonthsTo, sayIsoDay, type Inspection } from '@sombra/core';
 import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
@@ -113,6 +113,6 @@ it('claims another tree within the warranty: until when, what was found, its his
   expect(status).toBe(200);
   expect(text).toContain('Q-0910: claim within the warranty');
   // Planted 800 days ago, a warranty of twelve months.
-  expect(text).toContain(`The warranty ends on ${addMonthsTo(addDaysTo(today, -800), 12)}.`);
+  expect(text).toContain(`The warranty ends on ${sayIsoDay(addMonthsTo(addDaysTo(today, -800), 12))}.`);
   expect(text).toContain('200 mm deep');
 });

@@ -3,6 +3,7 @@ import {
   remedyProofs,
   remedyWords,
   remedyWork,
+  sayIsoDay,
   sayReason,
   workToolNames,
   type RemedyProof,
@@ -36,17 +37,17 @@ function toWrite(proof: RemedyProof): string {
 /** A crew's sheet on A4: tools, how each thing is done and with what care, then the trees in walking order. */
 export function remediesPdf({ programme, today, units, remedies, stops }: WorkSheet): PDFKit.PDFDocument {
   const doc = openDocument({ size: 'A4', margin: 48, info: { Title: 'Crew sheet', Author: programme } });
-  doc.font('Times-Bold').fontSize(18).text('Crew sheet');
-  doc.font('Helvetica').fontSize(10).moveDown(0.3);
-  doc.text(plain(`${programme}, ${today}. ${stops.length} trees, in walking order.`)).moveDown(0.5);
+  doc.font('head').fontSize(18).text('Crew sheet');
+  doc.font('text').fontSize(10).moveDown(0.3);
+  doc.text(plain(`${programme}, ${sayIsoDay(today)}. ${stops.length} trees, in walking order.`)).moveDown(0.5);
   const tools = [...new Set(remedies.flatMap((remedy) => remedyWork[remedy].tools))].map((tool) => workToolNames[tool]);
   if (tools.length > 0) doc.text(plain(`Take along: ${tools.join(', ')}.`)).moveDown(0.5);
   for (const remedy of remedies) {
     const { act, how, who, caution } = remedyWords[remedy];
-    doc.font('Helvetica-Bold').text(plain(`${act}, by ${who}`));
-    doc.font('Helvetica').text(plain(how));
-    if (caution) doc.font('Helvetica-Oblique').text(plain(caution));
-    doc.font('Helvetica').moveDown(0.3);
+    doc.font('strong').text(plain(`${act}, by ${who}`));
+    doc.font('text').text(plain(how));
+    if (caution) doc.font('botanical').text(plain(caution));
+    doc.font('text').moveDown(0.3);
   }
   doc.moveDown(0.5);
   const rows = stops.flatMap(({ tree, asks }, i) =>
@@ -62,7 +63,7 @@ export function remediesPdf({ programme, today, units, remedies, stops }: WorkSh
     }),
   );
   drawTable(doc, columns, rows);
-  doc.moveDown().font('Helvetica').fontSize(9);
+  doc.moveDown().font('text').fontSize(9);
   doc.text(
     'Mind traffic. Local codes and licensed practice come before this sheet; what is not safe is left and said.',
     48,

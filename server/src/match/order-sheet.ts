@@ -39,8 +39,8 @@ const margin = 48;
 export function orderPdf(order: Order, programme: string): PDFKit.PDFDocument {
   const doc = openDocument({ size: 'A4', margin, info: { Title: `Order ${order.number}`, Author: programme } });
   const width = doc.page.width - 2 * margin;
-  doc.font('Times-Bold').fontSize(18).text(`${programme}: request for trees ${order.number}`);
-  doc.font('Helvetica').fontSize(10).moveDown(0.3);
+  doc.font('head').fontSize(18).text(`${programme}: request for trees ${order.number}`);
+  doc.font('text').fontSize(10).moveDown(0.3);
   doc.text(
     `To ${order.nursery}. Made on ${sayIsoDay(order.madeOn)} by ${order.madeBy}. Planting from ${sayIsoDay(order.body.plantOn)}.`,
   );
@@ -48,10 +48,10 @@ export function orderPdf(order: Order, programme: string): PDFKit.PDFDocument {
   for (const line of order.body.lines) drawLine(doc, line, order.body.currency, width);
   const trees = order.body.lines.reduce((sum, { count }) => sum + count, 0);
   const total = order.body.lines.reduce((sum, { count, price }) => sum + count * price, 0);
-  doc.moveDown(0.5).font('Helvetica-Bold').fontSize(11);
+  doc.moveDown(0.5).font('strong').fontSize(11);
   doc.text(`${trees} trees, ${total.toFixed(2)} ${order.body.currency}`, margin, doc.y, { width, align: 'right' });
-  doc.moveDown().font('Helvetica-Bold').fontSize(10).text('Warranty', margin);
-  doc.font('Helvetica').text(order.body.terms || 'To be agreed in writing before delivery.', { width });
+  doc.moveDown().font('strong').fontSize(10).text('Warranty', margin);
+  doc.font('text').text(order.body.terms || 'To be agreed in writing before delivery.', { width });
   doc.moveDown(0.5);
   const close =
     'Stock is inspected on arrival against this sheet: trees that are deeper in their ball, pot-bound, wounded or not true to name are returned or claimed, with counts and pictures. Transport covered, roots moist and shaded, balls never lifted by the trunk.';
@@ -63,12 +63,12 @@ export function orderPdf(order: Order, programme: string): PDFKit.PDFDocument {
 function drawLine(doc: PDFKit.PDFDocument, line: OrderLine, currency: string, width: number): void {
   const spec = orderSpecification(line);
   if (doc.y > doc.page.height - margin - 40 - 12 * spec.length) doc.addPage();
-  doc.font('Helvetica-Bold').fontSize(11);
+  doc.font('strong').fontSize(11);
   const top = doc.y;
   doc.text(`${line.count} × ${line.species}`, margin, top, { width: width * 0.62 });
   const price = `${line.price.toFixed(2)} each, ${(line.count * line.price).toFixed(2)} ${currency}`;
   doc
-    .font('Helvetica')
+    .font('text')
     .fontSize(10)
     .text(price, margin + width * 0.62, top, { width: width * 0.38, align: 'right' });
   doc.text(`${stockNames[line.stockKind]}, caliper ${line.caliperMm} mm`, margin, doc.y, { width });

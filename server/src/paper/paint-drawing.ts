@@ -45,8 +45,8 @@ const inks: Partial<Readonly<Record<Role, Ink>>> = {
   note: { fill: '#3f4843', stroke: '#6b716c', width: 0.5 },
 };
 
-/** Fonts that every PDF reader holds know no thin spaces and no true minus. */
-export const plain = (text: string): string => text.replace(/[\u202f\u2009]/g, '\u00a0').replace(/\u2212/g, '-');
+/** The narrow space between a number and its unit is in no face that prints. */
+export const plain = (text: string): string => text.replace(/[\u202f\u2009]/g, '\u00a0');
 
 /** Paints a drawing of the core onto a page, `widthPt` wide with its upper left corner at `at`; returns its height. */
 export function paintDrawing(
@@ -66,7 +66,7 @@ function paint(doc: PDFKit.PDFDocument, shape: Shape): void {
   const ink = inks[shape.role] ?? { stroke: '#000000', width: 0.5 };
   if (shape.kind === 'text') {
     doc
-      .font(shape.strong ? 'Helvetica-Bold' : 'Helvetica')
+      .font(shape.strong ? 'strong' : 'text')
       .fontSize(shape.sizePx)
       .fillColor(ink.fill ?? '#000000');
     const text = plain(shape.text);

@@ -20,7 +20,7 @@ export function drawTable(
     texts.map((text, i) => ({
       text: plain(text),
       type: head ? 'TH' : 'TD',
-      font: { src: head ? 'Helvetica-Bold' : 'Helvetica', size: 10 },
+      font: { src: head ? 'strong' : 'text', size: 10 },
       align: { x: columns[i]?.align ?? 'left', y: 'top' },
     }));
   doc.table({

@@ -2,6 +2,7 @@ import { currentRules } from '../rules/repository';
 import type { CardsQuery, Rules } from '@sombra/contract';
 import {
   digCover,
+  sayIsoDay,
   sayReason,
   spotLife,
   wholePlan,
@@ -92,7 +93,7 @@ async function coverLines(
     const day = days.get(spotId) ?? today;
     const cover = digCover(leave, day, rules);
     const because = cover.because.map((reason) => sayReason(reason, units)).join(' ');
-    const on = day === today ? 'today' : `on ${day}`;
+    const on = day === today ? 'today' : `on ${sayIsoDay(day)}`;
     if (cover.kind === 'none') lines.set(spotId, `NOBODY MAY DIG HERE ${on.toUpperCase()}. ${because}`);
     else
       lines.set(spotId, `${cover.kind === 'ticket' ? `Ticket ${cover.number}, ${on}` : `Cleared ${on}`}: ${because}`);

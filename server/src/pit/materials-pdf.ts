@@ -23,10 +23,10 @@ export function materialsPdf(sum: SeasonMaterials, programme: string, units: Uni
 /** Draws the list on the page as it stands. */
 export function drawMaterials(doc: PDFKit.PDFDocument, sum: SeasonMaterials, units: UnitSystem): void {
   doc
-    .font('Times-Bold')
+    .font('head')
     .fontSize(18)
     .text(plain(`Materials: ${sum.title}`));
-  doc.font('Helvetica').fontSize(10).moveDown(0.3);
+  doc.font('text').fontSize(10).moveDown(0.3);
   doc.text(plain(`${sum.spots.length} trees by ${sum.practice.name}, ${formatNumber(sum.hours, 1)} person-hours.`));
   doc.moveDown();
   const rows = sum.lines.map(({ code, needed, inStore, packs, packSize }) => {
@@ -35,7 +35,7 @@ export function drawMaterials(doc: PDFKit.PDFDocument, sum: SeasonMaterials, uni
     return [materials[code].name, amount(needed), amount(inStore), buy];
   });
   drawTable(doc, columns, rows);
-  doc.moveDown().font('Helvetica-Bold').text('For', margin);
-  doc.font('Helvetica').text(sum.spots.map(({ ref }) => ref).join(', ') || 'no spot', { width: 500 });
+  doc.moveDown().font('strong').text('For', margin);
+  doc.font('text').text(sum.spots.map(({ ref }) => ref).join(', ') || 'no spot', { width: 500 });
   for (const { ref, why } of sum.without) doc.text(plain(`${ref} is not counted: ${why}`), { width: 500 });
 }

@@ -7,6 +7,7 @@ import {
   pitPlan,
   unknownAssessment,
   type WorkRules,
+  sayIsoDay,
 } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { pdfText } from '../../testing/pdf-text';
@@ -169,7 +170,7 @@ describe('spot cards', () => {
     await town.db('planting_day').insert({ id: dayId, on_day: onDay, title: 'Mole Street' });
     await town.db('planting_day_spot').insert({ day_id: dayId, spot_id: spotId });
     const [bare = ''] = (await cards({ day: dayId })).pages;
-    expect(bare).toContain(`NOBODY MAY DIG HERE ON ${onDay}`);
+    expect(bare).toContain(`NOBODY MAY DIG HERE ON ${sayIsoDay(onDay).toUpperCase()}`);
     await town.db('lawful_clearance').insert({
       id: uuidv7(),
       spot_id: spotId,

@@ -47,7 +47,7 @@ export function drawCard(doc: PDFKit.PDFDocument, card: Card): void {
   if (plan.kind === 'no_plan' || !card.stock) {
     const why = plan.kind === 'no_plan' ? plan.why : 'Stock not measured.';
     doc
-      .font('Helvetica-Bold')
+      .font('strong')
       .fontSize(12)
       .text(plain(`No plan. ${why}`), margin, 110, { width: inner });
     return;
@@ -68,7 +68,7 @@ export function drawCard(doc: PDFKit.PDFDocument, card: Card): void {
   y += 5;
   y = cautions(doc, card, plan, y) + 5;
   steps(doc, card, plan, y);
-  doc.font('Helvetica').fontSize(5.8).fillColor('#444444');
+  doc.font('text').fontSize(5.8).fillColor('#444444');
   const foot = `${plan.pit.practiceId === card.practice.id ? card.practice.name : plan.pit.practiceId}, version ${plan.pit.practiceVersion}. Local codes, permits and licensed practice come first.`;
   const line = { lineBreak: false, ellipsis: true, height: 8 };
   doc.text(plain(foot), margin, cardPt.height - 18, { ...line, width: inner - addressPt - 8 });
@@ -84,17 +84,17 @@ export function drawCard(doc: PDFKit.PDFDocument, card: Card): void {
 /** Returns where the head ends: below the code, or below what is said of the ticket where that is longer. */
 function head(doc: PDFKit.PDFDocument, { ref, place, species, ticket, qr }: Card): number {
   const qrPt = 58;
-  doc.font('Times-Bold').fontSize(24).fillColor('#000000').text(ref, margin, margin, { lineBreak: false });
-  doc.font('Helvetica').fontSize(10.5);
+  doc.font('head').fontSize(24).fillColor('#000000').text(ref, margin, margin, { lineBreak: false });
+  doc.font('text').fontSize(10.5);
   doc.text(plain(place), margin + 110, margin + 2, { width: inner - 110 - qrPt - 8 });
   doc
-    .font('Times-Italic')
+    .font('botanical')
     .fontSize(12)
     .text(plain(species ?? 'species not chosen'), margin + 110, margin + 15, {
       width: inner - 110 - qrPt - 8,
     });
   doc
-    .font('Helvetica-Bold')
+    .font('strong')
     .fontSize(8.5)
     .text(plain(ticket), margin, margin + 33, { width: inner - qrPt - 8 });
   const end = Math.max(margin - 6 + qrPt, doc.y) + 6;
@@ -163,8 +163,8 @@ function numbers(
   rows.forEach(([name, value], i) => {
     const x = margin + (i % columns) * (column + 12);
     const y = top + Math.floor(i / columns) * lineHeight;
-    doc.font('Helvetica').text(name, x, y, { lineBreak: false });
-    doc.font('Helvetica-Bold').text(plain(value), x, y, { width: column, align: 'right', lineBreak: false });
+    doc.font('text').text(name, x, y, { lineBreak: false });
+    doc.font('strong').text(plain(value), x, y, { width: column, align: 'right', lineBreak: false });
   });
   return top + Math.ceil(rows.length / columns) * lineHeight;
 }
@@ -175,7 +175,7 @@ function cautions(doc: PDFKit.PDFDocument, { units }: Card, { pit, obstacles }: 
     'No digging without a valid ticket. Hand-dig near marks. Lift by the ball, never by the trunk.',
     ...said,
   ];
-  doc.font('Helvetica-Bold').fontSize(7.5);
+  doc.font('strong').fontSize(7.5);
   const height = doc.heightOfString(plain(text.join(' ')), { width: inner - 12 }) + 7;
   doc.rect(margin, top, inner, height).lineWidth(1).stroke('#8a5a00');
   doc.text(plain(text.join(' ')), margin + 6, top + 4, { width: inner - 12 });
@@ -189,7 +189,7 @@ function steps(doc: PDFKit.PDFDocument, { units }: Card, plan: PlantingPlan, top
   const said = plan.steps.map((step, i) => ({ ...sayStep(step, units), number: i + 1 }));
   // Measured in bold, which runs wider than the text will: a step never takes more than this.
   const heightOf = (step: (typeof said)[number], size: number) => {
-    doc.font('Helvetica-Bold').fontSize(size);
+    doc.font('strong').fontSize(size);
     return doc.heightOfString(plain(`${step.number}. ${step.title}. ${step.act}`), { width: column }) + 1.5;
   };
   const half = (size: number) => said.reduce((sum, step) => sum + heightOf(step, size), 0) / 2;
@@ -204,10 +204,10 @@ function steps(doc: PDFKit.PDFDocument, { units }: Card, plan: PlantingPlan, top
       doc.y = top;
     }
     doc
-      .font('Helvetica-Bold')
+      .font('strong')
       .fontSize(size)
       .text(plain(`${step.number}. ${step.title}. `), x, doc.y, { width: column, continued: true });
-    doc.font('Helvetica').text(plain(step.act), { width: column });
+    doc.font('text').text(plain(step.act), { width: column });
     doc.y += 1.5;
     used += height;
   }

@@ -25,21 +25,21 @@ export function claimPdf(nursery: string, deliveries: readonly Delivery[], of: C
   const width = doc.page.width - 2 * margin;
   const title = deliveries.length === 1 ? `claim on order ${numbers}` : `claim on orders ${numbers}`;
   doc
-    .font('Times-Bold')
+    .font('head')
     .fontSize(18)
     .text(plain(`${of.programme}: ${title}`));
   doc
-    .font('Helvetica')
+    .font('text')
     .fontSize(10)
     .moveDown(0.3)
     .text(plain(`To ${nursery}.`));
   let total = 0;
   for (const delivery of deliveries) total += writeDelivery(doc, delivery, of);
-  doc.font('Helvetica-Bold').fontSize(11);
+  doc.font('strong').fontSize(11);
   doc.text(`Claimed: ${total.toFixed(2)} ${of.currency}`, margin, doc.y, { width, align: 'right' });
   doc.moveDown().fontSize(10).text('Terms agreed', margin);
   const terms = new Set(deliveries.map((one) => one.terms).filter((text) => text !== ''));
-  doc.font('Helvetica').text(plain([...terms].join('\n') || 'None were written down with the order.'), { width });
+  doc.font('text').text(plain([...terms].join('\n') || 'None were written down with the order.'), { width });
   doc.end();
   return doc;
 }
@@ -53,7 +53,7 @@ function writeDelivery(doc: PDFKit.PDFDocument, delivery: Delivery, of: ClaimCon
     delivery.note,
   ].filter((text) => text !== '');
   doc
-    .font('Helvetica')
+    .font('text')
     .fontSize(10)
     .text(plain(came.join(' ')), margin);
   doc.moveDown();
@@ -72,11 +72,11 @@ function writeLot(
   const value = (missing + returned) * lot.price;
   const bad = badTrees(lot, of.rules);
   if (doc.y > doc.page.height - 260) doc.addPage();
-  doc.font('Helvetica-Bold').fontSize(11);
+  doc.font('strong').fontSize(11);
   doc.text(plain(`${lot.species}, ${stockNames[lot.stockKind]}, caliper ${lot.caliperMm} mm`), margin, doc.y, {
     width,
   });
-  doc.font('Helvetica').fontSize(10);
+  doc.font('text').fontSize(10);
   const counts = [
     `ordered ${lot.expected}`,
     `arrived ${lot.arrived ?? 0}`,

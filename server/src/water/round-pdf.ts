@@ -35,10 +35,10 @@ function drawTruck(
   const who = round.given.find(({ truckId }) => truckId === truck.truckId)?.userName;
   const stops = truck.steps.filter(({ kind }) => kind === 'stop').length;
   doc
-    .font('Times-Bold')
+    .font('head')
     .fontSize(18)
     .text(plain(`${round.title}: ${truck.name}`));
-  doc.font('Helvetica').fontSize(10).moveDown(0.3);
+  doc.font('text').fontSize(10).moveDown(0.3);
   const way = formatQuantity(truck.driveM, 'distanceM', units);
   const hours = formatNumber(truck.minutes / 60, 1);
   const facts = [round.onDay, who ?? 'not given yet', `${stops} stops`, litres(truck.litres), way, `${hours} h`];
@@ -52,6 +52,6 @@ function drawTruck(
     return [String(at), step.ref, step.place, litres(step.litres), done, why ?? ''];
   });
   drawTable(doc, columns, rows);
-  doc.moveDown().font('Helvetica').fontSize(9);
+  doc.moveDown().font('text').fontSize(9);
   doc.text('Mind traffic; never stand between the truck and the lane. A ball that is wet is not watered: say so.', 48);
 }
