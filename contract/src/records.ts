@@ -88,8 +88,8 @@ function goesDown(layers: readonly { readonly toMm: number }[], context: z.Refin
 
 export const groundFactsSchema = z.strictObject({
   soil: z.enum(soilClasses).nullable(),
-  stony: z.boolean(),
-  compacted: z.boolean(),
+  stony: z.boolean().nullable(),
+  compacted: z.boolean().nullable(),
   percolation: z
     .array(z.strictObject({ minute: measure('percolationMinute'), levelMm: measure('waterLevelMm') }))
     .max(60),

@@ -40,12 +40,12 @@ function wordOrNumber(word: string, name: Measure, input: unknown): string {
 const yesNo = z.preprocess(
   (value) => {
     if (typeof value === 'boolean') return value;
-    if (value === null || value === '' || value === undefined) return false;
+    if (value === null || value === '' || value === undefined) return null;
     const text = String(value).trim().toLowerCase();
     if (text === 'yes' || text === 'true') return true;
     return text === 'no' || text === 'false' ? false : value;
   },
-  z.boolean({ error: 'must be yes or no' }),
+  z.boolean({ error: 'must be yes or no, or empty where nobody looked' }).nullable(),
 );
 
 const choice = <const T extends readonly [string, ...string[]]>(options: T) =>
@@ -244,10 +244,16 @@ function rowGround(row: SpotRow): GroundFacts | null {
     stripWidthMm: row.strip_width_mm,
     wireHeightM: row.wire_height_m,
   };
-  const said = [row.soil, row.slope_pct, row.falls_towards_deg, row.strip_width_mm, row.wire_height_m].some(
-    (v) => v !== null,
-  );
-  return said || row.stony || row.compacted || row.percolation.length > 0 ? ground : null;
+  const said = [
+    row.soil,
+    row.stony,
+    row.compacted,
+    row.slope_pct,
+    row.falls_towards_deg,
+    row.strip_width_mm,
+    row.wire_height_m,
+  ].some((v) => v !== null);
+  return said || row.percolation.length > 0 ? ground : null;
 }
 
 type Group<T> = { ok: true; value: T | null } | { ok: false; column: keyof SpotRow; message: string };

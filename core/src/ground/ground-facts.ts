@@ -24,8 +24,9 @@ export interface Horizon {
 /** What was measured at a spot. `null` means not looked at yet; 'none' and 'open' are findings. */
 export interface GroundFacts {
   readonly soil: SoilClass | null;
-  readonly stony: boolean;
-  readonly compacted: boolean;
+  /** `null` while nobody looked; then nothing is allowed for it. */
+  readonly stony: boolean | null;
+  readonly compacted: boolean | null;
   readonly percolation: readonly PercolationReading[];
   readonly slopePct: number | null;
   /** Direction the ground falls towards, degrees clockwise from north; `null` on level ground. */
@@ -40,8 +41,8 @@ export interface GroundFacts {
 
 export const unknownGround: GroundFacts = {
   soil: null,
-  stony: false,
-  compacted: false,
+  stony: null,
+  compacted: null,
   percolation: [],
   slopePct: null,
   fallsTowardsDeg: null,

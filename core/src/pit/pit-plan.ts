@@ -419,7 +419,7 @@ function pitWidth(
   // Straight sides: the base is as wide as the top.
   const baseMarginMm = pitSides[rule.sides].straight ? full : rule.baseMarginMm;
   const shape = pitShape({ ballMm: rootsWidthMm, fullWidthMm: full, baseMarginMm, stripMm });
-  const why = because('width_times_ball', { factor, ballMm: rootsWidthMm, compacted });
+  const why = because('width_times_ball', { factor, ballMm: rootsWidthMm, compacted: compacted ?? false });
   return { widthMm: { value: shape.widthMm, because: [why, ...stretched(shape, full)] }, shape };
 }
 

@@ -20,8 +20,6 @@ export function spotCells(spot: StoredSpot, records: readonly KeptRecord[]): Cel
     lng: coordinate(spot.lng),
     lat: coordinate(spot.lat),
     species: spot.species,
-    stony: false,
-    compacted: false,
     ...groundCells(kept),
     ...stockCells(ofKind(kept, 'stock').at(-1)?.facts),
     ...plantingCells(kept),

@@ -183,7 +183,7 @@ describe('spot cards', () => {
       added_by: 'cora',
     });
     const [cleared = ''] = (await cards({ day: dayId })).pages;
-    expect(cleared).toContain(`Cleared on ${onDay}`);
+    expect(cleared).toContain(`Cleared on ${sayIsoDay(onDay)}`);
     expect(cleared).toContain('RA-17');
   });
 

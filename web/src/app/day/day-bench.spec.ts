@@ -94,12 +94,12 @@ describe('planting bench, how the tree is turned and when', () => {
     const seen = kept('assessment', { ...unknownAssessment('2026-06-01'), pavementDeg: 90 });
     await rig.show(DayBench, [kept('ground', loam), kept('stock', container), seen]);
     expect(rig.text).toContain('Planned E, 90°');
-    await rig.type('Best face looks towards', '75');
+    await rig.press('NE');
     await rig.type('Flare, point 1', '40');
     await rig.type('Hole width', '1125');
     await rig.type('First water', '51');
     await rig.submit();
-    expect(rig.outbox.sent[0]?.record.facts).toMatchObject({ bestFaceDeg: 75 });
+    expect(rig.outbox.sent[0]?.record.facts).toMatchObject({ bestFaceDeg: 45 });
   });
 
   it('says out of season what the transport makes of it', async () => {

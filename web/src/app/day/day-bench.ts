@@ -37,6 +37,7 @@ import { RecordForm } from '../spot/record-form';
 import { BuiltReportsPanel, type ReportedFacts } from './built-reports';
 import { sendsRecords } from '../spot/record-sender';
 import { SpotHead } from '../spot/spot-head';
+import { CompassField } from '../fields/compass-field';
 
 const lessOften = [
   'flareBeforeSoakMm',
@@ -66,6 +67,7 @@ const beforeSoak = (first: number, kept: PlantingFacts | undefined): number[] =>
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     ReactiveFormsModule,
+    CompassField,
     RouterLink,
     PitSectionView,
     DayField,
@@ -105,7 +107,7 @@ const beforeSoak = (first: number, kept: PlantingFacts | undefined): number[] =>
           }
           <s-measure-field formControlName="putBackMm" [required]="false" />
           <s-measure-field formControlName="firstWaterL" [note]="plannedWords().water" />
-          <s-measure-field formControlName="bestFaceDeg" [required]="false" [note]="faceNote()" />
+          <s-compass-field formControlName="bestFaceDeg" label="Best face looks towards" [note]="faceNote()" />
           <s-choice-field formControlName="stakes" label="Stakes set" [choices]="stakeChoices" />
           <details [open]="saysMore()">
             <summary>More of how it was built</summary>
@@ -276,14 +278,11 @@ export class DayBench extends RecordForm<'planting'> {
   });
 
   protected readonly faceNote = computed(() => {
-    this.typed();
     const life = this.store.life();
     const { bestFaceDeg = null } = life
       ? facingOf({ assessment: life.assessment, face: life.stock?.face, sunDeg: life.sunDeg })
       : {};
-    const typed = this.form.getRawValue().bestFaceDeg;
-    const said = typed === null ? 'Degrees from north, clockwise' : compassPoint(typed);
-    return bestFaceDeg === null ? said : `${said}. Planned ${compassPoint(bestFaceDeg)}, ${Math.round(bestFaceDeg)}°`;
+    return bestFaceDeg === null ? '' : `Planned ${compassPoint(bestFaceDeg)}, ${Math.round(bestFaceDeg)}°`;
   });
 
   /** Whether that day is a time for this tree, by the season and by how it came; said where it is not simply so. */

@@ -30,12 +30,13 @@ import { RecordForm } from '../spot/record-form';
 import { sendsRecords } from '../spot/record-sender';
 import { GroundService } from './ground.service';
 import { tickOf } from '../fields/event-values';
+import { CompassField } from '../fields/compass-field';
 
 /** What stands around a spot: distances proposed by the map and corrected by tape, soil, sun, wind and wishes. */
 @Component({
   selector: 's-assessment-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ReactiveFormsModule, ChoiceField, DayField, MeasureField, FormFoot],
+  imports: [ReactiveFormsModule, CompassField, ChoiceField, DayField, MeasureField, FormFoot],
   providers: [sendsRecords, FormDraft],
   templateUrl: './assessment-form.html',
   styleUrl: './assessment-form.scss',
@@ -167,10 +168,6 @@ export class AssessmentForm extends RecordForm<'assessment'> {
     const against = { evergreen: 'deciduous', deciduous: 'evergreen' }[wish as 'evergreen' | 'deciduous'];
     this.form.patchValue({ wishes: on ? [...now.filter((one) => one !== against), wish] : now });
     this.form.markAsDirty();
-  }
-
-  protected point(bearing: number | null | undefined): string {
-    return bearing === null || bearing === undefined ? 'Degrees from north, clockwise' : compassPoint(bearing);
   }
 
   protected stored(): object {

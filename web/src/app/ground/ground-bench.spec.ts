@@ -40,8 +40,8 @@ describe('ground bench', () => {
     await rig.submit();
     expect(rig.outbox.sent[0]?.record.facts).toEqual({
       soil: 'sandy_loam',
-      stony: false,
-      compacted: false,
+      stony: null,
+      compacted: null,
       percolation: [],
       slopePct: null,
       fallsTowardsDeg: null,

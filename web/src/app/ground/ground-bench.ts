@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
-import { compassPoint, groundGaps, soilNames, type GroundFacts, type Horizon, type SoilClass } from '@sombra/core';
+import { groundGaps, soilNames, type GroundFacts, type Horizon, type SoilClass } from '@sombra/core';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { MeasureField } from '../fields/measure-field';
 import { BecauseList } from '../ui/because-list';
@@ -10,6 +10,7 @@ import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
 import { sendsRecords } from '../spot/record-sender';
+import { CompassField } from '../fields/compass-field';
 import { FeelTestField } from './feel-test-field';
 import { PercolationField, readRows, rowsOf, type PercolationRows } from './percolation-field';
 
@@ -22,11 +23,23 @@ const layerGroup = () =>
     rateMmPerH: new FormControl<number | null>(null),
   });
 
+const asWord = (value: boolean | null): 'yes' | 'no' | null => (value === null ? null : value ? 'yes' : 'no');
+const fromWord = (word: 'yes' | 'no' | null): boolean | null => (word === null ? null : word === 'yes');
+
 /** What was measured at a spot, and what that means for planting there. */
 @Component({
   selector: 's-ground-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ReactiveFormsModule, ChoiceField, MeasureField, BecauseList, FormFoot, FeelTestField, PercolationField],
+  imports: [
+    ReactiveFormsModule,
+    CompassField,
+    ChoiceField,
+    MeasureField,
+    BecauseList,
+    FormFoot,
+    FeelTestField,
+    PercolationField,
+  ],
   providers: [sendsRecords, FormDraft],
   template: `
     <form [formGroup]="form" (ngSubmit)="submit()" novalidate>
@@ -80,7 +93,11 @@ const layerGroup = () =>
         </div>
         <div>
           <s-measure-field formControlName="slopePct" [required]="false" />
-          <s-measure-field formControlName="fallsTowardsDeg" [required]="false" [note]="fallsNote()" />
+          <s-compass-field
+            formControlName="fallsTowardsDeg"
+            label="Falls towards"
+            [fault]="sender.faultIn('fallsTowardsDeg')"
+          />
           <s-choice-field formControlName="stripKind" label="Room for the pit" [choices]="strips" />
           @if (form.value.stripKind === 'strip') {
             <s-measure-field formControlName="stripWidthMm" />
@@ -145,8 +162,8 @@ export class GroundBench extends RecordForm<'ground'> {
 
   protected readonly form = new FormGroup({
     soil: new FormControl<SoilClass | null>(null),
-    stony: new FormControl<'yes' | 'no'>('no', { nonNullable: true }),
-    compacted: new FormControl<'yes' | 'no'>('no', { nonNullable: true }),
+    stony: new FormControl<'yes' | 'no' | null>(null),
+    compacted: new FormControl<'yes' | 'no' | null>(null),
     slopePct: new FormControl<number | null>(null),
     fallsTowardsDeg: new FormControl<number | null>(null),
     stripKind: new FormControl<'open' | 'strip' | null>(null),
@@ -175,11 +192,6 @@ export class GroundBench extends RecordForm<'ground'> {
       : 'A value above is missing or outside its limits; each layer has a soil and goes deeper than the one above it.',
   );
 
-  protected readonly fallsNote = computed(() => {
-    const bearing = this.facts()?.fallsTowardsDeg;
-    return bearing === null || bearing === undefined ? 'Degrees from north, clockwise' : compassPoint(bearing);
-  });
-
   constructor() {
     super();
     this.start();
@@ -197,8 +209,8 @@ export class GroundBench extends RecordForm<'ground'> {
     const { stripWidthMm: strip, wireHeightM: wire } = facts;
     return {
       soil: facts.soil,
-      stony: facts.stony ? 'yes' : 'no',
-      compacted: facts.compacted ? 'yes' : 'no',
+      stony: asWord(facts.stony),
+      compacted: asWord(facts.compacted),
       slopePct: facts.slopePct,
       fallsTowardsDeg: facts.fallsTowardsDeg,
       stripKind: strip === null ? null : strip === 'open' ? 'open' : 'strip',
@@ -229,8 +241,8 @@ export class GroundBench extends RecordForm<'ground'> {
     if (typeof percolation === 'string' || wrong || stripWrong || wireWrong || layers === null) return null;
     return {
       soil: v.soil,
-      stony: v.stony === 'yes',
-      compacted: v.compacted === 'yes',
+      stony: fromWord(v.stony),
+      compacted: fromWord(v.compacted),
       percolation,
       slopePct: v.slopePct,
       fallsTowardsDeg: v.fallsTowardsDeg,

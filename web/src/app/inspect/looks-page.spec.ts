@@ -25,7 +25,7 @@ const listed = () => rig.http.match(({ url }) => url === '/api/looks').filter(({
 async function show(address = '/looks'): Promise<void> {
   await rig.show(LooksPage, { address });
   for (const call of rig.http.match('/api/spots/facets')) {
-    call.flush({ places: [{ name: 'Mole Street', count: 2 }], species: [], stages: [], levels: [] });
+    call.flush({ places: [{ name: 'Mole Street', count: 2 }], species: [], stages: [], levels: [], waits: [] });
   }
   for (const call of rig.http.match('/api/assignments/people')) call.flush(people);
   for (const call of listed()) {
