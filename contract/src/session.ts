@@ -5,6 +5,14 @@ import { passwordMost } from './password-limits';
 
 export const roles = ['administrator', 'coordinator', 'crew_lead', 'inspector', 'waterer', 'viewer'] as const;
 export type Role = (typeof roles)[number];
+export const roleNames: Readonly<Record<Role, string>> = {
+  administrator: 'Administrator',
+  coordinator: 'Coordinator',
+  crew_lead: 'Crew lead',
+  inspector: 'Inspector',
+  waterer: 'Waterer',
+  viewer: 'Viewer',
+};
 
 export const userSchema = z.object({
   id: z.uuid(),

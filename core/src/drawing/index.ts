@@ -7,6 +7,7 @@ export * from './growth-strip';
 export * from './pit-top';
 export * from './circling-scale';
 export * from './look-pictures';
+export * from './term-pictures';
 export * from './day-run';
 export * from './moisture-ribbon';
 export * from './hose-places';

@@ -10,3 +10,4 @@ export * from './say-put-back';
 export * from './say-buckets';
 export { sayIsoDay } from './sentence';
 export * from './holds-up';
+export * from './glossary';

@@ -1,5 +1,6 @@
 import type { Measure } from '../limits';
 import type { Quantity } from '../units';
+import type { TermCode } from './glossary';
 
 /** A number that people measure: what it is called, what it is said in, and the limits it has. */
 export interface MeasuredFact {
@@ -99,3 +100,18 @@ export const measuredFacts = {
 export type MeasuredName = keyof typeof measuredFacts;
 
 export const isMeasured = (name: string): name is MeasuredName => name in measuredFacts;
+
+/** Measured facts whose names hold a word of the work. */
+export const termOfFact: Partial<Readonly<Record<MeasuredName, TermCode>>> = {
+  caliperMm: 'caliper',
+  flareAboveGradeMm: 'proud',
+  flareBeforeSoakMm: 'proud',
+  flareDepthMm: 'flare',
+  topRootsDepthMm: 'flare',
+  graftHeightMm: 'flare',
+  ballDiameterMm: 'ball',
+  ballHeightMm: 'ball',
+  mulchDepthMm: 'mulch_ring',
+  holeDepthMm: 'percolation',
+  barkPct: 'collar',
+};

@@ -1,5 +1,4 @@
-import { CdkTrapFocus } from '@angular/cdk/a11y';
-import { ChangeDetectionStrategy, Component, inject, Injector } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, Injector } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterOutlet } from '@angular/router';
 import { filter, map } from 'rxjs';
@@ -25,7 +24,6 @@ import { SetUpPage } from './programme/set-up-page';
   selector: 's-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
-    CdkTrapFocus,
     RouterOutlet,
     ClockNote,
     LockForm,
@@ -71,8 +69,8 @@ import { SetUpPage } from './programme/set-up-page';
             }
           } @else {
             <a class="visually-hidden-focusable skip" href="#work" (click)="toWork($event)">Skip to the work</a>
-            <s-rail />
-            <div class="side">
+            <s-rail [inert]="expired()" />
+            <div class="side" [inert]="expired()">
               <s-topbar />
               @if (!session.away() && !timeless()) {
                 <s-season-band />
@@ -90,14 +88,7 @@ import { SetUpPage } from './programme/set-up-page';
             }
           }
           @if (session.state() === 'expired') {
-            <div
-              class="veil"
-              role="dialog"
-              aria-modal="true"
-              aria-label="Sign in again"
-              cdkTrapFocus
-              [cdkTrapFocusAutoCapture]="true"
-            >
+            <div class="veil" role="dialog" aria-modal="true" aria-label="Sign in again">
               <s-sign-in-form [again]="true" />
             </div>
           }
@@ -176,6 +167,8 @@ export class App {
   // The sign-in page has the theme too.
   protected readonly theme = inject(ThemeService);
 
+  /** While somebody has to sign in again nothing behind the dialog takes the focus. */
+  protected readonly expired = computed(() => this.session.state() === 'expired');
   private readonly router = inject(Router);
   /** A page on which no day makes a difference has no season above it. */
   protected readonly timeless = toSignal(

@@ -223,6 +223,14 @@ export const rooms: readonly Room[] = [
     name: 'Programme',
     pages: [
       {
+        path: '/help',
+        timeless: true,
+        name: 'Help',
+        key: 'w',
+        words: 'first steps glossary words manual guide terms',
+        load: () => import('./help/help-page').then((m) => m.HelpPage),
+      },
+      {
         path: '/programme',
         timeless: true,
         name: 'Programme',

@@ -5,6 +5,7 @@ import {
   effect,
   inject,
   input,
+  linkedSignal,
   signal,
   untracked,
   viewChild,
@@ -129,11 +130,17 @@ export class FieldPage {
     return asked ?? (this.stage() ? 'list' : 'map');
   });
 
+  /** Words are looked for in the stage one is in; what is in none of its spots is looked for in all, and that is said. */
+  protected readonly everywhere = linkedSignal<string, boolean>({
+    source: () => `${this.stage()} ${this.view.filter().find ?? ''}`,
+    computation: () => false,
+  });
   protected readonly filter = computed<SpotFilter>(() => {
     const filter = this.view.filter();
     const stage = this.stage();
     const on = this.view.onParam();
-    return { ...filter, ...(on ? { on } : {}), ...(stage && !filter.stage ? { stage: [stage] } : {}) };
+    const within = stage && !filter.stage && !this.everywhere();
+    return { ...filter, ...(on ? { on } : {}), ...(within ? { stage: [stage] } : {}) };
   });
   protected readonly sort = computed<SpotSort>(() => spotSorts.find((one) => one === this.view.text('sort')) ?? 'ref');
   protected readonly down = computed(() => this.view.text('down') === 'true');
@@ -175,6 +182,10 @@ export class FieldPage {
       { keys: 'm', where: 'Field', does: 'show the map', run: () => this.view.set({ as: 'map' }) },
       { keys: 'b', where: 'Field', does: 'show both', run: () => this.view.set({ as: 'both' }) },
     ]);
+    effect(() => {
+      const found = this.source().total();
+      if (found === 0 && this.stage() && this.view.filter().find) this.everywhere.set(true);
+    });
     this.typed
       .pipe(debounceTime(180), takeUntilDestroyed())
       .subscribe((words) => this.view.set({ find: words.trim() || null }));

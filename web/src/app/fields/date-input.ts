@@ -2,95 +2,40 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  Injectable,
+  inject,
   input,
   linkedSignal,
   output,
   signal,
 } from '@angular/core';
-import { FormsModule } from '@angular/forms';
-import {
-  NgbDateAdapter,
-  NgbDateParserFormatter,
-  NgbInputDatepicker,
-  type NgbDateStruct,
-} from '@ng-bootstrap/ng-bootstrap';
-import { format, isValid, parse, parseISO } from 'date-fns';
-
-const structOf = (day: Date): NgbDateStruct => ({
-  year: day.getFullYear(),
-  month: day.getMonth() + 1,
-  day: day.getDate(),
-});
-const dayOf = ({ year, month, day }: NgbDateStruct): Date => new Date(year, month - 1, day);
-
-/** Days as people write them; where no year is said it is this one. */
-const written = ['d MMM yyyy', 'd MMMM yyyy', 'd.M.yyyy', 'd/M/yyyy', 'd-M-yyyy', 'd M yyyy', 'd MMM', 'd.M.'] as const;
-
-/** The day somebody typed; `null` where it is none. */
-export function readDay(text: string, today = new Date()): Date | null {
-  const said = text.trim().replace(/^(mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+/i, '');
-  if (/^\d{4}-\d{2}-\d{2}$/.test(said)) {
-    const day = parseISO(said);
-    return isValid(day) ? day : null;
-  }
-  const read = written.map((one) => parse(said, one, today)).find((day) => isValid(day) && day.getFullYear() > 1900);
-  return read ?? null;
-}
-
-@Injectable()
-class WrittenDays extends NgbDateParserFormatter {
-  parse(text: string): NgbDateStruct | null {
-    const day = readDay(text);
-    return day && structOf(day);
-  }
-  format(day: NgbDateStruct | null): string {
-    return day ? format(dayOf(day), 'd MMM yyyy') : '';
-  }
-}
-
-@Injectable()
-class IsoDays extends NgbDateAdapter<string> {
-  fromModel(value: string | null): NgbDateStruct | null {
-    const day = value ? parseISO(value) : null;
-    return day && isValid(day) ? structOf(day) : null;
-  }
-  toModel(day: NgbDateStruct | null): string | null {
-    return day && format(dayOf(day), 'yyyy-MM-dd');
-  }
-}
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { sayDay } from '../ui/say-date';
+import { textOf } from './event-values';
+import { readDay } from './read-day';
 
 /** A day, typed as people write it or taken from a calendar. It tells the ISO day, or nothing while the text is none. */
 @Component({
   selector: 's-date-input',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FormsModule, NgbInputDatepicker],
-  providers: [
-    { provide: NgbDateParserFormatter, useClass: WrittenDays },
-    { provide: NgbDateAdapter, useClass: IsoDays },
-  ],
   template: `
     <input
-      ngbDatepicker
-      #picker="ngbDatepicker"
+      type="text"
       autocomplete="off"
       placeholder="27 Nov 2026"
       [id]="for()"
       [attr.aria-label]="label() || null"
       [attr.aria-invalid]="wrong() !== ''"
-      [ngModel]="shown()"
-      (ngModelChange)="pick($event)"
-      [ngModelOptions]="{ standalone: true }"
-      [minDate]="min()"
-      [maxDate]="max()"
+      [value]="text()"
       [disabled]="disabled()"
       [required]="required()"
+      (input)="follow(textOf($event))"
+      (change)="type(textOf($event))"
       (blur)="left.emit()"
     />
     @if (name()) {
       <input type="hidden" [name]="name()" [value]="iso()" />
     }
-    <button type="button" class="open" [disabled]="disabled()" aria-label="Calendar" (click)="picker.toggle()">
+    <button type="button" class="open" [disabled]="disabled()" aria-label="Calendar" (click)="open()">
       <i class="bi bi-calendar3" aria-hidden="true"></i>
     </button>
     @if (wrong()) {
@@ -107,6 +52,7 @@ export class DateInput {
   /** Where a form is read by its names. */
   readonly name = input('');
   readonly value = input('');
+  /** Days outside are not offered by the calendar; whoever asks says what is wrong with one that is typed. */
   readonly earliest = input('');
   readonly latest = input('');
   readonly disabled = input(false);
@@ -114,22 +60,46 @@ export class DateInput {
   /** The ISO day; empty where the field is, or what stands in it is no day. */
   readonly picked = output<string>();
   readonly left = output<void>();
+  private readonly modals = inject(NgbModal);
+  protected readonly textOf = textOf;
   protected readonly wrong = signal('');
   protected readonly iso = linkedSignal(this.value);
   /** What stands in the field: text that is no day stays there. */
-  protected readonly shown = linkedSignal<string, string>({
-    source: this.value,
-    computation: (value, before) => (value === '' && this.wrong() && before ? before.value : value),
-  });
-  private readonly adapter = new IsoDays();
-  protected readonly min = computed(() => this.adapter.fromModel(this.earliest()) ?? { year: 1950, month: 1, day: 1 });
-  protected readonly max = computed(() => this.adapter.fromModel(this.latest()) ?? { year: 2099, month: 12, day: 31 });
+  private readonly typed = signal('');
+  private readonly typing = signal(false);
+  protected readonly text = computed(() =>
+    this.typing() || (this.iso() === '' && this.wrong()) ? this.typed() : sayDay(this.iso()),
+  );
 
-  protected pick(text: string | null): void {
-    const day = text ? readDay(text) : null;
-    this.shown.set(text ?? '');
-    this.wrong.set(text && !day ? `“${text}” is not a day: write 27 Nov 2026.` : '');
-    this.iso.set(day ? format(day, 'yyyy-MM-dd') : '');
-    this.picked.emit(this.iso());
+  /** While somebody types, a day is told as soon as it is one, and nothing is found fault with. */
+  protected follow(text: string): void {
+    this.typing.set(true);
+    this.typed.set(text);
+    const day = readDay(text);
+    if (day) this.tell(day);
+  }
+
+  protected type(text: string): void {
+    this.typing.set(false);
+    const day = text.trim() ? readDay(text) : null;
+    this.typed.set(text);
+    this.wrong.set(text.trim() && !day ? `“${text}” is not a day: write 27 Nov 2026.` : '');
+    this.tell(day ?? '');
+  }
+
+  private tell(day: string): void {
+    this.iso.set(day);
+    this.picked.emit(day);
+  }
+
+  protected async open(): Promise<void> {
+    const { DayPicker } = await import('../ui/day-picker');
+    const dialog = this.modals.open(DayPicker, { size: 'sm', ariaLabelledBy: 'day-picker-title' });
+    const picker = dialog.componentInstance as InstanceType<typeof DayPicker>;
+    picker.ask({ day: this.iso(), earliest: this.earliest(), latest: this.latest() });
+    const day: unknown = await dialog.result.catch(() => null);
+    if (typeof day !== 'string') return;
+    this.wrong.set('');
+    this.tell(day);
   }
 }

@@ -134,22 +134,22 @@ describe('a caliper too small for millimetres', () => {
   it('is refused and asked about, and taken in inches only when somebody says so', async () => {
     await enter('2');
     expect(host.componentInstance.control.valid).toBe(false);
-    const ask = within().querySelector('button');
+    const ask = within().querySelector<HTMLElement>('.btn');
     expect(ask?.textContent.trim()).toBe('Inches? Take 51 mm');
     ask?.click();
     await host.whenStable();
     expect([host.componentInstance.control.value, host.componentInstance.control.valid]).toEqual([51, true]);
-    expect(within().querySelector('button')).toBeNull();
+    expect(within().querySelector<HTMLElement>('.btn')).toBeNull();
   });
 
   it.each(['50', '0', '0.1', ''])('is not asked about for %s', async (text) => {
     await enter(text);
-    expect(within().querySelector('button')).toBeNull();
+    expect(within().querySelector<HTMLElement>('.btn')).toBeNull();
   });
 
   it('is not asked about where inches are the unit', async () => {
     session.units.set('us');
     await enter('2');
-    expect([host.componentInstance.control.value, within().querySelector('button')]).toEqual([50.8, null]);
+    expect([host.componentInstance.control.value, within().querySelector<HTMLElement>('.btn')]).toEqual([50.8, null]);
   });
 });

@@ -15,11 +15,13 @@ import {
   measuredFacts,
   parseNumber,
   readQuantity,
+  termOfFact,
   toDisplay,
   type MeasuredFact,
   type MeasuredName,
 } from '@sombra/core';
 import { SessionService } from '../session/session.service';
+import { TermNote } from '../ui/term-note';
 import { TypedQuantity } from './typed-quantity';
 import { textOf } from './event-values';
 import { FieldFaults } from './field-faults';
@@ -30,8 +32,14 @@ let count = 0;
 @Component({
   selector: 's-measure-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [TermNote],
   template: `
-    <label [for]="id">{{ called() }}</label>
+    <span class="called">
+      <label [for]="id">{{ called() }}</label>
+      @if (term(); as code) {
+        <s-term [code]="code" />
+      }
+    </span>
     <span class="entry" [class.wrong]="shownFault()">
       <input
         [id]="id"
@@ -77,6 +85,10 @@ export class MeasureField implements ControlValueAccessor, Validator {
     const name = this.fact() ?? String(this.formControlName());
     if (!isMeasured(name)) throw new Error(`no measured fact is named ${name}`);
     return measuredFacts[name];
+  });
+  protected readonly term = computed(() => {
+    const name = this.fact() ?? String(this.formControlName());
+    return isMeasured(name) ? (termOfFact[name] ?? null) : null;
   });
   protected readonly called = computed(() => this.label() ?? this.measured().name);
   private readonly range = computed(() => limits[this.measured().measure]);

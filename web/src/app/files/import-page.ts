@@ -1,10 +1,18 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { ImportPreview, ImportProgress, ImportRow, RowIssue } from '@sombra/contract';
+import {
+  columnNotes,
+  templateColumns,
+  type ImportPreview,
+  type ImportProgress,
+  type ImportRow,
+  type RowIssue,
+} from '@sombra/contract';
 import { recordTable, type RecordKind } from '@sombra/core';
 import type { Subscription } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
+import { downloadText } from '../ui/download';
 import { LiveService } from '../ui/live.service';
 import { readProblem, sayProblem } from '../ui/problem';
 import { ImportService } from './import.service';
@@ -44,6 +52,7 @@ export class ImportPage {
   protected readonly onlyFaults = signal(false);
   protected readonly over = signal(false);
   protected readonly words = verdictWords;
+  protected readonly notes = columnNotes;
 
   protected readonly issuesByRow = computed(() => {
     const byRow = new Map<number, RowIssue[]>();
@@ -59,6 +68,10 @@ export class ImportPage {
     const counts = this.preview()?.counts;
     return counts ? counts.new + counts.changed : 0;
   });
+
+  protected template(): void {
+    downloadText('sombra-spots.csv', `${templateColumns.join(',')}\r\n`, 'text/csv');
+  }
 
   protected choose(files: FileList | null): void {
     const file = files?.[0];

@@ -85,6 +85,7 @@ const themeNames: Readonly<Record<Theme, string>> = {
           <a ngbDropdownItem routerLink="/me">Your name, password and rights</a>
           <div class="dropdown-divider"></div>
           <a ngbDropdownItem class="narrow" routerLink="/programme">Programme</a>
+          <a ngbDropdownItem routerLink="/help">Help: first steps and words</a>
           <button ngbDropdownItem type="button" (click)="showKeys()">Keys <kbd>?</kbd></button>
           <button ngbDropdownItem type="button" (click)="session.signOut()">Sign out</button>
         </div>
@@ -208,7 +209,7 @@ export class Topbar {
   constructor() {
     inject(KeysService).bind([
       { keys: '?', where: 'Everywhere', does: 'show these keys', run: () => this.showKeys() },
-      { keys: 'c', where: 'Everywhere', does: 'calendar: show another day', run: () => this.pickDay() },
+      { keys: 'c', where: 'Everywhere', does: 'calendar: show another day', run: () => void this.pickDay() },
       {
         keys: 'u',
         where: 'Everywhere',
@@ -231,10 +232,16 @@ export class Topbar {
     field?.focus();
   }
 
-  protected pickDay(): void {
-    void import('../ui/day-picker').then(({ DayPicker }) =>
-      this.modals.open(DayPicker, { size: 'sm', ariaLabelledBy: 'day-picker-title' }),
-    );
+  protected async pickDay(): Promise<void> {
+    const { DayPicker } = await import('../ui/day-picker');
+    const dialog = this.modals.open(DayPicker, { size: 'sm', ariaLabelledBy: 'day-picker-title' });
+    (dialog.componentInstance as InstanceType<typeof DayPicker>).ask({
+      title: 'Show another day',
+      day: this.view.on(),
+      note: 'Days before today show what was on record, days after it what falls due.',
+    });
+    const day: unknown = await dialog.result.catch(() => null);
+    if (typeof day === 'string') this.view.setDay(day);
   }
 
   protected showKeys(): void {

@@ -11,6 +11,7 @@ import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
 import { sendsRecords } from '../spot/record-sender';
 import { CompassField } from '../fields/compass-field';
+import { TermNote } from '../ui/term-note';
 import { FeelTestField } from './feel-test-field';
 import { PercolationField, readRows, rowsOf, type PercolationRows } from './percolation-field';
 
@@ -31,6 +32,7 @@ const fromWord = (word: 'yes' | 'no' | null): boolean | null => (word === null ?
   selector: 's-ground-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    TermNote,
     ReactiveFormsModule,
     CompassField,
     ChoiceField,
@@ -112,6 +114,7 @@ const fromWord = (word: 'yes' | 'no' | null): boolean | null => (word === null ?
           }
         </div>
       </div>
+      <p class="quiet">Percolation <s-term code="percolation" /></p>
       <s-percolation-field formControlName="percolation" [classes]="store.drainage()" />
       @if (gaps().length > 0) {
         <s-because [reasons]="gaps()" />

@@ -2,14 +2,16 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { cutToolNames, formatNumber, formatQuantity, referWhyNames, stagedCuts } from '@sombra/core';
 import { limitsOf, type CollarRoots, type CutLimits } from '../collar/collar-roots';
 import { SessionService } from '../session/session.service';
+import { TermNote } from '../ui/term-note';
 
 /** Cuts over the seasons to come: which root, with what, at which two points, and what that frees. */
 @Component({
   selector: 's-staged-plan',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [TermNote],
   template: `
     <section aria-label="Root cuts over the seasons">
-      <h2>Cuts over the seasons</h2>
+      <h2>Cuts over the seasons <s-term code="staged" /></h2>
       @for (season of seasons(); track season.name) {
         <h3>{{ season.name }}: {{ season.freed }} of the trunk freed by then, {{ season.removed }} of the roots</h3>
         <ul>

@@ -1,12 +1,11 @@
 import { ChangeDetectionStrategy, Component, inject, linkedSignal, signal } from '@angular/core';
-import { acts, may, permissions } from '@sombra/contract';
+import { roleNames, acts, may, permissions } from '@sombra/contract';
 import type { UnitSystem } from '@sombra/core';
 import { firstValueFrom } from 'rxjs';
 import { readProblem, sayProblem } from '../ui/problem';
 import { ToastsService } from '../ui/toasts.service';
 import { CodePanel } from './code-panel';
 import { PasswordField } from '../fields/password-fields';
-import { roleNames } from './role-names';
 import { SessionService } from '../session/session.service';
 import { textOf } from '../fields/event-values';
 

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
-import { acts, may, permissions, roles, type Person, type Problem, type Role } from '@sombra/contract';
+import { roleNames, acts, may, permissions, roles, type Person, type Problem, type Role } from '@sombra/contract';
 import { format, parseISO } from 'date-fns';
 import { firstValueFrom, type Observable } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
@@ -9,7 +9,6 @@ import { StateNote } from '../ui/state-note';
 import { ToastsService } from '../ui/toasts.service';
 import { ProgrammeService } from '../programme/programme.service';
 import { DevicesPanel } from './devices-panel';
-import { roleNames } from './role-names';
 import { PeopleService } from './people.service';
 import { SessionService } from '../session/session.service';
 import { textOf } from '../fields/event-values';

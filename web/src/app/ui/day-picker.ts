@@ -1,7 +1,16 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { NgbDatepicker, type NgbDateStruct } from '@ng-bootstrap/ng-bootstrap/datepicker';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
-import { ViewState } from './view-state.service';
+import { sayDay } from './say-date';
+
+export interface AskedDay {
+  readonly title?: string;
+  /** ISO; empty where none is chosen yet. */
+  readonly day: string;
+  readonly note?: string;
+  readonly earliest?: string;
+  readonly latest?: string;
+}
 
 const structOf = (day: string): NgbDateStruct => {
   const [year = 2000, month = 1, date = 1] = day.split('-').map(Number);
@@ -10,25 +19,32 @@ const structOf = (day: string): NgbDateStruct => {
 
 const two = (value: number): string => String(value).padStart(2, '0');
 
-/** A calendar to hang the thread at any day. */
+const [first, last] = [
+  { year: 1950, month: 1, day: 1 },
+  { year: 2099, month: 12, day: 31 },
+];
+
+/** A calendar; it closes with the ISO day that was taken. */
 @Component({
   selector: 's-day-picker',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [NgbDatepicker],
   template: `
     <div class="modal-header">
-      <h2 class="modal-title" id="day-picker-title">Show another day</h2>
+      <h2 class="modal-title" id="day-picker-title">{{ asked().title ?? 'Choose a day' }}</h2>
       <button type="button" class="btn-close" aria-label="Close" (click)="modal.dismiss()"></button>
     </div>
     <div class="modal-body">
-      <p class="quiet">Days before today show what was on record, days after it what falls due.</p>
+      <p class="quiet">{{ asked().note ?? (asked().day ? 'Now ' + say(asked().day) + '.' : '') }}</p>
       <ngb-datepicker
-        [startDate]="start"
+        [startDate]="start()"
+        [minDate]="min()"
+        [maxDate]="max()"
         [firstDayOfWeek]="1"
         [displayMonths]="1"
         navigation="select"
         outsideDays="hidden"
-        (dateSelect)="show($event)"
+        (dateSelect)="take($event)"
       />
     </div>
   `,
@@ -60,11 +76,17 @@ const two = (value: number): string => String(value).padStart(2, '0');
 })
 export class DayPicker {
   protected readonly modal = inject(NgbActiveModal);
-  private readonly view = inject(ViewState);
-  protected readonly start = structOf(this.view.on());
+  protected readonly say = sayDay;
+  protected readonly asked = signal<AskedDay>({ day: '' });
+  protected readonly start = computed(() => structOf(this.asked().day || new Date().toISOString().slice(0, 10)));
+  protected readonly min = computed(() => (this.asked().earliest ? structOf(this.asked().earliest ?? '') : first));
+  protected readonly max = computed(() => (this.asked().latest ? structOf(this.asked().latest ?? '') : last));
 
-  protected show({ year, month, day }: NgbDateStruct): void {
-    this.view.setDay(`${year}-${two(month)}-${two(day)}`);
-    this.modal.close();
+  ask(asked: AskedDay): void {
+    this.asked.set(asked);
+  }
+
+  protected take({ year, month, day }: NgbDateStruct): void {
+    this.modal.close(`${year}-${two(month)}-${two(day)}`);
   }
 }
