@@ -1,4 +1,3 @@
-import { format, parseISO } from 'date-fns';
 import { formatNumber, formatQuantity, type UnitSystem } from '../units';
 
 /** Formats a fact in the reader's units. */
@@ -39,7 +38,10 @@ function sayIn(units: UnitSystem): Say {
 /** One sentence for each reason of a stage. */
 export type Sentences<Facts> = { readonly [C in keyof Facts]: (facts: Facts[C], say: Say) => string };
 
-export const sayIsoDay = (day: string): string => format(parseISO(day), 'd MMM yyyy');
+export const monthNames = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const;
+/** `27 Nov 2026` */
+export const sayIsoDay = (day: string): string =>
+  `${Number(day.slice(8, 10))} ${monthNames[Number(day.slice(5, 7)) - 1] ?? ''} ${day.slice(0, 4)}`;
 export const months = (n: number): string => (n === 1 ? '1 month' : `${n} months`);
 export const days = (n: number): string => (n === 1 ? '1 day' : `${n} days`);
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

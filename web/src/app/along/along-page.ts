@@ -14,11 +14,10 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import type { PlantingDays } from '@sombra/contract';
 import { addDaysTo, formatNumber, stageNames } from '@sombra/core';
-import { format } from 'date-fns';
 import { exhaustMap, filter, firstValueFrom, takeWhile, timer } from 'rxjs';
 import { SessionService } from '../session/session.service';
 import { DaysService } from '../day/days.service';
-import { sayDate } from '../ui/say-date';
+import { sayDate, sayClock } from '../ui/say-date';
 import { opensForDays } from '../session/kept-session';
 import { textOf } from '../fields/event-values';
 import { AlongService } from '../offline/along.service';
@@ -100,7 +99,7 @@ export class AlongPage {
     if (count === 0 || at === null) {
       return opened === 0 ? 'Not ready: nothing is taken along.' : `${opened} spots that were opened, ${size}`;
     }
-    return `Ready for ${count} ${count === 1 ? 'tree' : 'trees'}, ${size}, ${format(at, 'HH:mm')}`;
+    return `Ready for ${count} ${count === 1 ? 'tree' : 'trees'}, ${size}, ${sayClock(at)}`;
   });
 
   /** What lies here besides spots. */

@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import type { OpenReport } from '@sombra/contract';
 import { formatQuantity } from '@sombra/core';
-import { format } from 'date-fns';
 import { firstValueFrom } from 'rxjs';
 import { DayField } from '../fields/day-field';
 import { MeasureField } from '../fields/measure-field';
@@ -10,7 +9,7 @@ import { PhotoButton } from '../fields/photo-button';
 import { shrinkPhoto } from '../fields/shrink-photo';
 import { SessionService } from '../session/session.service';
 import { readProblem, sayProblem } from '../ui/problem';
-import { sayDate } from '../ui/say-date';
+import { sayDate, localMoment } from '../ui/say-date';
 import { BuiltReportsService } from './built-reports.service';
 
 /** The page behind the link that goes with a tree: its numbers, whether its ground may be dug, and how it was planted. */
@@ -111,7 +110,7 @@ export class PlantedPage {
   protected readonly fault = signal<string | null>(null);
   protected readonly busy = signal(false);
   /** Nobody is signed in here: the day is that of this device. */
-  protected readonly today = format(new Date(), 'yyyy-MM-dd');
+  protected readonly today = localMoment(Date.now()).slice(0, 10);
   protected readonly form = new FormGroup({
     plantedOn: new FormControl(this.today, { nonNullable: true }),
     flareMm: new FormControl<number | null>(null),

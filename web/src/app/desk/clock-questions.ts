@@ -3,10 +3,9 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { RouterLink } from '@angular/router';
 import { clockQuestionsSchema, type ClockQuestion } from '@sombra/contract';
 import { recordTable } from '@sombra/core';
-import { format, parseISO } from 'date-fns';
 import { firstValueFrom } from 'rxjs';
 import { readProblem, sayProblem } from '../ui/problem';
-import { sayMoment } from '../ui/say-date';
+import { sayMoment, localMoment } from '../ui/say-date';
 import { ToastsService } from '../ui/toasts.service';
 import { SessionService } from '../session/session.service';
 
@@ -90,7 +89,7 @@ export class ClockQuestions {
   protected readonly busy = signal(false);
   protected readonly kinds = recordTable;
   protected readonly moment = sayMoment;
-  protected readonly local = (instant: string): string => format(parseISO(instant), "yyyy-MM-dd'T'HH:mm");
+  protected readonly local = localMoment;
 
   constructor() {
     if (inject(SessionService).may('answer_clock')) void this.read();

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { agreesWithinMs } from '@sombra/core';
-import { formatDistanceStrict } from 'date-fns';
 import { aheadMs } from '../session/device-clock';
+import { sayAbout } from '../ui/say-date';
 
 /** Tells on opening that the clock of this device is off; records get a corrected time beside the one it says. */
 @Component({
@@ -25,7 +25,7 @@ export class ClockNote {
   protected readonly words = computed(() => {
     const ahead = aheadMs();
     if (ahead === null || Math.abs(ahead) <= agreesWithinMs) return null;
-    const off = `${formatDistanceStrict(0, ahead)} ${ahead > 0 ? 'ahead' : 'behind'}`;
+    const off = `${sayAbout(ahead)} ${ahead > 0 ? 'ahead' : 'behind'}`;
     return `The clock of this device is ${off}. Set it right; records made until then get the corrected time beside what it says.`;
   });
 }

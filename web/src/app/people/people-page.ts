@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { roleNames, acts, may, permissions, roles, type Person, type Problem, type Role } from '@sombra/contract';
-import { format, parseISO } from 'date-fns';
 import { firstValueFrom, type Observable } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
 import { readProblem, sayProblem } from '../ui/problem';
@@ -60,7 +59,7 @@ export class PeoplePage {
 
   protected stateOf(person: Person): string {
     if (person.disabledAt) return `kept out since ${sayDay(person.disabledAt)}`;
-    const link = person.linkUntil ? `a link is open until ${format(parseISO(person.linkUntil), 'd MMM')}` : '';
+    const link = person.linkUntil ? `a link is open until ${sayMoment(person.linkUntil)}` : '';
     return person.joined ? link : link || 'no password and no link';
   }
 

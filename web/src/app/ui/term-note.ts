@@ -1,33 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { NgbPopover } from '@ng-bootstrap/ng-bootstrap/popover';
-import { glossary, termPicture, type TermCode } from '@sombra/core';
-import { DrawingView } from '../drawing/drawing-view';
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import type { TermCode } from '@sombra/core';
 
-/** A word of the work that explains itself where it stands, with a small drawing. */
+/** A word of the work that explains itself where it stands; what it says is loaded when somebody asks. */
 @Component({
   selector: 's-term',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DrawingView, NgbPopover],
-  template: `
-    <ng-template #said>
-      <div class="term">
-        @if (picture(); as drawing) {
-          <s-drawing [drawing]="drawing" />
-        }
-        <p>{{ term().what }}</p>
-      </div>
-    </ng-template>
-    <button
-      type="button"
-      [ngbPopover]="said"
-      [popoverTitle]="term().name"
-      container="body"
-      autoClose="true"
-      [attr.aria-label]="'What is: ' + term().name"
-    >
-      ?
-    </button>
-  `,
+  template: `<button type="button" aria-label="What this word means" (click)="explain()">?</button>`,
   styles: `
     :host {
       display: inline-block;
@@ -50,21 +29,15 @@ import { DrawingView } from '../drawing/drawing-view';
       position: absolute;
       inset: -11px;
     }
-    .term {
-      display: grid;
-      gap: 0.5rem;
-    }
-    s-drawing {
-      width: 11rem;
-      justify-self: center;
-    }
-    p {
-      margin: 0;
-    }
   `,
 })
 export class TermNote {
   readonly code = input.required<TermCode>();
-  protected readonly term = computed(() => glossary[this.code()]);
-  protected readonly picture = computed(() => termPicture(this.code()));
+  private readonly modals = inject(NgbModal);
+
+  protected async explain(): Promise<void> {
+    const { TermDialog } = await import('./term-dialog');
+    const dialog = this.modals.open(TermDialog, { size: 'sm', ariaLabelledBy: 'term-title' });
+    (dialog.componentInstance as InstanceType<typeof TermDialog>).code.set(this.code());
+  }
 }

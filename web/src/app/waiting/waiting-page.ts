@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import type { Aside } from '@sombra/contract';
-import { format } from 'date-fns';
 import { startWith } from 'rxjs';
 import { OutboxService } from '../offline/outbox.service';
 import { OwnQueues } from '../offline/own-queues.service';
@@ -11,7 +10,7 @@ import { SealingService } from '../offline/sealing.service';
 import { SessionService } from '../session/session.service';
 import { downloadText } from '../ui/download';
 import { readProblem, sayProblem } from '../ui/problem';
-import { sayMoment } from '../ui/say-date';
+import { localMoment, sayMoment } from '../ui/say-date';
 import { AsideService } from '../offline/aside.service';
 import { ReadSealedFile } from './read-sealed-file';
 import { waitingGroups, type WaitingLine } from './waiting-lines';
@@ -36,7 +35,7 @@ export class WaitingPage {
   protected readonly say = sayProblem;
   protected readonly moment = sayMoment;
   protected readonly tellsNetwork = networkKind() !== null;
-  protected readonly at = (ms: number): string => format(ms, 'd MMM, HH:mm');
+  protected readonly at = (ms: number): string => sayMoment(ms);
 
   private readonly groupsOf = (
     records: Parameters<typeof waitingGroups>[0],
@@ -115,7 +114,7 @@ export class WaitingPage {
         this.fault.set(`It could not be saved: ${why}.`);
         return;
       }
-      downloadText(`sombra-waiting-${format(Date.now(), 'yyyy-MM-dd-HHmm')}.sealed`, file.text);
+      downloadText(`sombra-waiting-${localMoment(Date.now()).replace('T', '-').replace(':', '')}.sealed`, file.text);
       this.told.set(
         `${file.count} saved, sealed: only the programme’s server reads it. They stay here too, until they were sent.`,
       );
