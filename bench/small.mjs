@@ -9,6 +9,7 @@ import { doors } from './run.mjs';
 import { screen } from './screen.mjs';
 import { rounds } from './rounds.mjs';
 import { teams } from './teams.mjs';
+import { town } from './town.mjs';
 import { water } from './water.mjs';
 
 async function all(rig) {
@@ -16,6 +17,7 @@ async function all(rig) {
   await water({ trees: 200, season: 5, days: 20 });
   await rounds({ cases: 1, smallStops: 4, tries: 500, stops: 12, large: 500, referenceS: 0.05, ringStops: 6 });
   await doors(rig, { runs: 2, rows: 50 });
+  await town(rig, { runs: 2 });
   await map(rig, { perZoom: 2, pages: 2 });
   await looks(rig, { runs: 2 });
   await list(rig, { spots: 6, kinds: 8 });

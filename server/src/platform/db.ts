@@ -15,7 +15,12 @@ export function openDatabase(
 ): Knex {
   return knex({
     client: 'pg',
-    connection: { connectionString: url, application_name: options.applicationName ?? 'sombra' },
+    connection: {
+      connectionString: url,
+      application_name: options.applicationName ?? 'sombra',
+      // No query here runs long enough to earn back being compiled.
+      options: '-c jit=off',
+    },
     pool: { min: 0, max: options.maxConnections ?? 10 },
     // A person waits for this answer: say soon that the database is away rather than hang.
     acquireConnectionTimeout: 4000,

@@ -52,12 +52,12 @@ export async function ticketsFrom(db: Db, from: IsoDate, today: IsoDate, id?: st
     .joinRaw(
       `left join lateral (
          select count(*) as spots, count(member.spot_id) as booked, min(day.on_day) as first_day
-         from spot_period period
+         from spot
+         join spot_period period on period.spot_id = spot.id and period.until_day is null and period.planted_on is null
          left join lateral (select m.spot_id, m.day_id from planting_day_spot m join planting_day d on d.id = m.day_id
            where m.spot_id = period.spot_id and d.on_day >= ? order by d.on_day limit 1) member on true
          left join planting_day day on day.id = member.day_id
-         where period.until_day is null and period.planted_on is null
-           and st_covers(ticket.area, st_setsrid(st_makepoint(period.lng, period.lat), 4326))
+         where st_covers(ticket.area, spot.position)
        ) held on true`,
       [today],
     )

@@ -94,6 +94,23 @@ describe('a list of spots', () => {
       { name: 'ground', count: 1 },
     ]);
     expect(body.levels).toEqual([{ name: 'good', count: 2 }]);
+    expect(body.waits).toEqual([]);
+  });
+
+  it('tells what the spots of one stage wait for, and shows those that wait for one thing', async () => {
+    const { body } = await cora.send<Facets>('GET', '/api/spots/facets?stage=ground');
+    const codes = body.waits.map(({ because, count }) => [because?.code, count] as const);
+    expect(codes).toEqual(expect.arrayContaining([['percolation_missing', 1]]));
+    expect(await refs('stage=ground&waits=percolation_missing')).toEqual(['A-0003']);
+    expect(await refs('waits=species_missing')).toEqual([]);
+    expect((await cora.send('GET', "/api/spots?waits=x';--")).status).toBe(400);
+  });
+
+  it('shows what was planted within a span of days', async () => {
+    const [from, until] = [addDaysTo(today, -60), addDaysTo(today, -20)];
+    expect(await refs(`plantedFrom=${from}`)).toEqual(['A-0002']);
+    expect(await refs(`plantedUntil=${from}`)).toEqual(['A-0001']);
+    expect(await refs(`plantedFrom=${from}&plantedUntil=${until}`)).toEqual(['A-0002']);
   });
 
   it('comes as CSV with the columns that are seen', async () => {

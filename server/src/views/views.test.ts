@@ -57,5 +57,8 @@ describe('finding', () => {
     expect(await find('otto')).toMatchObject([{ kind: 'person', query: { recordedBy: 'otto' } }]);
     expect(await find('2026-11')).toMatchObject([{ kind: 'day', query: { on: '2026-11-28' } }]);
     expect(await find('100%')).toEqual([]);
+    // As people say numbers: without the hyphen, and without the noughts before it.
+    for (const said of ['f0007', 'F 7', 'f7']) expect((await find(said)).map(({ name }) => name)).toContain('F-0007');
+    expect(await find('nobody-at-all')).toEqual([]);
   });
 });

@@ -15,6 +15,7 @@ import { water } from './012-water';
 import { care } from './013-care';
 import { waterDevices } from './014-devices';
 import { established } from './015-established';
+import { quickDoors } from './016-quick-doors';
 
 export interface NamedMigration {
   readonly name: string;
@@ -38,6 +39,7 @@ const migrations: readonly NamedMigration[] = [
   care,
   waterDevices,
   established,
+  quickDoors,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {

@@ -190,6 +190,9 @@ const draftName = 'rules';
       color: var(--ink);
       padding: 0 0.4rem;
     }
+    table td {
+      vertical-align: middle;
+    }
     input.wrong {
       border: 2px solid var(--urgent);
     }

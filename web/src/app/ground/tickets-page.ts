@@ -34,6 +34,13 @@ const tones: Readonly<Record<TicketStanding, string>> = {
   withdrawn: 'quiet',
 };
 
+/** How many utilities said what, and which. */
+const repliesOf = ({ replies }: Ticket) =>
+  [...new Set(replies.map(({ state }) => state))].map((state) => {
+    const utilities = replies.filter((reply) => reply.state === state).map(({ utility }) => utility);
+    return { state, count: utilities.length, utilities: utilities.join(', ') };
+  });
+
 /** Replies still open are looked at again this often. */
 const againMs = 4000;
 
@@ -69,7 +76,13 @@ export class TicketsPage {
         this.session.today(),
         this.rules(),
       );
-      return { ...ticket, ...judged, word: ticketNames[judged.standing], tone: tones[judged.standing] };
+      return {
+        ...ticket,
+        ...judged,
+        said: repliesOf(ticket),
+        word: ticketNames[judged.standing],
+        tone: tones[judged.standing],
+      };
     }),
   );
   protected readonly openOne = computed(() => {
