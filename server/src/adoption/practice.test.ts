@@ -36,6 +36,9 @@ describe('practices', () => {
     expect((await cora.send('PUT', '/api/practices', { practice: next })).status).toBe(200);
     const mine = (await read()).practices.filter(({ shipped }) => !shipped);
     expect(mine.map(({ practice }) => [practice.name, practice.version])).toEqual([['Our new way', 2]]);
+    const twin = { ...ours, id: 'twin', name: ` ${fieldDefault.name.toUpperCase()}` };
+    const { status, body } = await cora.send<Problem>('PUT', '/api/practices', { practice: twin });
+    expect([status, body.issues?.[0]?.path]).toEqual([400, 'practice.name']);
   });
 
   it('refuses a value outside its limits by name and limit', async () => {

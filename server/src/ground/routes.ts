@@ -44,11 +44,17 @@ export function groundRoutes(db: Knex, { storageFolder, sessionSecret }: GroundC
     await sendKept(response, storageFolder, file);
   }
 
+  /** An address somebody mistyped names nothing: there is no value to put right. */
+  const named = (request: Request, what: 'spot' | 'tree'): string => {
+    const id = entityId.safeParse(request.params['id']);
+    if (id.success) return id.data;
+    throw new NotFoundError(`no such ${what}`, 'id', { title: `There is no such ${what}.` });
+  };
   router.get('/spots/:id', async (request, response) => {
-    response.json(await spotDetail(db, idOf(request)));
+    response.json(await spotDetail(db, named(request, 'spot')));
   });
   router.get('/trees/:id', async (request, response) => {
-    response.json(await spotDetailOfTree(db, idOf(request)));
+    response.json(await spotDetailOfTree(db, named(request, 'tree')));
   });
   router.get('/spots/:id/surroundings', async (request, response) => {
     response.json(await surroundingsOf(db, idOf(request)));

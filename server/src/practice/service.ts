@@ -1,7 +1,7 @@
 import type { Practices, User } from '@sombra/contract';
 import { ConflictError, InvalidInputError, presetIds, requirePractice, type Practice } from '@sombra/core';
 import type { Knex } from 'knex';
-import { asActor } from '../platform/db';
+import { asActor, oneAtATime, type Db } from '../platform/db';
 import { allPractices, insertPractice, newestVersion } from './repository';
 
 /**
@@ -17,6 +17,8 @@ export async function savePractice(db: Knex, user: User, practice: Practice): Pr
   }
   requirePractice(practice);
   return asActor(db, user.name, async (trx) => {
+    await oneAtATime(trx, 'practice-names');
+    await requireOwnName(trx, practice);
     const newest = await newestVersion(trx, practice.id);
     const next = { ...practice, version: practice.version + 1 };
     if (newest !== practice.version || !(await insertPractice(trx, next, user.name))) {
@@ -26,4 +28,15 @@ export async function savePractice(db: Knex, user: User, practice: Practice): Pr
     }
     return allPractices(trx);
   });
+}
+
+const bare = (name: string): string => name.trim().toLowerCase();
+
+/** Two practices of one name could not be told apart where somebody chooses. */
+async function requireOwnName(trx: Db, { id, name }: Practice): Promise<void> {
+  const { practices } = await allPractices(trx);
+  const other = practices.find(({ practice }) => practice.id !== id && bare(practice.name) === bare(name));
+  if (!other) return;
+  const title = `Another practice is called ${other.practice.name}: give this one a name of its own`;
+  throw new InvalidInputError(`must be a name no other practice has, got ${name}`, 'practice.name', { title });
 }

@@ -1,4 +1,4 @@
-import type { Facets, Near, SpotList } from '@sombra/contract';
+import type { Facets, Near, Problem, SpotList } from '@sombra/contract';
 import { addDaysTo } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import {
@@ -192,4 +192,12 @@ describe('adding and withdrawing spots', () => {
     expect((await vic.send('POST', '/api/spots', fresh('A-0300'))).status).toBe(403);
     expect((await vic.send('POST', '/api/spots/withdraw', { spotIds: [uuidv7()], withdrawn: true })).status).toBe(403);
   });
+});
+
+it.each([
+  ['/api/trees/none', 'There is no such tree.'],
+  ['/api/spots/W-0101', 'There is no such spot.'],
+])('an address that names nothing says so: %s', async (path, title) => {
+  const { status, body } = await cora.send<Problem>('GET', path);
+  expect([status, body.title]).toEqual([404, title]);
 });

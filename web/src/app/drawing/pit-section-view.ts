@@ -34,7 +34,7 @@ export class PitSectionView {
       ...this.planned(),
       units: this.session.units(),
       widthPx: Math.max(340, this.widthPx()),
-      heightPx: 420,
+      heightPx: 440,
     }),
   );
 }

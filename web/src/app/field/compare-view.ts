@@ -37,7 +37,7 @@ interface Row {
       <table class="plain">
         <thead>
           <tr>
-            <th scope="col"></th>
+            <th scope="col"><span class="visually-hidden">What is compared</span></th>
             @for (tree of trees(); track tree.detail.spot.id) {
               <th scope="col">
                 <a [routerLink]="['/town', tree.detail.spot.id]" queryParamsHandling="preserve">{{

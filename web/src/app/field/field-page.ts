@@ -151,7 +151,7 @@ export class FieldPage {
   });
   private readonly page = computed<ListPage>(() => ({ filter: this.filter(), sort: this.sort(), down: this.down() }));
   /** The same filter read twice is the same list. */
-  private readonly pageKey = computed(() => JSON.stringify(this.page()));
+  protected readonly pageKey = computed(() => JSON.stringify(this.page()));
   protected readonly source = computed(() => {
     this.pageKey();
     // A source reads signals of its own while it starts: the list must not be made anew when they change.

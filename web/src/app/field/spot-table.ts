@@ -38,6 +38,8 @@ export class SpotTable {
   readonly openId = input<string>();
   /** Finds the place of a spot in the whole list. */
   readonly rank = input.required<(spotId: string) => Observable<number | null>>();
+  /** Names the list as it is filtered and ordered: where it was left is remembered by it. */
+  readonly listKey = input('');
   readonly shown = input.required<readonly SpotSort[]>();
   readonly sort = input.required<SpotSort>();
   readonly down = input.required<boolean>();
@@ -50,6 +52,8 @@ export class SpotTable {
   /** The line the keys stand on. */
   protected readonly active = signal(0);
   private anchor = 0;
+  private returned = false;
+  private readonly place = computed(() => `sombra.list ${this.path()} ${this.listKey()}`);
 
   protected readonly rowPx = window.innerWidth <= 720 ? 62 : 40;
   protected readonly columns = computed(() => columns.filter(({ key }) => this.shown().includes(key)));
@@ -64,7 +68,16 @@ export class SpotTable {
     effect(() => {
       this.source();
       this.active.set(0);
+      this.returned = false;
       this.viewport()?.scrollToIndex(0);
+    });
+    // Back, or after a reload, a list stands where it was left.
+    effect(() => {
+      const viewport = this.viewport();
+      if (this.source().total() === null || this.returned || !viewport) return;
+      this.returned = true;
+      const left = Number(sessionStorage.getItem(this.place()) ?? 0);
+      if (left > 0 && !untracked(this.openId)) setTimeout(() => viewport.scrollToIndex(left));
     });
     effect(() => {
       const spotId = this.openId();
@@ -78,6 +91,10 @@ export class SpotTable {
     const known = this.source().indexOf(spotId);
     const index = known >= 0 ? known : await firstValueFrom(this.rank()(spotId));
     if (index !== null && this.openId() === spotId) this.go(index);
+  }
+
+  protected leave(index: number): void {
+    if (this.returned) sessionStorage.setItem(this.place(), String(index));
   }
 
   range(): { start: number; end: number } {
