@@ -4,6 +4,7 @@ import { Router } from '@angular/router';
 import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
 import { findHitsSchema, type FindHit } from '@sombra/contract';
 import { catchError, debounceTime, distinctUntilChanged, map, of, switchMap, type Observable } from 'rxjs';
+import { readDay } from '../fields/read-day';
 import { KeysService } from '../ui/keys.service';
 import { RoomMap, type Page } from '../ui/rooms';
 import { sayDay } from '../ui/say-date';
@@ -131,11 +132,8 @@ export class FindBox {
   }
 
   private asDate(words: string): FindHit[] {
-    const iso = /^\d{4}-\d{2}-\d{2}$/.test(words);
-    const written = /^\d{1,2} [a-z]{3,9} \d{4}$/i.test(words);
-    const time = iso || written ? Date.parse(written ? `${words} UTC` : words) : Number.NaN;
-    if (Number.isNaN(time)) return [];
-    const on = new Date(time).toISOString().slice(0, 10);
+    const on = readDay(words);
+    if (on === null) return [];
     return [{ kind: 'day', name: sayDay(on), detail: 'show this day', path: '', query: { on } }];
   }
 
