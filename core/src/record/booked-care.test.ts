@@ -30,6 +30,14 @@ describe('a guard that is on only while antlers are rubbed', () => {
     expect(guards(2)).toEqual([['refit_guard', '2027-05-01', 'watch']]);
   });
 
+  it('stays open, to be shown, where only somebody’s word says that it is off', () => {
+    const told = spotLife([ground(), stock(), planting(), doneOn('2027-02-20', 'take_guard_off')], {
+      practice: deer,
+      latDeg: 41,
+    }).decisions.find(({ remedy }) => remedy === 'take_guard_off');
+    expect(told?.because.map(({ code }) => code)).toEqual(['guard_off', 'remedy_unshown']);
+  });
+
   it('is asked for once where a look finds it tight', () => {
     const tight = guards(41, lookOn('2026-06-10', { guard: 'tight' }));
     expect(tight.filter(([remedy]) => remedy === 'refit_guard')).toHaveLength(1);

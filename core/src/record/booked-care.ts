@@ -98,15 +98,15 @@ function guardFitted(basis: BookedBasis): Decision[] {
   const seasonOf = guardRules[practice.guard].season === null ? null : dayInYear(basis.latDeg);
   if (seasonOf) {
     const { on, since } = guardSeen(basis);
-    if (on) {
-      const dueOn = seasonOf(offBy, since);
-      return [remedyDecision({ level: 'watch', remedy: 'take_guard_off', because: because('guard_off', {}) }, dueOn)];
-    }
-    const dueOn = seasonOf(onBy, since);
+    const dueOn = seasonOf(on ? offBy : onBy, since);
     const facts = { caliperMm: thickOn(dueOn), untilMm: practice.guardUntilMm };
-    return facts.caliperMm < facts.untilMm
-      ? [remedyDecision({ level: 'watch', remedy: 'refit_guard', because: because('guard_on', facts) }, dueOn)]
-      : [];
+    if (!on && facts.caliperMm >= facts.untilMm) return [];
+    const found = on
+      ? ({ level: 'watch', remedy: 'take_guard_off', because: because('guard_off', {}) } as const)
+      : ({ level: 'watch', remedy: 'refit_guard', because: because('guard_on', facts) } as const);
+    // What was seen of it has moved its day; of what was told since, only somebody's word is left.
+    const told = basis.known.done.filter(({ facts: one }) => one.doneOn >= since && one.seen === undefined);
+    return booked(remedyDecision(found, dueOn), told, basis.known.by);
   }
   const { done, by } = basis.known;
   const fittings = done.filter(({ facts }) => facts.remedy === 'refit_guard');
