@@ -182,7 +182,7 @@ describe('keeping records', () => {
 
   it('answers a spot that is not there, and an id that is none', async () => {
     expect((await cora.send('GET', `/api/spots/${uuidv7()}`)).status).toBe(404);
-    expect((await cora.send('GET', '/api/spots/17')).status).toBe(400);
+    expect((await cora.send('GET', '/api/spots/17')).status).toBe(404);
   });
 });
 
