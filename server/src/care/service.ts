@@ -344,7 +344,6 @@ export async function tellWatered(db: Knex, token: string, told: TellWatered): P
       by: actorOf(keeper),
       recordId: id,
       told: { kind: 'watering', facts },
-      today,
     });
     if (!kept) throw new ConflictError('this id is taken by another record', 'id');
     await setKeeper(trx, keeper.id, { heard_on: today });

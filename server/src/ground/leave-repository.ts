@@ -1,16 +1,31 @@
 import type { AskConsent, Consent, Leave, NewClearance, NewPermit, SpotPermit, SpotPhoto } from '@sombra/contract';
 import type { IsoDate } from '@sombra/core';
-import type { Db } from '../platform/db';
-import { clearancesOf, ticketsOver } from '../tickets/cover-repository';
+import { askTogether, isoMoment, type Db } from '../platform/db';
+import { coverOf, coverQuestions } from '../tickets/cover-repository';
+
+/** What asks, in one trip, for all there is of leave to dig and plant at a spot. */
+export const leaveQuestions = (db: Db, spotId: string, today: IsoDate) => ({
+  ...coverQuestions(db, { spotId }, today),
+  permits: db('road_permit')
+    .join('road_permit_spot as member', 'member.permit_id', 'road_permit.id')
+    .where('member.spot_id', spotId)
+    .orderBy('valid_until', 'desc')
+    .select('road_permit.id', 'number', 'authority', 'valid_from as validFrom', 'valid_until as validUntil'),
+  consents: db('owner_consent').where({ spot_id: spotId }).orderBy('asked_at', 'desc').select(),
+});
+
+export const leaveFrom = (
+  asked: Readonly<Record<keyof ReturnType<typeof leaveQuestions>, readonly unknown[]>>,
+  today: IsoDate,
+): Leave => ({
+  ...coverOf(asked),
+  permits: [...(asked.permits as readonly SpotPermit[])],
+  consents: (asked.consents as readonly ConsentRow[]).map((row) => consentOf(row, today)),
+});
 
 /** All there is of leave to dig and plant at a spot. */
 export async function leaveOf(db: Db, spotId: string, today: IsoDate): Promise<Leave> {
-  // One after another: in a transaction they share one connection.
-  const tickets = await ticketsOver(db, { spotId }, today);
-  const clearances = await clearancesOf(db, spotId);
-  const permits = await permitsOf(db, spotId);
-  const consents = await consentsOf(db, spotId, today);
-  return { tickets, clearances, permits, consents };
+  return leaveFrom(await askTogether(db, leaveQuestions(db, spotId, today)), today);
 }
 
 export interface StoredFile {
@@ -80,29 +95,26 @@ export async function insertPhoto(
 
 const newestPhotos = 6;
 
-/** The newest photos of a place, newest first. */
-export async function photosOf(db: Db, spotId: string): Promise<SpotPhoto[]> {
-  const rows = await db('spot_photo')
+/** What asks for the newest photos of a place, newest first. */
+export const photosQuestion = (db: Db, spotId: string) =>
+  db('spot_photo')
     .where({ spot_id: spotId })
     .orderBy('added_at', 'desc')
     .limit(newestPhotos)
-    .select<{ id: string; step: string | null; added_at: Date }[]>('id', 'step', 'added_at');
-  return rows.map(({ id, step, added_at }) => ({ id, step, addedAt: added_at.toISOString() }));
+    .select('id', 'step', 'added_at');
+
+interface PhotoRow {
+  readonly id: string;
+  readonly step: string | null;
+  readonly added_at: string | Date;
 }
 
-async function permitsOf(db: Db, spotId: string): Promise<SpotPermit[]> {
-  return db('road_permit')
-    .join('road_permit_spot as member', 'member.permit_id', 'road_permit.id')
-    .where('member.spot_id', spotId)
-    .orderBy('valid_until', 'desc')
-    .select<SpotPermit[]>(
-      'road_permit.id',
-      'number',
-      'authority',
-      'valid_from as validFrom',
-      'valid_until as validUntil',
-    );
-}
+export const photosFrom = (rows: readonly unknown[]): SpotPhoto[] =>
+  (rows as readonly PhotoRow[]).map(({ id, step, added_at }) => ({ id, step, addedAt: isoMoment(added_at) }));
+
+/** The newest photos of a place, newest first. */
+export const photosOf = async (db: Db, spotId: string): Promise<SpotPhoto[]> =>
+  photosFrom(await photosQuestion(db, spotId));
 
 export async function insertPermit(db: Db, permit: NewPermit, by: string): Promise<void> {
   const { id, number, authority, validFrom, validUntil, spotIds } = permit;
@@ -117,10 +129,10 @@ interface ConsentRow {
   spot_id: string;
   owner: string;
   asked_by: string;
-  asked_at: Date;
+  asked_at: string | Date;
   expires_on: string;
-  revoked_at: Date | null;
-  answered_at: Date | null;
+  revoked_at: string | Date | null;
+  answered_at: string | Date | null;
   agrees: boolean | null;
   signed_by: string | null;
   remark: string;
@@ -133,21 +145,14 @@ function consentOf(row: ConsentRow, today: IsoDate): Consent {
     id: row.id,
     owner: row.owner,
     askedBy: row.asked_by,
-    askedOn: row.asked_at.toISOString().slice(0, 10),
+    askedOn: isoMoment(row.asked_at).slice(0, 10),
     expiresOn: row.expires_on,
     // What was given before it was revoked is revoked; an answer outlives the link's last day.
     state: row.revoked_at ? 'revoked' : (answered ?? open),
-    answeredAt: row.answered_at?.toISOString() ?? null,
+    answeredAt: row.answered_at === null ? null : isoMoment(row.answered_at),
     signedBy: row.signed_by,
     remark: row.remark,
   };
-}
-
-async function consentsOf(db: Db, spotId: string, today: IsoDate): Promise<Consent[]> {
-  const rows: ConsentRow[] = await db<ConsentRow>('owner_consent')
-    .where({ spot_id: spotId })
-    .orderBy('asked_at', 'desc');
-  return rows.map((row) => consentOf(row, today));
 }
 
 export async function insertConsent(

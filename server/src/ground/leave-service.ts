@@ -6,6 +6,7 @@ import type {
   NewClearance,
   NewPermit,
   OpenConsent,
+  Rules,
   User,
 } from '@sombra/contract';
 import {
@@ -39,7 +40,7 @@ import {
   type KeptUpload,
 } from './leave-repository';
 import { programmeToday } from '../programme/today';
-import { clearancesOf, ticketsOver } from '../tickets/cover-repository';
+import { coverAt } from '../tickets/cover-repository';
 
 /** Days an owner's link stays open. */
 const consentDays = 30;
@@ -47,18 +48,18 @@ const consentDays = 30;
 /**
  * Refuses to dig on a day that no ticket and no clearance covers; nobody can override this. Days before the
  * programme kept its tickets in Sombra are history and pass.
+ * @param known what the act has read of the programme already
  * @throws InvalidInputError naming the day and why it is not covered
  */
 export async function requireCover(
   db: Db,
   where: { spotId: string } | { position: readonly [number, number] },
   plantedOn: IsoDate,
+  known?: { readonly ticketsSince: IsoDate; readonly rules: Rules },
 ): Promise<void> {
-  if (plantedOn < (await ticketsSince(db))) return;
-  const { ground } = await currentRules(db);
-  const tickets = await ticketsOver(db, where, plantedOn);
-  const clearances = 'spotId' in where ? await clearancesOf(db, where.spotId) : [];
-  const cover = digCover({ tickets, clearances }, plantedOn, ground);
+  if (plantedOn < (known?.ticketsSince ?? (await ticketsSince(db)))) return;
+  const { ground } = known?.rules ?? (await currentRules(db));
+  const cover = digCover(await coverAt(db, where, plantedOn), plantedOn, ground);
   if (cover.kind !== 'none') return;
   const why = cover.because.map((reason) => sayReason(reason, 'metric')).join(' ');
   throw new InvalidInputError(

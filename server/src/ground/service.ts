@@ -1,14 +1,12 @@
 import type { SpotDetail } from '@sombra/contract';
-import { addDaysTo, NotFoundError } from '@sombra/core';
-import type { Db } from '../platform/db';
+import { addDaysTo, NotFoundError, type IsoDate, type StockOffer } from '@sombra/core';
+import { askTogether, type Db } from '../platform/db';
+import { bookingQuestion, offersQuestion } from '../record/plans-repository';
 import { recordsOfSpots } from '../record/repository';
 import { contextOf, programmeBasis } from '../record/spot-context';
-import { checkpointFrom } from '../record/water-repository';
-import { currentRules, ticketsSince } from '../rules/repository';
-import { leaveOf, photosOf } from './leave-repository';
+import { checkpointFrom, checkpointQuestion } from '../record/water-repository';
 import { findSpot, findSpotOfTree, type SpotRow } from '../spots/repository';
-import { programmeToday } from '../programme/today';
-import { bookedFor, offersOf } from '../record/plans-repository';
+import { leaveFrom, leaveQuestions, photosFrom, photosQuestion } from './leave-repository';
 
 /** A tree's water is shown so far back, from a checkpoint on. Days. */
 const waterDaysBack = 250;
@@ -26,8 +24,16 @@ export async function spotDetailOfTree(db: Db, treeId: string): Promise<SpotDeta
 async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
   if (!row) throw new NotFoundError('no such spot', 'id');
   const records = (await recordsOfSpots(db, [row.id])).get(row.id) ?? [];
-  const today = await programmeToday(db);
-  const { practice, plantedUnder, windows, latDeg } = contextOf(await programmeBasis(db), row.id, records);
+  const programme = await programmeBasis(db);
+  const { today } = programme;
+  const { practice, plantedUnder, windows, latDeg } = contextOf(programme, row.id, records);
+  const asked = await askTogether(db, {
+    ...leaveQuestions(db, row.id, today),
+    booking: bookingQuestion(db, row.id, today),
+    offers: offersQuestion(db, row.species === null ? [] : [row.species]),
+    photos: photosQuestion(db, row.id),
+    checkpoint: checkpointQuestion(db, row.id, addDaysTo(today, -waterDaysBack)),
+  });
   return {
     spot: {
       id: row.id,
@@ -42,13 +48,13 @@ async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
     plantedUnder: plantedUnder ?? null,
     windows: [...(windows ?? [])],
     latDeg: latDeg ?? null,
-    plantOn: await bookedFor(db, row.id, today),
-    offers: row.species === null ? [] : ((await offersOf(db, [row.species])).get(row.species) ?? []),
-    rules: await currentRules(db),
-    leave: await leaveOf(db, row.id, today),
-    ticketsSince: await ticketsSince(db),
-    photos: await photosOf(db, row.id),
-    waterFrom: await checkpointFrom(db, row.id, addDaysTo(today, -waterDaysBack)),
+    plantOn: (asked.booking as readonly { day: IsoDate | null }[])[0]?.day ?? null,
+    offers: [...(asked.offers as readonly StockOffer[])],
+    rules: programme.rules,
+    leave: leaveFrom(asked, today),
+    ticketsSince: programme.ticketsSince,
+    photos: photosFrom(asked.photos),
+    waterFrom: checkpointFrom(asked.checkpoint),
     records,
   };
 }

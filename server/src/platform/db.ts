@@ -30,6 +30,25 @@ export function openDatabase(
   });
 }
 
+/**
+ * Several questions in one trip to the database, by the same view of it.
+ * @returns the rows of each, as JSON holds them: days and moments are text
+ */
+export async function askTogether<K extends string>(
+  db: Db,
+  questions: Readonly<Record<K, Knex.QueryBuilder>>,
+): Promise<Record<K, readonly unknown[]>> {
+  const names = Object.keys(questions) as K[];
+  const parts = names.map((name) =>
+    db.raw(`(select coalesce(json_agg(asked), '[]') from ? asked) as ??`, [questions[name], name]),
+  );
+  const [rows] = await db.select<Record<K, readonly unknown[]>[]>(parts);
+  return rows as Record<K, readonly unknown[]>;
+}
+
+/** A moment as a row holds it, or as JSON does. */
+export const isoMoment = (moment: string | Date): string => new Date(moment).toISOString();
+
 /** Words a person typed, with nothing in them that `like` would take for a pattern. */
 export const escapeLike = (text: string): string => text.replace(/[\\%_]/g, (c) => `\\${c}`);
 

@@ -1,6 +1,7 @@
 import { practiceSchema, type KeptPractice, type KeptRecord, type Practices } from '@sombra/contract';
 import { fieldDefault, ofKind, presetIds, presets, standing, type Practice } from '@sombra/core';
 import type { Db } from '../platform/db';
+import { readOnce } from '../platform/kept-versions';
 import { readStored } from '../platform/stored';
 import { currentRules } from '../rules/repository';
 
@@ -50,11 +51,17 @@ export async function allPractices(db: Db): Promise<Practices> {
   };
 }
 
+/** A version of a practice as it is kept, else as it is shipped. */
 export async function findPractice(db: Db, id: string, version: number): Promise<Practice | undefined> {
-  const row = await db<PracticeRow>('practice').where({ id, version }).first('body');
-  return row
-    ? readStored(practiceSchema, row.body, `practice ${id}@${version}`)
-    : presets.find((one) => one.id === id && one.version === version);
+  return (await keptPractice(db, id, version)) ?? presets.find((one) => one.id === id && one.version === version);
+}
+
+async function keptPractice(db: Db, id: string, version: number): Promise<Practice | undefined> {
+  const key = `practice ${shelfKey(id, version)}`;
+  return readOnce(db, key, async () => {
+    const row = await db<PracticeRow>('practice').where({ id, version }).first('body');
+    return row && readStored(practiceSchema, row.body, key);
+  });
 }
 
 /** The newest version kept or shipped; 0 where there is none. */
@@ -197,38 +204,29 @@ export async function programmePractice(db: Db): Promise<Version> {
 
 /** The practice the programme works by now. */
 export async function currentPractice(db: Db): Promise<Practice> {
-  const row = await db('programme')
-    .join('practice', (on) =>
-      on.on('practice.id', 'programme.practice_id').andOn('practice.version', 'programme.practice_version'),
-    )
-    .first<{ body: unknown } | undefined>('practice.body');
-  return row ? readStored(practiceSchema, row.body, 'practice of the programme') : fieldDefault;
-}
-
-/** The practice that is being adopted, and the last spot that goes by it; `null` where none is or none does yet. */
-export async function adoptedUpTo(db: Db): Promise<{ practice: Practice; upTo: string } | null> {
-  const row = await db('adoption')
-    .join('practice', (on) =>
-      on.on('practice.id', 'adoption.practice_id').andOn('practice.version', 'adoption.practice_version'),
-    )
-    .whereNotNull('adoption.at_spot')
-    .first<{ body: unknown; at_spot: string } | undefined>('practice.body', 'adoption.at_spot');
-  return row ? { practice: readStored(practiceSchema, row.body, 'practice being adopted'), upTo: row.at_spot } : null;
+  const { id, version } = await programmePractice(db);
+  return (await findPractice(db, id, version)) ?? fieldDefault;
 }
 
 /** Practices by id and version. */
 export type Shelf = ReadonlyMap<string, Practice>;
 const shelfKey = (id: string, version: number): string => `${id}@${version}`;
 
-/** Every version of a practice that trees may have been planted under. */
-export async function practiceShelf(db: Db): Promise<Shelf> {
-  const rows = await db('practice').select<{ id: string; version: number; body: unknown }[]>('id', 'version', 'body');
+/**
+ * Every version of a practice that trees may have been planted under.
+ * @param count how many are kept: they are added, and never changed
+ */
+export async function practiceShelf(db: Db, count: number): Promise<Shelf> {
   const shipped = presets.map((practice): [string, Practice] => [shelfKey(practice.id, practice.version), practice]);
-  const kept = rows.map((row): [string, Practice] => [
-    shelfKey(row.id, row.version),
-    readStored(practiceSchema, row.body, `practice ${row.id}@${row.version}`),
-  ]);
-  return new Map([...shipped, ...kept]);
+  const shelf = await readOnce<Shelf>(db, `shelf of ${count}`, async () => {
+    const rows = await db('practice').select<{ id: string; version: number; body: unknown }[]>('id', 'version', 'body');
+    const kept = rows.map((row): [string, Practice] => [
+      shelfKey(row.id, row.version),
+      readStored(practiceSchema, row.body, `practice ${row.id}@${row.version}`),
+    ]);
+    return new Map([...shipped, ...kept]);
+  });
+  return shelf ?? new Map(shipped);
 }
 
 /** The practice the tree of these records was planted under; `undefined` before planting. */

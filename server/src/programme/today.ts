@@ -6,6 +6,8 @@ import { timeZone } from './repository';
 
 /** Today's date where the programme is. */
 export async function programmeToday(db: Db): Promise<IsoDate> {
-  const now = TZDate.tz(await timeZone(db));
-  return formatISO(now, { representation: 'date' });
+  return todayIn(await timeZone(db));
 }
+
+/** Today's date in a zone, by the server's clock. */
+export const todayIn = (timeZone: string): IsoDate => formatISO(TZDate.tz(timeZone), { representation: 'date' });

@@ -1,5 +1,5 @@
+import type { KeptRecord } from '@sombra/contract';
 import { spotPeriods } from '@sombra/core';
-import { isDeepStrictEqual } from 'node:util';
 import type { Knex } from 'knex';
 import { allSpotIds, lockSpots, spotsAfterId } from '../spots/repository';
 import { asActor, type Db } from '../platform/db';
@@ -7,38 +7,43 @@ import {
   announce,
   derivedOf,
   derivedVersion,
+  keepDerived,
   recordsOfSpots,
-  replaceDerived,
   setDerivedVersion,
   spotGrounds,
-  storedDerived,
   type DerivedSpot,
 } from './repository';
-import { contextOf, programmeBasis } from './spot-context';
+import { contextOf, programmeBasis, type ProgrammeBasis } from './spot-context';
 import { markWaterDue } from './water-repository';
 
 /** Raised whenever the core judges otherwise or keeps more: what was derived before is then worked out again. */
 const version = 15;
 
+/** What an act has read of these spots already, as it stands now. */
+export interface Known {
+  readonly programme: ProgrammeBasis;
+  readonly records: ReadonlyMap<string, readonly KeptRecord[]>;
+}
+
 /** Works out from the records where these spots stand, and stood. */
-export async function derive(db: Db, spotIds: readonly string[]): Promise<DerivedSpot[]> {
-  const programme = await programmeBasis(db);
-  const records = await recordsOfSpots(db, spotIds);
+export async function derive(db: Db, spotIds: readonly string[], known?: Known): Promise<DerivedSpot[]> {
+  const programme = known?.programme ?? (await programmeBasis(db));
+  const records = known?.records ?? (await recordsOfSpots(db, spotIds));
   const grounds = await spotGrounds(db, spotIds);
   return grounds.map((spot) => {
-    const known = records.get(spot.id) ?? [];
+    const its = records.get(spot.id) ?? [];
     const context = {
-      ...contextOf(programme, spot.id, known),
+      ...contextOf(programme, spot.id, its),
       addedOn: spot.addedOn,
       position: [spot.lng, spot.lat] as const,
     };
-    return derivedOf(spot, spotPeriods(known, context));
+    return derivedOf(spot, spotPeriods(its, context));
   });
 }
 
 /** Works out where these spots stand, keeps it and says so; part of every act that writes records. */
-export async function deriveAndKeep(db: Db, spotIds: readonly string[]): Promise<void> {
-  await replaceDerived(db, await derive(db, spotIds));
+export async function deriveAndKeep(db: Db, spotIds: readonly string[], known?: Known): Promise<void> {
+  await keepDerived(db, await derive(db, spotIds, known));
   await markWaterDue(db, spotIds);
   await announce(db, spotIds);
 }
@@ -56,14 +61,11 @@ export interface Rebuild {
   readonly check?: () => void;
 }
 
-/** Works these spots out, and writes only those that differ from what is kept. Returns the ids of those. */
+/** Works these spots out afresh. Returns the ids of those that differed from what was kept. */
 export async function keepDifferent(db: Db, spotIds: readonly string[]): Promise<string[]> {
-  const fresh = await derive(db, spotIds);
-  const stored = await storedDerived(db, spotIds);
-  const changed = fresh.filter((spot) => !sameDerived(spot, stored.get(spot.spotId)));
-  await replaceDerived(db, changed);
+  const changed = await keepDerived(db, await derive(db, spotIds));
   await markWaterDue(db, spotIds);
-  return changed.map(({ spotId }) => spotId);
+  return spotIds.filter((id) => changed.has(id));
 }
 
 /** Others are served between two chunks of this many spots. */
@@ -100,10 +102,6 @@ export async function rebuildAll(db: Db, { chunk = 500, onProgress, check }: Reb
   await setDerivedVersion(db, version);
   return { spots: ids.length, differing };
 }
-
-/** Reasons pass through JSON in the database: compares what they say, not how numbers were held. */
-const sameDerived = (fresh: DerivedSpot, stored: DerivedSpot | undefined): boolean =>
-  isDeepStrictEqual(JSON.parse(JSON.stringify(fresh)), JSON.parse(JSON.stringify(stored ?? null)));
 
 /** After an update of Sombra: works out afresh what an older version derived. */
 export async function rebuildIfStale(db: Db): Promise<void> {

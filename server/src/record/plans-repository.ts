@@ -1,22 +1,25 @@
 import type { IsoDate, StockOffer } from '@sombra/core';
 import type { Db } from '../platform/db';
 
-/** The next planting day a spot is booked for. */
-export async function bookedFor(db: Db, spotId: string, from: IsoDate): Promise<IsoDate | null> {
-  const row = await db('planting_day_spot as booked')
+/** What asks for the next planting day a spot is booked for: `day`, `null` where it is booked for none. */
+export const bookingQuestion = (db: Db, spotId: string, from: IsoDate) =>
+  db('planting_day_spot as booked')
     .join('planting_day as day', 'day.id', 'booked.day_id')
     .where('booked.spot_id', spotId)
     .where('day.on_day', '>=', from)
-    .first<{ day: IsoDate | null } | undefined>(db.raw(`to_char(min(day.on_day), 'YYYY-MM-DD') as day`));
-  return row?.day ?? null;
-}
+    .select(db.raw(`to_char(min(day.on_day), 'YYYY-MM-DD') as day`));
 
 /** What nurseries have of these species, by species. */
 export async function offersOf(db: Db, species: readonly (string | null)[]): Promise<Map<string, StockOffer[]>> {
   const asked = [...new Set(species.filter((name) => name !== null))];
-  const rows = await db('nursery_offer as offer')
+  const rows: StockOffer[] = await offersQuestion(db, asked);
+  return new Map(asked.map((name) => [name, rows.filter((row) => row.species === name)]));
+}
+
+export const offersQuestion = (db: Db, species: readonly string[]) =>
+  db('nursery_offer as offer')
     .join('nursery', 'nursery.id', 'offer.nursery_id')
-    .whereRaw('offer.species = any(?::text[])', [asked])
+    .whereRaw('offer.species = any(?::text[])', [[...species]])
     .where('offer.available', '>', 0)
     .orderBy(['offer.species', 'offer.caliper_mm', 'offer.id'])
     .select<StockOffer[]>(
@@ -26,5 +29,3 @@ export async function offersOf(db: Db, species: readonly (string | null)[]): Pro
       'offer.caliper_mm as caliperMm',
       'offer.available',
     );
-  return new Map(asked.map((name) => [name, rows.filter((row) => row.species === name)]));
-}

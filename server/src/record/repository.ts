@@ -60,23 +60,24 @@ export function recordOfRow(row: RecordRow): KeptRecord {
 
 const rowsOfStatement = 1000;
 
+const columnsOf = ({ spotId, treeId, recordedBy, recordedById, device, record, happened }: NewRecord) => ({
+  id: record.id,
+  kind: record.kind,
+  spot_id: spotId,
+  tree_id: recordTable[record.kind].of === 'place' ? null : treeId,
+  facts: JSON.stringify(record.facts),
+  recorded_at: record.recordedAt,
+  happened_at: happened?.happenedAt ?? record.recordedAt,
+  clock: happened?.clock ?? 'kept',
+  recorded_by: recordedBy,
+  recorded_by_id: recordedById ?? null,
+  device,
+  supersedes: record.supersedes,
+});
+
 /** Adds records that are not here yet. Returns the ids that were added. */
 export async function insertRecords(db: Db, records: readonly NewRecord[]): Promise<Set<string>> {
-  if (records.length === 0) return new Set();
-  const rows = records.map(({ spotId, treeId, recordedBy, recordedById, device, record, happened }) => ({
-    id: record.id,
-    kind: record.kind,
-    spot_id: spotId,
-    tree_id: recordTable[record.kind].of === 'place' ? null : treeId,
-    facts: JSON.stringify(record.facts),
-    recorded_at: record.recordedAt,
-    happened_at: happened?.happenedAt ?? record.recordedAt,
-    clock: happened?.clock ?? 'kept',
-    recorded_by: recordedBy,
-    recorded_by_id: recordedById ?? null,
-    device,
-    supersedes: record.supersedes,
-  }));
+  const rows = records.map(columnsOf);
   const added = new Set<string>();
   // A statement holds 65,535 values at most.
   for (let at = 0; at < rows.length; at += rowsOfStatement) {
@@ -87,8 +88,19 @@ export async function insertRecords(db: Db, records: readonly NewRecord[]): Prom
   return added;
 }
 
+/** Adds a record whose id is no other's. */
+export async function insertRecord(db: Db, record: NewRecord): Promise<RecordRow> {
+  const [row] = await db('field_record').insert(columnsOf(record)).returning<RecordRow[]>('*');
+  return row as RecordRow;
+}
+
 export async function findRecord(db: Db, id: string): Promise<RecordRow | undefined> {
   return db<RecordRow>('field_record').where({ id }).first();
+}
+
+/** Those of these ids that are records already. */
+export async function findRecords(db: Db, ids: readonly string[]): Promise<RecordRow[]> {
+  return db<RecordRow>('field_record').whereRaw('id = any(?::uuid[])', [[...ids]]);
 }
 
 /** Which of these ids are records already. */
@@ -97,10 +109,6 @@ export async function recordsThere(db: Db, ids: readonly string[]): Promise<Set<
     .whereRaw('id = any(?::uuid[])', [[...ids]])
     .select<{ id: string }[]>('id');
   return new Set(rows.map(({ id }) => id));
-}
-
-export async function isSuperseded(db: Db, id: string): Promise<boolean> {
-  return (await db<RecordRow>('field_record').where({ supersedes: id }).first('id')) !== undefined;
 }
 
 export async function recordsOfSpots(db: Db, spotIds: readonly string[]): Promise<Map<string, KeptRecord[]>> {
@@ -117,6 +125,10 @@ export async function recordsOfSpots(db: Db, spotIds: readonly string[]): Promis
   for (const row of rows) bySpot.get(row.spot_id)?.push(recordOfRow(row));
   return bySpot;
 }
+
+/** As they happened, those of one moment by their ids. */
+export const inOrder = (records: readonly KeptRecord[]): KeptRecord[] =>
+  records.toSorted((a, b) => a.recordedAt.localeCompare(b.recordedAt) || (a.id < b.id ? -1 : Number(a.id > b.id)));
 
 export interface DecisionRow {
   spot_id: string;
@@ -239,22 +251,8 @@ export function decisionRow(spot: SpotGround, period: SpotPeriod, decision: Deci
   };
 }
 
-export async function replaceDerived(db: Db, derived: readonly DerivedSpot[]): Promise<void> {
-  if (derived.length === 0) return;
-  const ids = derived.map(({ spotId }) => spotId);
-  await db('decision').whereRaw('spot_id = any(?::uuid[])', [ids]).delete();
-  await db('spot_period').whereRaw('spot_id = any(?::uuid[])', [ids]).delete();
-  const periods = derived.flatMap((spot) => spot.periods);
-  if (periods.length > 0) await db.batchInsert('spot_period', [...periods], 1000);
-  const decisions = derived
-    .flatMap((spot) => spot.decisions)
-    .map((row) => ({ ...row, because: JSON.stringify(row.because) }));
-  if (decisions.length > 0) await db.batchInsert('decision', decisions, 1000);
-}
-
-const periodColumns = [
-  'spot_id',
-  'from_day',
+const periodKey = ['spot_id', 'from_day'] as const satisfies readonly (keyof PeriodRow)[];
+const periodValues = [
   'until_day',
   'stage',
   'level',
@@ -269,19 +267,57 @@ const periodColumns = [
   'lng',
   'lat',
 ] as const satisfies readonly (keyof PeriodRow)[];
+const decisionKey = ['spot_id', 'from_day', 'position'] as const satisfies readonly (keyof DecisionRow)[];
+const decisionValues = [
+  'place_id',
+  'until_day',
+  'tree_id',
+  'kind',
+  'stage',
+  'level',
+  'due_on',
+  'remedy',
+  'because',
+] as const satisfies readonly (keyof DecisionRow)[];
 
-export async function storedDerived(db: Db, spotIds: readonly string[]): Promise<Map<string, DerivedSpot>> {
-  const ofThese = (table: string) => db(table).whereRaw('spot_id = any(?::uuid[])', [[...spotIds]]);
-  const periods = await ofThese('spot_period')
-    .orderBy(['spot_id', 'from_day'])
-    .select<PeriodRow[]>(...periodColumns);
-  const decisions: DecisionRow[] = await ofThese('decision').orderBy(['spot_id', 'from_day', 'position']);
-  const stored = new Map<string, { spotId: string; periods: PeriodRow[]; decisions: DecisionRow[] }>(
-    spotIds.map((spotId) => [spotId, { spotId, periods: [], decisions: [] }]),
-  );
-  for (const row of periods) stored.get(row.spot_id)?.periods.push(row);
-  for (const row of decisions) stored.get(row.spot_id)?.decisions.push(row);
-  return stored;
+/** What is kept and is not among the fresh rows as it is. */
+const deleteOutdated = (table: string, key: readonly string[], values: readonly string[]) => `
+  delete from ${table} old where spot_id = any((:ids)::uuid[]) and not exists (
+    select from json_populate_recordset(null::${table}, (:fresh_${table})::json) fresh
+    where ${key.map((column) => `fresh.${column} = old.${column}`).join(' and ')}
+      and (${values.map((column) => `fresh.${column}`).join(', ')})
+        is not distinct from (${values.map((column) => `old.${column}`).join(', ')}))
+  returning spot_id`;
+/** The fresh rows whose key is not kept. */
+const insertMissing = (table: string, key: readonly string[], values: readonly string[]) => `
+  insert into ${table} (${[...key, ...values].join(', ')})
+  select ${[...key, ...values].join(', ')} from json_populate_recordset(null::${table}, (:fresh_${table})::json) fresh
+  where not exists (
+    select from ${table} old where ${key.map((column) => `fresh.${column} = old.${column}`).join(' and ')})
+  returning spot_id`;
+const inBoth = (act: typeof deleteOutdated) => `
+  with periods as (${act('spot_period', periodKey, periodValues)}),
+    decisions as (${act('decision', decisionKey, decisionValues)})
+  select spot_id from periods union select spot_id from decisions`;
+
+/**
+ * Keeps what was derived in the place of what is kept of these spots. Both are compared in the database, so that only what
+ * differs is written and nothing is read here.
+ * @returns the ids of the spots of which something differed
+ */
+export async function keepDerived(db: Db, derived: readonly DerivedSpot[]): Promise<Set<string>> {
+  const given = {
+    ids: derived.map(({ spotId }) => spotId),
+    fresh_spot_period: JSON.stringify(derived.flatMap((spot) => spot.periods)),
+    fresh_decision: JSON.stringify(derived.flatMap((spot) => spot.decisions)),
+  };
+  const changed = new Set<string>();
+  // One after the other: a row in the place of another is written once that one is gone.
+  for (const statement of [inBoth(deleteOutdated), inBoth(insertMissing)]) {
+    const { rows } = await db.raw<{ rows: { spot_id: string }[] }>(statement, given);
+    for (const { spot_id } of rows) changed.add(spot_id);
+  }
+  return changed;
 }
 
 /** Tells everybody who is looking that these spots changed, once the transaction is committed. */

@@ -1,8 +1,17 @@
-import type { KeptRecord } from '@sombra/contract';
-import type { IsoDate, PlantingWindow, Practice, SpotContext, StockOffer } from '@sombra/core';
+import type { KeptRecord, Rules } from '@sombra/contract';
+import {
+  fieldDefault,
+  type IsoDate,
+  type PlantingWindow,
+  type Practice,
+  type SpotContext,
+  type StockOffer,
+} from '@sombra/core';
 import type { Db } from '../platform/db';
-import { findProgramme } from '../programme/repository';
-import { adoptedUpTo, currentPractice, plantedUnder, practiceShelf, type Shelf } from '../practice/repository';
+import { findPractice, plantedUnder, practiceShelf, type Shelf } from '../practice/repository';
+import { todayIn } from '../programme/today';
+import { rulesOfVersion } from '../rules/repository';
+import { keptBasis } from './basis-repository';
 
 /** What the programme brings to every spot, read once for many. */
 export interface ProgrammeBasis {
@@ -12,17 +21,26 @@ export interface ProgrammeBasis {
   readonly windows: readonly PlantingWindow[];
   readonly latDeg: number | undefined;
   readonly shelf: Shelf;
+  /** Where the programme is. */
+  readonly today: IsoDate;
+  /** Since when a planting asks for a ticket or a clearance. */
+  readonly ticketsSince: IsoDate;
+  readonly rules: Rules;
 }
 
 export async function programmeBasis(db: Db): Promise<ProgrammeBasis> {
-  const programme = await findProgramme(db);
-  const adopting = await adoptedUpTo(db);
+  const kept = await keptBasis(db);
+  const practiceOf = async ({ id, version }: Pick<Practice, 'id' | 'version'>) =>
+    (await findPractice(db, id, version)) ?? fieldDefault;
   return {
-    practice: await currentPractice(db),
-    adopting,
-    windows: programme?.windows ?? [],
-    latDeg: programme?.latDeg,
-    shelf: await practiceShelf(db),
+    practice: await practiceOf(kept?.practice ?? fieldDefault),
+    adopting: kept?.adopting ? { practice: await practiceOf(kept.adopting), upTo: kept.adopting.upTo } : null,
+    windows: kept?.windows ?? [],
+    latDeg: kept?.latDeg,
+    shelf: await practiceShelf(db, kept?.practices ?? 0),
+    today: todayIn(kept?.timeZone ?? 'UTC'),
+    ticketsSince: kept?.ticketsSince ?? '1900-01-01',
+    rules: await rulesOfVersion(db, kept?.rules ?? null),
   };
 }
 

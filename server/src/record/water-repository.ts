@@ -143,14 +143,11 @@ export async function checkpointsOf(db: Db, spotIds: readonly string[]): Promise
  * The first checkpoint of a spot on or after a day. What was recorded since is no part of it; what was recorded late from
  * before it is, once the tree was followed anew, seconds later.
  */
-export async function checkpointFrom(db: Db, spotId: string, day: IsoDate): Promise<WaterCheckpoint | null> {
-  const row = await db<CheckpointRow>('water_checkpoint')
-    .where({ spot_id: spotId })
-    .where('day', '>=', day)
-    .orderBy('day')
-    .first();
-  return row ? checkpointOf(row) : null;
-}
+export const checkpointQuestion = (db: Db, spotId: string, day: IsoDate) =>
+  db('water_checkpoint').where({ spot_id: spotId }).where('day', '>=', day).orderBy('day').limit(1).select();
+
+export const checkpointFrom = ([row]: readonly unknown[]): WaterCheckpoint | null =>
+  row === undefined ? null : checkpointOf(row as CheckpointRow);
 
 /** Keeps where trees stand, and replaces their checkpoints from after a day on. */
 export async function keepWater(

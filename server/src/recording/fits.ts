@@ -1,4 +1,4 @@
-import { actOfRecord, type User } from '@sombra/contract';
+import { actOfRecord, type KeptRecord, type User } from '@sombra/contract';
 import {
   addDaysTo,
   ConflictError,
@@ -24,15 +24,15 @@ import { requireCover } from '../ground/leave-service';
 import { spotDetail } from '../ground/service';
 import type { Db } from '../platform/db';
 import { requireMay } from '../platform/sessions';
-import { findRecord, isSuperseded, recordOfRow, recordsOfSpots } from '../record/repository';
-import { contextOf, programmeBasis } from '../record/spot-context';
+import { contextOf, type ProgrammeBasis } from '../record/spot-context';
 import type { LockedSpot } from '../spots/repository';
 
 interface At {
   readonly user: User;
   readonly spot: LockedSpot;
-  /** The programme's. */
-  readonly today: IsoDate;
+  readonly programme: ProgrammeBasis;
+  /** All of the spot, before this one. */
+  readonly records: readonly KeptRecord[];
 }
 
 /**
@@ -44,16 +44,16 @@ export async function requireFits(trx: Db, record: FieldRecord, at: At): Promise
   if (of === 'tree' && at.spot.treeId === null) {
     throw new InvalidInputError('a tree must be assigned to the spot first', 'record.kind');
   }
-  if (record.kind !== 'retraction') await requireCorrectable(trx, record, at.spot.id);
+  if (record.kind !== 'retraction') await requireCorrectable(trx, record, at);
   requireSound(record);
-  const plantedOn = when === 'any_time' ? undefined : await plantedOnAt(trx, at.spot.id);
+  const plantedOn = when === 'any_time' ? undefined : latestPlanting(at.records);
   if (plantedOn && when === 'not_planted') {
     throw new InvalidInputError('a tree stands here already', 'record.kind', { title: 'A tree stands here already' });
   }
   if (!plantedOn && when === 'planted') {
     throw new InvalidInputError('the tree must be recorded as planted first', 'record.kind');
   }
-  requireDay(record, (when === 'planted' && plantedOn) || firstDay, at.today);
+  requireDay(record, (when === 'planted' && plantedOn) || firstDay, at.programme.today);
   await ownRules[record.kind]?.(trx, record as never, at);
 }
 
@@ -71,9 +71,9 @@ export function requireSound(record: FieldRecord): void {
 }
 
 const ownRules: {
-  readonly [K in RecordKind]?: (trx: Db, record: RecordOfKind<K>, at: At) => Promise<void>;
+  readonly [K in RecordKind]?: (trx: Db, record: RecordOfKind<K>, at: At) => Promise<void> | void;
 } = {
-  planting: (trx, { facts }, { spot }) => requireCover(trx, { spotId: spot.id }, facts.plantedOn),
+  planting: (trx, { facts }, { spot, programme }) => requireCover(trx, { spotId: spot.id }, facts.plantedOn, programme),
   override: requireOverride,
   both_stand: requireContradicting,
   hazard_closed: requireOpenHazard,
@@ -97,25 +97,19 @@ function requireDay(record: FieldRecord, first: IsoDate, today: IsoDate): void {
 }
 
 /** A hazard is closed once, at the tree it was told of. */
-async function requireOpenHazard(
-  trx: Db,
-  { facts }: RecordOfKind<'hazard_closed'>,
-  { spot: { id: spotId } }: At,
-): Promise<void> {
-  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
+function requireOpenHazard(_trx: Db, { facts }: RecordOfKind<'hazard_closed'>, { records }: At): void {
   if (openHazards(standing(records)).some(({ id }) => id === facts.hazardId)) return;
   const title = 'This hazard is closed already, or was never told of this tree';
   throw new InvalidInputError('hazardId must be of an open hazard of this tree', 'record.facts.hazardId', { title });
 }
 
 /** Where something is not shown, whoever signs a tree off says why it counts as established all the same. */
-async function requireShownOrSaid(
-  trx: Db,
+function requireShownOrSaid(
+  _trx: Db,
   { facts: { signedOn, reason } }: RecordOfKind<'signed_off'>,
-  { spot: { id: spotId } }: At,
-): Promise<void> {
-  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
-  const { establishment } = spotLife(records, contextOf(await programmeBasis(trx), spotId, records));
+  { spot, programme, records }: At,
+): void {
+  const { establishment } = spotLife(records, contextOf(programme, spot.id, records));
   const lacks = establishment && establishedOn(establishment, signedOn).some(({ state }) => state !== 'met');
   if (!lacks || reason.length >= 3) return;
   const title = 'Something is not shown yet: say why it counts as established all the same';
@@ -123,13 +117,8 @@ async function requireShownOrSaid(
 }
 
 /** One choice made otherwise must leave a practice that could be adopted: no choice above the one it leads up to. */
-async function requireOverride(
-  trx: Db,
-  { facts }: RecordOfKind<'override'>,
-  { spot: { id: spotId } }: At,
-): Promise<void> {
-  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
-  const { care } = spotLife(records, contextOf(await programmeBasis(trx), spotId, records));
+function requireOverride(_trx: Db, { facts }: RecordOfKind<'override'>, { spot, programme, records }: At): void {
+  const { care } = spotLife(records, contextOf(programme, spot.id, records));
   try {
     requirePractice(withChoice(care, facts.path, facts.value));
   } catch (error) {
@@ -157,12 +146,11 @@ async function requireMovable(trx: Db, { facts }: RecordOfKind<'move'>, { spot: 
 }
 
 /** Both can stand only where they contradict each other, at this spot. */
-async function requireContradicting(
-  trx: Db,
+function requireContradicting(
+  _trx: Db,
   { facts: { first, second } }: RecordOfKind<'both_stand'>,
-  { spot: { id: spotId } }: At,
-): Promise<void> {
-  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
+  { records }: At,
+): void {
   const names = new Set([first, second]);
   const found = contradictions(records).some((one) => names.has(one.first.id) && names.has(one.second.id));
   if (!found) {
@@ -175,22 +163,17 @@ async function requireContradicting(
 async function requireRetractable(
   trx: Db,
   record: RecordOfKind<'retraction'>,
-  { user, spot: { id: spotId } }: At,
+  { user, spot: { id: spotId }, records }: At,
 ): Promise<void> {
-  const target = record.supersedes ? await findRecord(trx, record.supersedes) : undefined;
-  if (
-    !target ||
-    target.spot_id !== spotId ||
-    recordTable[target.kind].takeBack === 'never' ||
-    target.supersedes !== null
-  ) {
+  const target = records.find(({ id }) => id === record.supersedes);
+  if (!target || recordTable[target.kind].takeBack === 'never' || target.supersedes !== null) {
     const rule = 'must name an act of this spot that can be taken back and corrects no other';
     throw new InvalidInputError(rule, 'record.supersedes');
   }
-  if (target.kind === 'planting') await requireOtherPlanting(trx, spotId, target.id);
+  if (target.kind === 'planting') requireOtherPlanting(records, target.id);
   // Who may not make it may not take it back either.
-  requireMay(user, actOfRecord(recordOfRow(target)));
-  if (await isSuperseded(trx, target.id)) {
+  requireMay(user, actOfRecord(target));
+  if (isSuperseded(records, target.id)) {
     throw new ConflictError('that record was corrected already', 'record.supersedes', {
       title: 'Someone corrected this record first; it was not taken back.',
       current: await spotDetail(trx, spotId),
@@ -199,31 +182,30 @@ async function requireRetractable(
 }
 
 /** A planting is taken back where it was told twice; a tree that stands there has one. */
-async function requireOtherPlanting(trx: Db, spotId: string, id: string): Promise<void> {
-  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
+function requireOtherPlanting(records: readonly KeptRecord[], id: string): void {
   if (ofKind(standing(records), 'planting').some((one) => one.id !== id)) return;
   throw new InvalidInputError('must leave a planting of the tree that stands here', 'record.supersedes', {
     title: 'This is the only planting on record here: correct it, rather than take it back',
   });
 }
 
-const plantedOnAt = async (trx: Db, spotId: string): Promise<IsoDate | undefined> =>
-  latestPlanting((await recordsOfSpots(trx, [spotId])).get(spotId) ?? []);
-
 function latestPlanting(records: readonly FieldRecord[]): IsoDate | undefined {
   return ofKind(standing(records), 'planting').at(-1)?.facts.plantedOn;
 }
 
-async function requireCorrectable(trx: Db, record: FieldRecord, spotId: string): Promise<void> {
+const isSuperseded = (records: readonly KeptRecord[], id: string): boolean =>
+  records.some(({ supersedes }) => supersedes === id);
+
+async function requireCorrectable(trx: Db, record: FieldRecord, { spot, records }: At): Promise<void> {
   if (record.supersedes === null) return;
-  const target = await findRecord(trx, record.supersedes);
-  if (!target || target.spot_id !== spotId || target.kind !== record.kind) {
+  const target = records.find(({ id }) => id === record.supersedes);
+  if (target?.kind !== record.kind) {
     throw new InvalidInputError('must name a record of the same kind at this spot', 'record.supersedes');
   }
-  if (await isSuperseded(trx, record.supersedes)) {
+  if (isSuperseded(records, record.supersedes)) {
     throw new ConflictError('that record was corrected already', 'record.supersedes', {
       title: 'Someone corrected this record first. Nothing of yours was stored yet.',
-      current: await spotDetail(trx, spotId),
+      current: await spotDetail(trx, spot.id),
     });
   }
 }

@@ -1,4 +1,11 @@
-import { actOfRecord, fieldRecordSchema, type RecordReceipt, type SendRecord, type User } from '@sombra/contract';
+import {
+  actOfRecord,
+  fieldRecordSchema,
+  type KeptRecord,
+  type RecordReceipt,
+  type SendRecord,
+  type User,
+} from '@sombra/contract';
 import {
   ConflictError,
   NotFoundError,
@@ -7,7 +14,6 @@ import {
   recordTable,
   whenItHappened,
   type FieldRecord,
-  type IsoDate,
   type SensorFacts,
   type Watering,
 } from '@sombra/core';
@@ -30,8 +36,16 @@ import { parse } from '../platform/problems';
 import { requireMay } from '../platform/sessions';
 import { deriveAndKeep } from '../record/derive';
 import { requireFits } from './fits';
-import { findRecord, insertRecords, recordOfRow, recordsOfSpots } from '../record/repository';
-import { programmeToday } from '../programme/today';
+import {
+  findRecord,
+  findRecords,
+  inOrder,
+  insertRecord,
+  recordOfRow,
+  recordsOfSpots,
+  type RecordRow,
+} from '../record/repository';
+import { programmeBasis, type ProgrammeBasis } from '../record/spot-context';
 import { releasePlaces } from '../orders/repository';
 
 /**
@@ -61,50 +75,90 @@ export async function keepRecords(
   deviceNow: string | null,
 ): Promise<RecordReceipt[]> {
   for (const { record } of sent) requireMay(user, actOfRecord(record));
-  const today = await programmeToday(db);
-  const arrival = { today, deviceNow, receivedAt: new Date().toISOString() };
+  const receivedAt = new Date().toISOString();
   return asActor(db, user.name, async (trx) => {
-    const receipts = new Map<string, RecordReceipt>();
-    await lockSpots(
-      trx,
-      sent.map(({ spotId }) => spotId),
-    );
-    for (const one of sent) receipts.set(one.record.id, await keepOne(trx, user, one, arrival));
-    const changed = sent.filter(({ record }) => receipts.get(record.id)?.stored).map(({ spotId }) => spotId);
-    if (changed.length > 0) await deriveAndKeep(trx, [...new Set(changed)]);
-    return sent.map(({ record }) => receipts.get(record.id) as RecordReceipt);
+    const spotIds = [...new Set(sent.map(({ spotId }) => spotId))];
+    const act = await openAct(trx, {
+      user,
+      deviceNow,
+      receivedAt,
+      spotIds,
+      recordIds: sent.map((one) => one.record.id),
+    });
+    const receipts: RecordReceipt[] = [];
+    for (const one of sent) receipts.push(await keepOne(act, one));
+    const stored = new Set(receipts.filter((one) => one.stored).map(({ id }) => id));
+    const changed = spotIds.filter((id) => sent.some(({ spotId, record }) => spotId === id && stored.has(record.id)));
+    if (changed.length > 0) await deriveAndKeep(trx, changed, act);
+    return receipts;
   });
 }
 
-interface Arrival {
-  readonly today: IsoDate;
+/** One act on several spots: what it found when it had locked them, and what it has made of that so far. */
+interface Act {
+  readonly trx: Knex.Transaction;
+  readonly user: User;
+  /** Of the device, ISO 8601; `null` where it did not say. */
   readonly deviceNow: string | null;
   readonly receivedAt: string;
+  readonly programme: ProgrammeBasis;
+  readonly spots: Map<string, LockedSpot>;
+  readonly records: Map<string, KeptRecord[]>;
+  /** Records whose ids were sent and that are here already. */
+  readonly known: Map<string, RecordRow>;
 }
 
-async function keepOne(trx: Knex.Transaction, user: User, sent: SendRecord, arrival: Arrival): Promise<RecordReceipt> {
-  const spot = await lockSpot(trx, sent.spotId);
+async function openAct(
+  trx: Knex.Transaction,
+  {
+    spotIds,
+    recordIds,
+    ...of
+  }: Pick<Act, 'user' | 'deviceNow' | 'receivedAt'> & {
+    readonly spotIds: readonly string[];
+    readonly recordIds: readonly string[];
+  },
+): Promise<Act> {
+  const spots = await lockSpots(trx, spotIds);
+  const known = await findRecords(trx, recordIds);
+  const records = await recordsOfSpots(trx, spotIds);
+  const programme = await programmeBasis(trx);
+  return { trx, ...of, programme, spots, records, known: new Map(known.map((row) => [row.id, row])) };
+}
+
+async function keepOne(act: Act, sent: SendRecord): Promise<RecordReceipt> {
+  const { trx, user } = act;
+  const spot = act.spots.get(sent.spotId);
   if (!spot) throw new NotFoundError('no such spot', 'spotId');
-  const before = await findRecord(trx, sent.record.id);
+  const before = act.known.get(sent.record.id);
   if (before) {
     requireSame(sent, recordOfRow(before), before.spot_id);
     return { id: sent.record.id, stored: false, spotVersion: spot.version };
   }
   await requireVersion(trx, sent, spot);
-  await requireFits(trx, sent.record, { user, spot, today: arrival.today });
   const { record, device } = sent;
-  const clock = { deviceNow: arrival.deviceNow, aheadMs: sent.aheadMs };
-  const happened = whenItHappened(record.recordedAt, clock, arrival.receivedAt);
+  const { programme } = act;
+  await requireFits(trx, record, { user, spot, programme, records: act.records.get(spot.id) ?? [] });
+  const clock = { deviceNow: act.deviceNow, aheadMs: sent.aheadMs };
+  const happened = whenItHappened(record.recordedAt, clock, act.receivedAt);
   const by = { recordedBy: user.name, recordedById: user.id };
-  await insertRecords(trx, [{ spotId: spot.id, treeId: spot.treeId, ...by, device, record, happened }]);
+  const row = await insertRecord(trx, { spotId: spot.id, treeId: spot.treeId, ...by, device, record, happened });
+  act.known.set(record.id, row);
+  const records = inOrder([...(act.records.get(spot.id) ?? []), recordOfRow(row)]);
+  act.records.set(spot.id, records);
   if (record.kind === 'planting') await releasePlaces(trx, [spot.id]);
   if (record.kind === 'removal' && record.supersedes === null) {
     await replaceTree(trx, { spotId: spot.id, newId: randomUUID() });
   }
   if (record.kind === 'retraction') await settleRemoval(trx, sent);
-  if (record.kind === 'move' || record.kind === 'retraction') await settlePosition(trx, sent);
-  if (record.kind === 'choice' || record.kind === 'retraction') await settleSpecies(trx, sent, spot.treeId);
-  return { id: record.id, stored: true, spotVersion: await bumpSpot(trx, spot.id, user.name) };
+  if (record.kind === 'move' || record.kind === 'retraction') await settlePosition(trx, sent, records);
+  if (record.kind === 'choice' || record.kind === 'retraction') await settleSpecies(trx, sent, spot.treeId, records);
+  const version = await bumpSpot(trx, spot.id, user.name);
+  // Only these put another tree in the place of the one that stood there.
+  const mayReplace = record.kind === 'removal' || record.kind === 'retraction';
+  const now = mayReplace ? await lockSpot(trx, spot.id) : { ...spot, version, changedBy: user.name };
+  if (now) act.spots.set(spot.id, now);
+  return { id: record.id, stored: true, spotVersion: version };
 }
 
 /** What comes from no account: a keeper's link, a controller of valves, a sensor. */
@@ -123,13 +177,11 @@ export async function keepTold(
     by,
     recordId,
     told,
-    today,
   }: {
     readonly spotId: string;
     readonly by: string;
     readonly recordId: string;
     readonly told: Told;
-    readonly today: IsoDate;
   },
 ): Promise<boolean> {
   const spot = await lockSpot(trx, spotId);
@@ -139,23 +191,26 @@ export async function keepTold(
   const nobody: User = { id: '', signIn: '', name: by, role: 'waterer', units: 'metric' };
   // Everybody who opens the tree reads it: what no schema takes is never stored.
   parse(fieldRecordSchema, record);
-  await requireFits(trx, record, { user: nobody, spot, today });
-  await insertRecords(trx, [{ spotId, treeId: spot.treeId, recordedBy: by, device: 'link', record }]);
+  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
+  await requireFits(trx, record, { user: nobody, spot, programme: await programmeBasis(trx), records });
+  await insertRecord(trx, { spotId, treeId: spot.treeId, recordedBy: by, device: 'link', record });
   await deriveAndKeep(trx, [spotId]);
   await bumpSpot(trx, spotId, by);
   return true;
 }
 
 /** After a move, or one taken back, the spot stands where its records put it. */
-async function settlePosition(trx: Knex.Transaction, { spotId, record }: SendRecord): Promise<void> {
-  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
+async function settlePosition(
+  trx: Knex.Transaction,
+  { spotId, record }: SendRecord,
+  records: readonly KeptRecord[],
+): Promise<void> {
   const moves = ofKind(records, 'move');
   const from = moves.find(({ id }) => id === record.supersedes)?.facts.from;
   const at = ofKind(standing(records), 'move').at(-1)?.facts.to ?? from;
   if (at) await placeSpot(trx, spotId, at);
 }
 
-/** The tree of a spot is of the species chosen last; a choice taken back leaves none. */
 /** A tree whose removal is taken back stands again. @throws ConflictError where the next one is on record already */
 async function settleRemoval(trx: Knex.Transaction, { spotId, record }: SendRecord): Promise<void> {
   const removal = record.supersedes === null ? undefined : await findRecord(trx, record.supersedes);
@@ -167,12 +222,13 @@ async function settleRemoval(trx: Knex.Transaction, { spotId, record }: SendReco
   });
 }
 
+/** The tree of a spot is of the species chosen last; a choice taken back leaves none. */
 async function settleSpecies(
   trx: Knex.Transaction,
-  { spotId, record }: SendRecord,
+  { record }: SendRecord,
   treeId: string | null,
+  records: readonly KeptRecord[],
 ): Promise<void> {
-  const records = (await recordsOfSpots(trx, [spotId])).get(spotId) ?? [];
   const takenBack = ofKind(records, 'choice').some(({ id }) => id === record.supersedes);
   if (!treeId || (record.kind === 'retraction' && !takenBack)) return;
   await setSpecies(trx, treeId, ofKind(standing(records), 'choice').at(-1)?.facts.species ?? null);

@@ -9,6 +9,8 @@ import {
   type IsoDate,
 } from '@sombra/core';
 import type { Db } from '../platform/db';
+import { readOnce } from '../platform/kept-versions';
+import { readStored } from '../platform/stored';
 
 interface RulesRow {
   version: number;
@@ -19,24 +21,34 @@ interface RulesRow {
 
 const newest = (db: Db): Promise<RulesRow | undefined> => db<RulesRow>('rules').orderBy('version', 'desc').first();
 
+const shipped: Rules = {
+  ground: defaultGroundRules,
+  match: defaultMatchRules,
+  work: defaultWorkRules,
+  weather: defaultWeatherRules,
+  watering: defaultWateringRules,
+  looks: defaultLookRules,
+};
+
 /** The programme's rules as they stand; the shipped ones before any were kept. */
 export async function currentRules(db: Db): Promise<Rules> {
-  const row = await newest(db);
-  return row
-    ? rulesSchema.parse(row.body)
-    : {
-        ground: defaultGroundRules,
-        match: defaultMatchRules,
-        work: defaultWorkRules,
-        weather: defaultWeatherRules,
-        watering: defaultWateringRules,
-        looks: defaultLookRules,
-      };
+  const row = await db('rules').max<{ version: number | null }>('version as version').first();
+  return rulesOfVersion(db, row?.version ?? null);
+}
+
+/** The rules of a version; the shipped ones where it is `null`. */
+export async function rulesOfVersion(db: Db, version: number | null): Promise<Rules> {
+  if (version === null) return shipped;
+  const kept = await readOnce(db, `rules ${version}`, async () => {
+    const row = await db<RulesRow>('rules').where({ version }).first('body');
+    return row && readStored(rulesSchema, row.body, `rules ${version}`);
+  });
+  return kept ?? shipped;
 }
 
 export async function keptRules(db: Db): Promise<KeptRules> {
   const row = await newest(db);
-  const rules = await currentRules(db);
+  const rules = await rulesOfVersion(db, row?.version ?? null);
   return { rules, madeBy: row?.made_by ?? 'Sombra', madeAt: (row?.made_at ?? new Date(0)).toISOString() };
 }
 

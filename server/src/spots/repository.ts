@@ -79,22 +79,31 @@ export interface LockedSpot {
 
 /** Takes the row lock that puts acts on one spot in order. */
 export async function lockSpot(trx: Db, id: string): Promise<LockedSpot | undefined> {
-  const row = await trx('spot')
-    .where({ id })
-    .forUpdate()
-    .first<{ id: string; version: number; changed_by: string } | undefined>('id', 'version', 'changed_by');
-  if (!row) return undefined;
-  const tree = await trx('tree').where({ spot_id: id, standing: true }).first<{ id: string } | undefined>('id');
-  return { id: row.id, version: row.version, changedBy: row.changed_by, treeId: tree?.id ?? null };
+  return (await lockSpots(trx, [id])).get(id);
 }
 
-/** Takes the row locks of several spots, always in one order, so that two acts never wait for each other. */
-export async function lockSpots(trx: Db, ids: readonly string[]): Promise<void> {
-  await trx('spot')
+/**
+ * Takes the row locks of several spots, always in one order, so that two acts never wait for each other.
+ * @returns those that are there, by id
+ */
+export async function lockSpots(trx: Db, ids: readonly string[]): Promise<Map<string, LockedSpot>> {
+  const rows = await trx('spot')
     .whereRaw('id = any(?::uuid[])', [[...ids]])
     .orderBy('id')
     .forUpdate()
-    .select('id');
+    .select<{ id: string; version: number; changed_by: string }[]>('id', 'version', 'changed_by');
+  // Asked once the locks are held: the tree that stands there now, not the one that stood there while waiting.
+  const trees = await trx('tree')
+    .where({ standing: true })
+    .whereRaw('spot_id = any(?::uuid[])', [[...ids]])
+    .select<{ id: string; spot_id: string }[]>('id', 'spot_id');
+  const treeOf = new Map(trees.map(({ id, spot_id }) => [spot_id, id]));
+  return new Map(
+    rows.map(({ id, version, changed_by: changedBy }) => [
+      id,
+      { id, version, changedBy, treeId: treeOf.get(id) ?? null },
+    ]),
+  );
 }
 
 export async function bumpSpot(trx: Db, id: string, by: string): Promise<number> {

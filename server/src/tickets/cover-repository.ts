@@ -1,38 +1,68 @@
 import type { CoverTicket, KeptClearance } from '@sombra/contract';
 import { addDaysTo, type IsoDate } from '@sombra/core';
-import type { Db } from '../platform/db';
-import { repliesOf } from './repository';
+import type { Knex } from 'knex';
+import { askTogether, type Db } from '../platform/db';
+import { repliesByTicket, repliesOf, repliesTo, type ReplyRow } from './repository';
 
 /** Tickets that ended longer ago than this say nothing of today's digging. */
 const showDaysAfter = 60;
 
-/** Tickets whose area holds a spot, or a position. */
-export async function ticketsOver(
-  db: Db,
-  where: { spotId: string } | { position: readonly [number, number] },
-  today: IsoDate,
-): Promise<CoverTicket[]> {
-  const point =
-    'spotId' in where
-      ? db.raw('(select position from spot where id = ?)', [where.spotId])
-      : db.raw('st_setsrid(st_makepoint(?, ?), 4326)', [...where.position]);
-  const rows = await db('locate_ticket')
+type Where = { readonly spotId: string } | { readonly position: readonly [number, number] };
+
+const pointOf = (db: Db, where: Where): Knex.Raw =>
+  'spotId' in where
+    ? db.raw('(select position from spot where id = ?)', [where.spotId])
+    : db.raw('st_setsrid(st_makepoint(?, ?), 4326)', [...where.position]);
+
+const ticketsAt = (db: Db, point: Knex.Raw, today: IsoDate): Knex.QueryBuilder =>
+  db('locate_ticket')
     .whereRaw('st_covers(area, ?)', [point])
-    .where((either) => either.whereNull('valid_until').orWhere('valid_until', '>=', addDaysTo(today, -showDaysAfter)))
-    .orderByRaw('valid_until nulls first')
-    .select<TicketRow[]>(
-      'id',
-      'number',
-      'valid_from',
-      'valid_until',
-      'state',
-      db.raw('st_distance(st_boundary(area)::geography, ?::geography) as room_m', [point]),
-    );
-  const replies = await repliesOf(
-    db,
-    rows.map(({ id }) => id),
+    .where((either) => either.whereNull('valid_until').orWhere('valid_until', '>=', addDaysTo(today, -showDaysAfter)));
+
+/** What asks, in one trip, for the tickets whose area holds a spot, or a position, and for the clearances of the spot. */
+export function coverQuestions(db: Db, where: Where, today: IsoDate) {
+  const point = pointOf(db, where);
+  const tickets = ticketsAt(db, point, today);
+  return {
+    tickets: tickets
+      .clone()
+      .orderByRaw('valid_until nulls first')
+      .select(
+        'id',
+        'number',
+        'valid_from',
+        'valid_until',
+        'state',
+        db.raw('st_distance(st_boundary(area)::geography, ?::geography) as room_m', [point]),
+      ),
+    replies: repliesTo(db, tickets.clone().select('id')),
+    clearances: db('lawful_clearance')
+      .where({ spot_id: 'spotId' in where ? where.spotId : null })
+      .orderBy('valid_until', 'desc')
+      .select(...clearanceColumns),
+  };
+}
+
+export interface Cover {
+  readonly tickets: CoverTicket[];
+  readonly clearances: KeptClearance[];
+}
+
+export function coverOf(asked: Readonly<Record<keyof ReturnType<typeof coverQuestions>, readonly unknown[]>>): Cover {
+  const tickets = asked.tickets as readonly TicketRow[];
+  const replies = repliesByTicket(
+    tickets.map(({ id }) => id),
+    asked.replies as readonly ReplyRow[],
   );
-  return rows.map((row) => ticketOf(row, replies));
+  return {
+    tickets: tickets.map((row) => ticketOf(row, replies)),
+    clearances: [...(asked.clearances as readonly KeptClearance[])],
+  };
+}
+
+/** Tickets whose area holds a spot, or a position, and the clearances of the spot. */
+export async function coverAt(db: Db, where: Where, today: IsoDate): Promise<Cover> {
+  return coverOf(await askTogether(db, coverQuestions(db, where, today)));
 }
 
 interface TicketRow {
@@ -68,7 +98,7 @@ export async function coversOf(
   db: Db,
   spotIds: readonly string[],
   today: IsoDate,
-): Promise<ReadonlyMap<string, { readonly tickets: CoverTicket[]; readonly clearances: KeptClearance[] }>> {
+): Promise<ReadonlyMap<string, Cover>> {
   const covers = new Map(
     spotIds.map((id) => [id, { tickets: [] as CoverTicket[], clearances: [] as KeptClearance[] }] as const),
   );
@@ -93,11 +123,4 @@ export async function coversOf(
     .select<(KeptClearance & { spotId: string })[]>('spot_id as spotId', ...clearanceColumns);
   for (const { spotId, ...clearance } of cleared) covers.get(spotId)?.clearances.push(clearance);
   return covers;
-}
-
-export async function clearancesOf(db: Db, spotId: string): Promise<KeptClearance[]> {
-  return db('lawful_clearance')
-    .where({ spot_id: spotId })
-    .orderBy('valid_until', 'desc')
-    .select<KeptClearance[]>(...clearanceColumns);
 }

@@ -1,9 +1,10 @@
 import type { RaiseTicket, Ticket } from '@sombra/contract';
 import type { IsoDate, UtilityReply } from '@sombra/core';
+import type { Knex } from 'knex';
 import type { CentreReply, CentreTicket } from '../adapters/locate-centre';
 import type { Db } from '../platform/db';
 
-interface ReplyRow {
+export interface ReplyRow {
   ticket_id: string;
   utility: string;
   state: UtilityReply['state'];
@@ -12,16 +13,23 @@ interface ReplyRow {
   note: string;
 }
 
-export async function repliesOf(db: Db, ids: readonly string[]): Promise<Map<string, UtilityReply[]>> {
-  const rows: ReplyRow[] = await db<ReplyRow>('ticket_reply')
-    .whereRaw('ticket_id = any(?::uuid[])', [[...ids]])
+export const repliesTo = (db: Db, tickets: Knex.RawBinding): Knex.QueryBuilder =>
+  db('ticket_reply')
+    .whereRaw('ticket_id = any(?)', [tickets])
     .orderBy('utility')
     .select('ticket_id', 'utility', 'state', 'replied_on', 'tolerance_mm', 'note');
+
+export function repliesByTicket(ids: readonly string[], rows: readonly ReplyRow[]): Map<string, UtilityReply[]> {
   const byTicket = new Map<string, UtilityReply[]>(ids.map((id) => [id, []]));
   for (const { ticket_id, utility, state, replied_on, tolerance_mm, note } of rows) {
     byTicket.get(ticket_id)?.push({ utility, state, repliedOn: replied_on, toleranceMm: tolerance_mm, note });
   }
   return byTicket;
+}
+
+export async function repliesOf(db: Db, ids: readonly string[]): Promise<Map<string, UtilityReply[]>> {
+  const asked = db.raw('?::uuid[]', [[...ids]]);
+  return repliesByTicket(ids, (await repliesTo(db, asked)) as ReplyRow[]);
 }
 
 interface TicketRow {

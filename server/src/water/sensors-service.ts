@@ -120,7 +120,6 @@ async function readSensor(
         by: `sensor ${sensor.id}`,
         recordId: idOf(sensor.id, spotId, day),
         told: { kind: 'sensor', facts },
-        today,
       }),
     );
   }

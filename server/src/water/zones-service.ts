@@ -150,7 +150,7 @@ async function hearZone(
   }
   const span = { from: addDaysTo(today, -heardDays), until: addDaysTo(today, -1), timeZone: zone };
   const owed = await owedWaterings(db, row, span);
-  if (owed.length > 0) await asActor(db, actorOf(row), (trx) => waterTrees(trx, row, { owed, today }));
+  if (owed.length > 0) await asActor(db, actorOf(row), (trx) => waterTrees(trx, row, owed));
 }
 
 interface Owed {
@@ -185,15 +185,11 @@ async function owedWaterings(
   return given.filter(({ recordId }) => !known.has(recordId));
 }
 
-async function waterTrees(
-  trx: Knex.Transaction,
-  row: ZoneRow,
-  { owed, today }: { owed: readonly Owed[]; today: IsoDate },
-): Promise<void> {
+async function waterTrees(trx: Knex.Transaction, row: ZoneRow, owed: readonly Owed[]): Promise<void> {
   await lockSpots(trx, treesOf(row));
   for (const { spotId, recordId, facts } of owed) {
     try {
-      await keepTold(trx, { spotId, by: actorOf(row), recordId, told: { kind: 'watering', facts }, today });
+      await keepTold(trx, { spotId, by: actorOf(row), recordId, told: { kind: 'watering', facts } });
     } catch (error) {
       // A tree that went meanwhile is told of by its own records; the others on the valve were watered all the same.
       if (!(error instanceof InvalidInputError)) throw error;
