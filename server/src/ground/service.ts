@@ -2,38 +2,42 @@ import type { SpotDetail } from '@sombra/contract';
 import { addDaysTo, NotFoundError, type IsoDate, type StockOffer } from '@sombra/core';
 import { askTogether, type Db } from '../platform/db';
 import { bookingQuestion, offersQuestion } from '../record/plans-repository';
-import { recordsOfSpots } from '../record/repository';
+import { recordsFrom, recordsQuestion } from '../record/repository';
 import { contextOf, programmeBasis } from '../record/spot-context';
 import { checkpointFrom, checkpointQuestion } from '../record/water-repository';
-import { findSpot, findSpotOfTree, type SpotRow } from '../spots/repository';
+import { placeOfTree, spotQuestion, type SpotRow } from '../spots/repository';
 import { leaveFrom, leaveQuestions, photosFrom, photosQuestion } from './leave-repository';
 
 /** A tree's water is shown so far back, from a checkpoint on. Days. */
 const waterDaysBack = 250;
 
 /** @throws NotFoundError */
-export async function spotDetail(db: Db, spotId: string): Promise<SpotDetail> {
-  return detailOf(db, await findSpot(db, spotId));
+export async function spotDetailOfTree(db: Db, treeId: string): Promise<SpotDetail> {
+  const place = await placeOfTree(db, treeId);
+  if (!place) throw noSpot();
+  return spotDetail(db, place.spotId);
 }
+
+const noSpot = () => new NotFoundError('no such spot', 'id');
 
 /** @throws NotFoundError */
-export async function spotDetailOfTree(db: Db, treeId: string): Promise<SpotDetail> {
-  return detailOf(db, await findSpotOfTree(db, treeId));
-}
-
-async function detailOf(db: Db, row: SpotRow | undefined): Promise<SpotDetail> {
-  if (!row) throw new NotFoundError('no such spot', 'id');
-  const records = (await recordsOfSpots(db, [row.id])).get(row.id) ?? [];
+export async function spotDetail(db: Db, spotId: string): Promise<SpotDetail> {
   const programme = await programmeBasis(db);
   const { today } = programme;
-  const { practice, plantedUnder, windows, latDeg } = contextOf(programme, row.id, records);
+  const speciesThere = db('tree').where({ spot_id: spotId, standing: true }).whereNotNull('species').select('species');
   const asked = await askTogether(db, {
-    ...leaveQuestions(db, row.id, today),
-    booking: bookingQuestion(db, row.id, today),
-    offers: offersQuestion(db, row.species === null ? [] : [row.species]),
-    photos: photosQuestion(db, row.id),
-    checkpoint: checkpointQuestion(db, row.id, addDaysTo(today, -waterDaysBack)),
+    spot: spotQuestion(db, spotId),
+    records: recordsQuestion(db, [spotId]),
+    ...leaveQuestions(db, spotId, today),
+    booking: bookingQuestion(db, spotId, today),
+    offers: offersQuestion(db, speciesThere),
+    photos: photosQuestion(db, spotId),
+    checkpoint: checkpointQuestion(db, spotId, addDaysTo(today, -waterDaysBack)),
   });
+  const row = asked.spot[0] as SpotRow | undefined;
+  if (!row) throw noSpot();
+  const records = recordsFrom([spotId], asked.records).get(spotId) ?? [];
+  const { practice, plantedUnder, windows, latDeg } = contextOf(programme, spotId, records);
   return {
     spot: {
       id: row.id,

@@ -1,7 +1,7 @@
 import { practiceSchema, type KeptPractice, type KeptRecord, type Practices } from '@sombra/contract';
 import { fieldDefault, ofKind, presetIds, presets, standing, type Practice } from '@sombra/core';
 import type { Db } from '../platform/db';
-import { readOnce } from '../platform/kept-versions';
+import { readOnce, writtenHere } from '../platform/kept-versions';
 import { readStored } from '../platform/stored';
 import { currentRules } from '../rules/repository';
 
@@ -59,8 +59,10 @@ export async function findPractice(db: Db, id: string, version: number): Promise
 async function keptPractice(db: Db, id: string, version: number): Promise<Practice | undefined> {
   const key = `practice ${shelfKey(id, version)}`;
   return readOnce(db, key, async () => {
-    const row = await db<PracticeRow>('practice').where({ id, version }).first('body');
-    return row && readStored(practiceSchema, row.body, key);
+    const row = await db('practice')
+      .where({ id, version })
+      .first<{ body: unknown; mine: boolean } | undefined>('body', writtenHere(db));
+    return row && { value: readStored(practiceSchema, row.body, key), mine: row.mine };
   });
 }
 
@@ -219,12 +221,17 @@ const shelfKey = (id: string, version: number): string => `${id}@${version}`;
 export async function practiceShelf(db: Db, count: number): Promise<Shelf> {
   const shipped = presets.map((practice): [string, Practice] => [shelfKey(practice.id, practice.version), practice]);
   const shelf = await readOnce<Shelf>(db, `shelf of ${count}`, async () => {
-    const rows = await db('practice').select<{ id: string; version: number; body: unknown }[]>('id', 'version', 'body');
+    const rows = await db('practice').select<(Version & { body: unknown; mine: boolean })[]>(
+      'id',
+      'version',
+      'body',
+      writtenHere(db),
+    );
     const kept = rows.map((row): [string, Practice] => [
       shelfKey(row.id, row.version),
       readStored(practiceSchema, row.body, `practice ${row.id}@${row.version}`),
     ]);
-    return new Map([...shipped, ...kept]);
+    return { value: new Map([...shipped, ...kept]), mine: rows.some(({ mine }) => mine) };
   });
   return shelf ?? new Map(shipped);
 }

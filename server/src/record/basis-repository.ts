@@ -37,11 +37,11 @@ export interface KeptBasis {
   readonly rules: number | null;
 }
 
-/** Read in one question, since everything that is judged asks it; `undefined` until the programme was set up. */
-export async function keptBasis(db: Db): Promise<KeptBasis | undefined> {
-  const row = await db('programme')
+/** What everything that is judged asks first: one row, or none until the programme was set up. */
+export const basisQuestion = (db: Db) =>
+  db('programme')
     .joinRaw('left join adoption on adoption.at_spot is not null')
-    .first<BasisRow | undefined>(
+    .select(
       'programme.practice_id',
       'programme.practice_version',
       'programme.time_zone',
@@ -54,7 +54,10 @@ export async function keptBasis(db: Db): Promise<KeptBasis | undefined> {
       db.raw('(select count(*)::int from practice) as practices'),
       db.raw('(select max(version) from rules) as rules'),
     );
-  if (!row) return undefined;
+
+export function basisFrom([asked]: readonly unknown[]): KeptBasis | undefined {
+  if (asked === undefined) return undefined;
+  const row = asked as BasisRow;
   const { adopting_id: id, adopting_version: version, adopting_up_to: upTo } = row;
   return {
     practice: { id: row.practice_id, version: row.practice_version },

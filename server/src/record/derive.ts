@@ -4,7 +4,7 @@ import type { Knex } from 'knex';
 import { allSpotIds, lockSpots, spotsAfterId } from '../spots/repository';
 import { asActor, type Db } from '../platform/db';
 import {
-  announce,
+  changed,
   derivedOf,
   derivedVersion,
   keepDerived,
@@ -12,6 +12,7 @@ import {
   setDerivedVersion,
   spotGrounds,
   type DerivedSpot,
+  type SpotGround,
 } from './repository';
 import { contextOf, programmeBasis, type ProgrammeBasis } from './spot-context';
 import { markWaterDue } from './water-repository';
@@ -23,13 +24,15 @@ const version = 15;
 export interface Known {
   readonly programme: ProgrammeBasis;
   readonly records: ReadonlyMap<string, readonly KeptRecord[]>;
+  /** Where they stand, unless the act changed that. */
+  readonly grounds: readonly SpotGround[] | null;
 }
 
 /** Works out from the records where these spots stand, and stood. */
 export async function derive(db: Db, spotIds: readonly string[], known?: Known): Promise<DerivedSpot[]> {
   const programme = known?.programme ?? (await programmeBasis(db));
   const records = known?.records ?? (await recordsOfSpots(db, spotIds));
-  const grounds = await spotGrounds(db, spotIds);
+  const grounds = known?.grounds ?? (await spotGrounds(db, spotIds));
   return grounds.map((spot) => {
     const its = records.get(spot.id) ?? [];
     const context = {
@@ -44,8 +47,7 @@ export async function derive(db: Db, spotIds: readonly string[], known?: Known):
 /** Works out where these spots stand, keeps it and says so; part of every act that writes records. */
 export async function deriveAndKeep(db: Db, spotIds: readonly string[], known?: Known): Promise<void> {
   await keepDerived(db, await derive(db, spotIds, known));
-  await markWaterDue(db, spotIds);
-  await announce(db, spotIds);
+  await markWaterDue(db, spotIds, changed(spotIds));
 }
 
 export interface RebuildReport {

@@ -1,4 +1,5 @@
 import type { IsoDate, StockOffer } from '@sombra/core';
+import type { Knex } from 'knex';
 import type { Db } from '../platform/db';
 
 /** What asks for the next planting day a spot is booked for: `day`, `null` where it is booked for none. */
@@ -12,14 +13,15 @@ export const bookingQuestion = (db: Db, spotId: string, from: IsoDate) =>
 /** What nurseries have of these species, by species. */
 export async function offersOf(db: Db, species: readonly (string | null)[]): Promise<Map<string, StockOffer[]>> {
   const asked = [...new Set(species.filter((name) => name !== null))];
-  const rows: StockOffer[] = await offersQuestion(db, asked);
+  const rows: StockOffer[] = await offersQuestion(db, db.select(db.raw('unnest(?::text[])', [asked])));
   return new Map(asked.map((name) => [name, rows.filter((row) => row.species === name)]));
 }
 
-export const offersQuestion = (db: Db, species: readonly string[]) =>
+/** What asks for all that nurseries have of some species; those are asked for themselves. */
+export const offersQuestion = (db: Db, species: Knex.QueryBuilder) =>
   db('nursery_offer as offer')
     .join('nursery', 'nursery.id', 'offer.nursery_id')
-    .whereRaw('offer.species = any(?::text[])', [[...species]])
+    .whereIn('offer.species', species)
     .where('offer.available', '>', 0)
     .orderBy(['offer.species', 'offer.caliper_mm', 'offer.id'])
     .select<StockOffer[]>(

@@ -10,7 +10,7 @@ import {
   type SpotPeriod,
   type Stage,
 } from '@sombra/core';
-import type { Db } from '../platform/db';
+import { isoMoment, type Db } from '../platform/db';
 import { readStored } from '../platform/stored';
 
 export interface RecordRow {
@@ -19,11 +19,12 @@ export interface RecordRow {
   spot_id: string;
   tree_id: string | null;
   facts: unknown;
-  recorded_at: Date;
+  /** Moments as a row holds them, or as JSON does. */
+  recorded_at: Date | string;
   /** What records are ordered by. */
-  happened_at: Date;
+  happened_at: Date | string;
   clock: ClockState;
-  received_at: Date;
+  received_at: Date | string;
   recorded_by: string;
   recorded_by_id: string | null;
   device: string;
@@ -48,9 +49,9 @@ export function recordOfRow(row: RecordRow): KeptRecord {
     kind: row.kind,
     facts: readStored(storedFactsSchemas[row.kind], row.facts, `${row.kind} ${row.id}`),
     supersedes: row.supersedes,
-    recordedAt: row.happened_at.toISOString(),
-    receivedAt: row.received_at.toISOString(),
-    deviceSaid: row.recorded_at.toISOString(),
+    recordedAt: isoMoment(row.happened_at),
+    receivedAt: isoMoment(row.received_at),
+    deviceSaid: isoMoment(row.recorded_at),
     clock: row.clock,
     recordedBy: row.recorded_by,
     recordedById: row.recorded_by_id,
@@ -98,10 +99,9 @@ export async function findRecord(db: Db, id: string): Promise<RecordRow | undefi
   return db<RecordRow>('field_record').where({ id }).first();
 }
 
-/** Those of these ids that are records already. */
-export async function findRecords(db: Db, ids: readonly string[]): Promise<RecordRow[]> {
-  return db<RecordRow>('field_record').whereRaw('id = any(?::uuid[])', [[...ids]]);
-}
+/** What asks for those of these ids that are records already. */
+export const knownQuestion = (db: Db, ids: readonly string[]) =>
+  db<RecordRow>('field_record').whereRaw('id = any(?::uuid[])', [[...ids]]);
 
 /** Which of these ids are records already. */
 export async function recordsThere(db: Db, ids: readonly string[]): Promise<Set<string>> {
@@ -111,20 +111,36 @@ export async function recordsThere(db: Db, ids: readonly string[]): Promise<Set<
   return new Set(rows.map(({ id }) => id));
 }
 
-export async function recordsOfSpots(db: Db, spotIds: readonly string[]): Promise<Map<string, KeptRecord[]>> {
-  const rows = await db('field_record as made')
+/** What asks for the records of some spots, as they happened. */
+export const recordsQuestion = (db: Db, spotIds: readonly string[]) =>
+  db('field_record as made')
     .leftJoin('clock_answer as answer', 'answer.record_id', 'made.id')
     .whereRaw('made.spot_id = any(?::uuid[])', [[...spotIds]])
     .orderByRaw('coalesce(answer.happened_at, made.happened_at), made.id')
-    .select<RecordRow[]>(
-      'made.*',
+    .select(
+      'made.id',
+      'made.kind',
+      'made.spot_id',
+      'made.tree_id',
+      'made.facts',
+      'made.recorded_at',
+      'made.received_at',
+      'made.recorded_by',
+      'made.recorded_by_id',
+      'made.device',
+      'made.supersedes',
       db.raw('coalesce(answer.happened_at, made.happened_at) as happened_at'),
       db.raw(`case when answer.record_id is null then made.clock else 'measured' end as clock`),
     );
+
+export function recordsFrom(spotIds: readonly string[], rows: readonly unknown[]): Map<string, KeptRecord[]> {
   const bySpot = new Map<string, KeptRecord[]>(spotIds.map((id) => [id, []]));
-  for (const row of rows) bySpot.get(row.spot_id)?.push(recordOfRow(row));
+  for (const row of rows as readonly RecordRow[]) bySpot.get(row.spot_id)?.push(recordOfRow(row));
   return bySpot;
 }
+
+export const recordsOfSpots = async (db: Db, spotIds: readonly string[]): Promise<Map<string, KeptRecord[]>> =>
+  recordsFrom(spotIds, await recordsQuestion(db, spotIds));
 
 /** As they happened, those of one moment by their ids. */
 export const inOrder = (records: readonly KeptRecord[]): KeptRecord[] =>
@@ -180,8 +196,8 @@ export interface SpotGround {
   readonly lat: number;
 }
 
-export async function spotGrounds(db: Db, spotIds: readonly string[]): Promise<SpotGround[]> {
-  return db('spot')
+export const groundsQuestion = (db: Db, spotIds: readonly string[]) =>
+  db('spot')
     .leftJoin('tree', (on) => on.on('tree.spot_id', 'spot.id').andOn('tree.standing', db.raw('true')))
     .whereRaw('spot.id = any(?::uuid[])', [[...spotIds]])
     .select<SpotGround[]>(
@@ -193,7 +209,9 @@ export async function spotGrounds(db: Db, spotIds: readonly string[]): Promise<S
       db.raw('st_x(spot.position) as lng'),
       db.raw('st_y(spot.position) as lat'),
     );
-}
+
+export const spotGrounds = async (db: Db, spotIds: readonly string[]): Promise<SpotGround[]> =>
+  groundsQuestion(db, spotIds);
 
 /** The rows of a spot's periods; those after it was withdrawn are left out. */
 export function derivedOf(spot: SpotGround, periods: readonly SpotPeriod[]): DerivedSpot {
@@ -320,11 +338,14 @@ export async function keepDerived(db: Db, derived: readonly DerivedSpot[]): Prom
   return changed;
 }
 
+/** A notice that these spots changed; more than fit into one are "many". */
+export const changed = (spotIds: readonly string[]): string =>
+  // A notice carries 8000 bytes at most.
+  JSON.stringify({ spots: spotIds.length <= 100 ? spotIds : null });
+
 /** Tells everybody who is looking that these spots changed, once the transaction is committed. */
 export async function announce(db: Db, spotIds: readonly string[]): Promise<void> {
-  // A notice carries 8000 bytes at most; more spots than fit are "many".
-  const spots = spotIds.length <= 100 ? spotIds : null;
-  await db.raw(`select pg_notify('sombra_changed', ?)`, [JSON.stringify({ spots })]);
+  await db.raw(`select pg_notify('sombra_changed', ?)`, [changed(spotIds)]);
 }
 
 /** Says that what follows from the records of every spot may have changed. */

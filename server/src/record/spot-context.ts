@@ -11,7 +11,7 @@ import type { Db } from '../platform/db';
 import { findPractice, plantedUnder, practiceShelf, type Shelf } from '../practice/repository';
 import { todayIn } from '../programme/today';
 import { rulesOfVersion } from '../rules/repository';
-import { keptBasis } from './basis-repository';
+import { basisFrom, basisQuestion } from './basis-repository';
 
 /** What the programme brings to every spot, read once for many. */
 export interface ProgrammeBasis {
@@ -28,8 +28,11 @@ export interface ProgrammeBasis {
   readonly rules: Rules;
 }
 
-export async function programmeBasis(db: Db): Promise<ProgrammeBasis> {
-  const kept = await keptBasis(db);
+export const programmeBasis = async (db: Db): Promise<ProgrammeBasis> => basisOf(db, await basisQuestion(db));
+
+/** @param asked what the question for the basis was answered */
+export async function basisOf(db: Db, asked: readonly unknown[]): Promise<ProgrammeBasis> {
+  const kept = basisFrom(asked);
   const practiceOf = async ({ id, version }: Pick<Practice, 'id' | 'version'>) =>
     (await findPractice(db, id, version)) ?? fieldDefault;
   return {

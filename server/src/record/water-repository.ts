@@ -74,16 +74,22 @@ const storedOf = (row: TreeWaterRow): StoredWater => ({
   },
 });
 
-/** Says that the water of what is planted at these spots, or was, is to be followed anew; part of every act that writes records. */
-export async function markWaterDue(db: Db, spotIds: readonly string[]): Promise<void> {
+/**
+ * Says that the water of what is planted at these spots, or was, is to be followed anew; part of every act that writes
+ * records.
+ * @param notice what everybody who is looking is told in the same trip, once the transaction is committed
+ */
+export async function markWaterDue(db: Db, spotIds: readonly string[], notice: string | null = null): Promise<void> {
   if (spotIds.length === 0) return;
   // In one order, so that two acts never wait for each other.
   await db.raw(
-    `insert into water_due select id from unnest(?::uuid[]) as asked (id)
-     where exists (select 1 from spot_period where spot_id = id and until_day is null and planted_on is not null)
-       or exists (select 1 from tree_water where spot_id = id)
-     order by 1 on conflict do nothing`,
-    [[...spotIds]],
+    `with due as (
+       insert into water_due select id from unnest(?::uuid[]) as asked (id)
+       where exists (select 1 from spot_period where spot_id = id and until_day is null and planted_on is not null)
+         or exists (select 1 from tree_water where spot_id = id)
+       order by 1 on conflict do nothing)
+     select pg_notify('sombra_changed', notice) from (select ?::text as notice) told where notice is not null`,
+    [[...spotIds], notice],
   );
 }
 

@@ -2,7 +2,7 @@ import type { ClockQuestion, User } from '@sombra/contract';
 import { ConflictError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { bumpSpot, lockSpot } from '../spots/repository';
-import { asActor } from '../platform/db';
+import { asActor, isoMoment } from '../platform/db';
 import { deriveAndKeep } from '../record/derive';
 import { askedRecords, findRecord, insertClockAnswer } from '../record/repository';
 
@@ -17,8 +17,8 @@ export async function answerClock(db: Knex, user: User, id: string, happenedAt: 
   await asActor(db, user.name, async (trx) => {
     const record = await findRecord(trx, id);
     if (record?.clock !== 'asked') throw new NotFoundError('nothing is asked about this record', 'id');
-    if (new Date(happenedAt) > record.received_at) {
-      const most = record.received_at.toISOString();
+    const most = isoMoment(record.received_at);
+    if (new Date(happenedAt) > new Date(most)) {
       throw new InvalidInputError(`happenedAt must not be after the record arrived, ${most}`, 'happenedAt', {
         title: 'A record cannot have been made after it arrived',
       });

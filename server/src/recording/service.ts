@@ -14,6 +14,7 @@ import {
   recordTable,
   whenItHappened,
   type FieldRecord,
+  type RecordKind,
   type SensorFacts,
   type Watering,
 } from '@sombra/core';
@@ -24,28 +25,35 @@ import { spotDetail } from '../ground/service';
 import {
   bumpSpot,
   lockSpot,
-  lockSpots,
+  lockedFrom,
   placeSpot,
   replaceTree,
+  rowLocks,
   setSpecies,
+  standingQuestion,
   treeStandsAgain,
   type LockedSpot,
 } from '../spots/repository';
-import { asActor, type Db } from '../platform/db';
+import { asActor, askTogether, type Db } from '../platform/db';
 import { parse } from '../platform/problems';
 import { requireMay } from '../platform/sessions';
 import { deriveAndKeep } from '../record/derive';
 import { requireFits } from './fits';
 import {
   findRecord,
-  findRecords,
+  groundsQuestion,
   inOrder,
   insertRecord,
+  knownQuestion,
   recordOfRow,
+  recordsFrom,
   recordsOfSpots,
+  recordsQuestion,
   type RecordRow,
+  type SpotGround,
 } from '../record/repository';
-import { programmeBasis, type ProgrammeBasis } from '../record/spot-context';
+import { basisQuestion } from '../record/basis-repository';
+import { basisOf, programmeBasis, type ProgrammeBasis } from '../record/spot-context';
 import { releasePlaces } from '../orders/repository';
 
 /**
@@ -89,7 +97,9 @@ export async function keepRecords(
     for (const one of sent) receipts.push(await keepOne(act, one));
     const stored = new Set(receipts.filter((one) => one.stored).map(({ id }) => id));
     const changed = spotIds.filter((id) => sent.some(({ spotId, record }) => spotId === id && stored.has(record.id)));
-    if (changed.length > 0) await deriveAndKeep(trx, changed, act);
+    const unsettled = sent.some(({ record }) => unsettling.includes(record.kind));
+    const grounds = unsettled ? null : act.grounds.filter(({ id }) => changed.includes(id));
+    if (changed.length > 0) await deriveAndKeep(trx, changed, { ...act, grounds });
     return receipts;
   });
 }
@@ -103,6 +113,7 @@ interface Act {
   readonly receivedAt: string;
   readonly programme: ProgrammeBasis;
   readonly spots: Map<string, LockedSpot>;
+  readonly grounds: readonly SpotGround[];
   readonly records: Map<string, KeptRecord[]>;
   /** Records whose ids were sent and that are here already. */
   readonly known: Map<string, RecordRow>;
@@ -119,12 +130,27 @@ async function openAct(
     readonly recordIds: readonly string[];
   },
 ): Promise<Act> {
-  const spots = await lockSpots(trx, spotIds);
-  const known = await findRecords(trx, recordIds);
-  const records = await recordsOfSpots(trx, spotIds);
-  const programme = await programmeBasis(trx);
-  return { trx, ...of, programme, spots, records, known: new Map(known.map((row) => [row.id, row])) };
+  const locks = await rowLocks(trx, spotIds);
+  const asked = await askTogether(trx, {
+    standing: standingQuestion(trx, spotIds),
+    grounds: groundsQuestion(trx, spotIds),
+    known: knownQuestion(trx, recordIds),
+    records: recordsQuestion(trx, spotIds),
+    basis: basisQuestion(trx),
+  });
+  return {
+    trx,
+    ...of,
+    programme: await basisOf(trx, asked.basis),
+    spots: lockedFrom(locks, asked.standing),
+    grounds: asked.grounds as readonly SpotGround[],
+    records: recordsFrom(spotIds, asked.records),
+    known: new Map((asked.known as readonly RecordRow[]).map((row) => [row.id, row])),
+  };
 }
+
+/** Kinds that may set a spot elsewhere, or another tree in the place of the one that stood there. */
+const unsettling: readonly RecordKind[] = ['removal', 'move', 'retraction'];
 
 async function keepOne(act: Act, sent: SendRecord): Promise<RecordReceipt> {
   const { trx, user } = act;
@@ -154,9 +180,9 @@ async function keepOne(act: Act, sent: SendRecord): Promise<RecordReceipt> {
   if (record.kind === 'move' || record.kind === 'retraction') await settlePosition(trx, sent, records);
   if (record.kind === 'choice' || record.kind === 'retraction') await settleSpecies(trx, sent, spot.treeId, records);
   const version = await bumpSpot(trx, spot.id, user.name);
-  // Only these put another tree in the place of the one that stood there.
-  const mayReplace = record.kind === 'removal' || record.kind === 'retraction';
-  const now = mayReplace ? await lockSpot(trx, spot.id) : { ...spot, version, changedBy: user.name };
+  const now = unsettling.includes(record.kind)
+    ? await lockSpot(trx, spot.id)
+    : { ...spot, version, changedBy: user.name };
   if (now) act.spots.set(spot.id, now);
   return { id: record.id, stored: true, spotVersion: version };
 }

@@ -9,7 +9,7 @@ import {
   type IsoDate,
 } from '@sombra/core';
 import type { Db } from '../platform/db';
-import { readOnce } from '../platform/kept-versions';
+import { readOnce, writtenHere } from '../platform/kept-versions';
 import { readStored } from '../platform/stored';
 
 interface RulesRow {
@@ -40,8 +40,10 @@ export async function currentRules(db: Db): Promise<Rules> {
 export async function rulesOfVersion(db: Db, version: number | null): Promise<Rules> {
   if (version === null) return shipped;
   const kept = await readOnce(db, `rules ${version}`, async () => {
-    const row = await db<RulesRow>('rules').where({ version }).first('body');
-    return row && readStored(rulesSchema, row.body, `rules ${version}`);
+    const row = await db('rules')
+      .where({ version })
+      .first<{ body: unknown; mine: boolean } | undefined>('body', writtenHere(db));
+    return row && { value: readStored(rulesSchema, row.body, `rules ${version}`), mine: row.mine };
   });
   return kept ?? shipped;
 }

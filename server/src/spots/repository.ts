@@ -34,12 +34,16 @@ function spotQuery(db: Db) {
 }
 
 export async function findSpot(db: Db, id: string): Promise<SpotRow | undefined> {
-  return (await spotQuery(db).where('spot.id', id))[0];
+  return (await spotQuestion(db, id))[0];
 }
 
-/** The spot where a tree stands, or stood: with whichever stands there now. */
-export async function findSpotOfTree(db: Db, treeId: string): Promise<SpotRow | undefined> {
-  return (await spotQuery(db).whereIn('spot.id', db('tree').where({ id: treeId }).select('spot_id')))[0];
+export const spotQuestion = (db: Db, id: string) => spotQuery(db).where('spot.id', id);
+
+/** Where a tree stands, or stood. */
+export async function placeOfTree(db: Db, treeId: string): Promise<{ spotId: string; standing: boolean } | undefined> {
+  return db('tree')
+    .where({ id: treeId })
+    .first<{ spotId: string; standing: boolean } | undefined>('spot_id as spotId', 'standing');
 }
 
 export async function spotsByRef(db: Db, refs: readonly string[]): Promise<SpotRow[]> {
@@ -87,17 +91,40 @@ export async function lockSpot(trx: Db, id: string): Promise<LockedSpot | undefi
  * @returns those that are there, by id
  */
 export async function lockSpots(trx: Db, ids: readonly string[]): Promise<Map<string, LockedSpot>> {
-  const rows = await trx('spot')
+  const rows = await rowLocks(trx, ids);
+  // Asked once the locks are held: the tree that stands there now, not the one that stood there while waiting.
+  return lockedFrom(rows, await standingQuestion(trx, ids));
+}
+
+interface LockRow {
+  readonly id: string;
+  readonly version: number;
+  readonly changed_by: string;
+}
+
+/** The row locks alone; which trees stand there is asked afterwards. */
+export async function rowLocks(trx: Db, ids: readonly string[]): Promise<LockRow[]> {
+  return trx('spot')
     .whereRaw('id = any(?::uuid[])', [[...ids]])
     .orderBy('id')
     .forUpdate()
-    .select<{ id: string; version: number; changed_by: string }[]>('id', 'version', 'changed_by');
-  // Asked once the locks are held: the tree that stands there now, not the one that stood there while waiting.
-  const trees = await trx('tree')
+    .select<LockRow[]>('id', 'version', 'changed_by');
+}
+
+/** What asks for the trees that stand at these spots. */
+export const standingQuestion = (db: Db, ids: readonly string[]) =>
+  db('tree')
     .where({ standing: true })
     .whereRaw('spot_id = any(?::uuid[])', [[...ids]])
-    .select<{ id: string; spot_id: string }[]>('id', 'spot_id');
-  const treeOf = new Map(trees.map(({ id, spot_id }) => [spot_id, id]));
+    .select<StandingTree[]>('id', 'spot_id');
+
+interface StandingTree {
+  readonly id: string;
+  readonly spot_id: string;
+}
+
+export function lockedFrom(rows: readonly LockRow[], trees: readonly unknown[]): Map<string, LockedSpot> {
+  const treeOf = new Map((trees as readonly StandingTree[]).map(({ id, spot_id }) => [spot_id, id]));
   return new Map(
     rows.map(({ id, version, changed_by: changedBy }) => [
       id,
