@@ -1,7 +1,7 @@
 import type { SpotDetail } from '@sombra/contract';
 import { addDaysTo, NotFoundError, type IsoDate, type StockOffer } from '@sombra/core';
 import { askTogether, type Db } from '../platform/db';
-import { bookingQuestion, offersQuestion } from '../record/plans-repository';
+import { bookingQuestion, offersAtQuestion } from '../record/plans-repository';
 import { recordsFrom, recordsQuestion } from '../record/repository';
 import { contextOf, programmeBasis } from '../record/spot-context';
 import { checkpointFrom, checkpointQuestion } from '../record/water-repository';
@@ -24,13 +24,12 @@ const noSpot = () => new NotFoundError('no such spot', 'id');
 export async function spotDetail(db: Db, spotId: string): Promise<SpotDetail> {
   const programme = await programmeBasis(db);
   const { today } = programme;
-  const speciesThere = db('tree').where({ spot_id: spotId, standing: true }).whereNotNull('species').select('species');
   const asked = await askTogether(db, {
     spot: spotQuestion(db, spotId),
     records: recordsQuestion(db, [spotId]),
     ...leaveQuestions(db, spotId, today),
     booking: bookingQuestion(db, spotId, today),
-    offers: offersQuestion(db, speciesThere),
+    offers: offersAtQuestion(db, spotId),
     photos: photosQuestion(db, spotId),
     checkpoint: checkpointQuestion(db, spotId, addDaysTo(today, -waterDaysBack)),
   });

@@ -18,7 +18,7 @@ export async function offersOf(db: Db, species: readonly (string | null)[]): Pro
 }
 
 /** What asks for all that nurseries have of some species; those are asked for themselves. */
-export const offersQuestion = (db: Db, species: Knex.QueryBuilder) =>
+const offersQuestion = (db: Db, species: Knex.QueryBuilder) =>
   db('nursery_offer as offer')
     .join('nursery', 'nursery.id', 'offer.nursery_id')
     .whereIn('offer.species', species)
@@ -31,3 +31,7 @@ export const offersQuestion = (db: Db, species: Knex.QueryBuilder) =>
       'offer.caliper_mm as caliperMm',
       'offer.available',
     );
+
+/** What asks for all that nurseries have of the species of the tree that stands, or is to stand, at a spot. */
+export const offersAtQuestion = (db: Db, spotId: string) =>
+  offersQuestion(db, db('tree').where({ spot_id: spotId, standing: true }).whereNotNull('species').select('species'));
