@@ -65,19 +65,36 @@ export function rankDecisions<D extends Decision & Grouped>(
   today: IsoDate,
   rules: UrgencyRules = defaultUrgency,
 ): Ranked<D>[] {
-  return (
-    decisions
-      .filter((decision) => isDue(decision, today, rules))
-      .map((decision) => {
-        const daysLate = decision.dueOn === null ? null : daysBetween(decision.dueOn, today);
-        const late = Math.max(0, daysLate ?? 0) * rules.perDayLate[decision.level];
-        const many = Math.min(rules.mostForNumber, rules.perDoubling * Math.log2(Math.max(1, decision.count ?? 1)));
-        const points = rules.basePoints[decision.level] + Math.min(rules.mostForLateness, late) + many;
-        return { decision, points: Math.min(100, points), daysLate };
-      })
-      // Somebody may be hurt: before all else, whatever the points say.
-      .sort(
-        (a, b) => Number(b.decision.kind === 'hazard') - Number(a.decision.kind === 'hazard') || b.points - a.points,
-      )
-  );
+  return decisions
+    .flatMap((decision) => (isDue(decision, today, rules) ? [weighed(decision, today, rules)] : []))
+    .sort((a, b) => weightOf(b) - weightOf(a));
+}
+
+function weighed<D extends Decision & Grouped>(decision: D, today: IsoDate, rules: UrgencyRules): Ranked<D> {
+  const daysLate = decision.dueOn === null ? null : daysBetween(decision.dueOn, today);
+  const late = Math.max(0, daysLate ?? 0) * rules.perDayLate[decision.level];
+  const many = Math.min(rules.mostForNumber, rules.perDoubling * Math.log2(Math.max(1, decision.count ?? 1)));
+  const points = rules.basePoints[decision.level] + Math.min(rules.mostForLateness, late) + many;
+  return { decision, points: Math.min(100, points), daysLate };
+}
+
+/** Somebody may be hurt: before all else, whatever the points say. */
+const weightOf = <D extends Decision>({ decision, points }: Ranked<D>): number =>
+  decision.kind === 'hazard' ? 1000 + points : points;
+
+/**
+ * The most costly of what is ranked already, in parts; those beyond the last that is shown are not put in order.
+ * @param among orders those that cost the same
+ */
+export function mostCostly<D extends Decision>(
+  parts: Iterable<readonly Ranked<D>[]>,
+  count: number,
+  among: (a: D, b: D) => number,
+): Ranked<D>[] {
+  const all = [...parts].flat();
+  const least = Float64Array.from(all, weightOf).sort().at(-count) ?? -Infinity;
+  return all
+    .filter((one) => weightOf(one) >= least)
+    .sort((a, b) => weightOf(b) - weightOf(a) || among(a.decision, b.decision))
+    .slice(0, count);
 }

@@ -56,7 +56,7 @@ async function stagePatterns(trx: Knex.Transaction, found: readonly Pattern[]): 
       drop column at, drop column cell_x, drop column cell_y;
     alter table pattern_decision drop column spot_id, drop column place_id, drop column tree_id;
   `);
-  const none = { id: '', placeId: '', treeId: null, addedOn: '', withdrawnOn: null, lng: 0, lat: 0 };
+  const none = { id: '', ref: '', placeId: '', treeId: null, addedOn: '', withdrawnOn: null, lng: 0, lat: 0 };
   await trx.batchInsert(
     'pattern',
     found.map(({ species, addedOn }, n) => ({ n, species, added_on: addedOn })),
@@ -77,7 +77,7 @@ async function stagePatterns(trx: Knex.Transaction, found: readonly Pattern[]): 
     'pattern_period',
     found.flatMap(({ periods }, n) =>
       periods.map((period) => {
-        const { spot_id: _spot, lng: _lng, lat: _lat, ...row } = periodRow(none, period);
+        const { spot_id: _spot, ref: _ref, lng: _lng, lat: _lat, ...row } = periodRow(none, period);
         return { n, ...row };
       }),
     ),
@@ -123,15 +123,17 @@ const copies = [
        r.facts, r.recorded_at, r.recorded_at, 'Demo region', 'demo'
      from copied c join pattern_record r using (n)`,
   `insert into spot_period (spot_id, from_day, until_day, stage, level, planted_on, probe, next_look_on, established_on, looked_on,
-       decisions, due_on, crown_m, lng, lat)
+       decisions, due_on, crown_m, lng, lat, ref)
      select c.id, p.from_day, p.until_day, p.stage, p.level, p.planted_on, p.probe, p.next_look_on, p.established_on, p.looked_on,
-       p.decisions, p.due_on, p.crown_m, c.lng, c.lat
+       p.decisions, p.due_on, p.crown_m, c.lng, c.lat, c.ref
      from copied c join pattern_period p using (n)`,
   `insert into decision (spot_id, place_id, from_day, until_day, position, tree_id, kind, stage, level, due_on,
        remedy, because)
      select c.id, s.place_id, d.from_day, d.until_day, d.position, c.tree_id, d.kind, d.stage, d.level, d.due_on,
        d.remedy, d.because
      from copied c join pattern_decision d using (n) join spot s on s.id = c.id`,
+  // Nobody has counted yet.
+  `delete from place_change`,
   `delete from cell_change`,
   `insert into cell_change select cell_x, cell_y, count(*), count(*) filter (where level = 'urgent'),
        count(*) filter (where level = 'act'), count(*) filter (where planted_on is null), sum(lng), sum(lat)

@@ -30,13 +30,21 @@ function dueDecisions(db: Db, { on, today, rules }: DeskDay): Knex.QueryBuilder 
 /** Alike decisions at one place. */
 export interface DecisionGroup extends Omit<Decision, 'because'> {
   readonly count: number;
+  readonly placeId: string;
   readonly place: string;
   /** The spot whose last day comes first. */
   readonly spotId: string;
 }
 
-export async function decisionGroups(db: Db, day: DeskDay): Promise<DecisionGroup[]> {
-  const grouped = dueDecisions(db, day).groupBy('place_id', 'kind', 'remedy', 'level', 'stage').select(
+/** @param places those of these places alone; all where it is `null` */
+export async function decisionGroups(
+  db: Db,
+  day: DeskDay,
+  places: readonly string[] | null = null,
+): Promise<DecisionGroup[]> {
+  const due = dueDecisions(db, day);
+  if (places) void due.whereRaw('decision.place_id = any(?::uuid[])', [[...places]]);
+  const grouped = due.groupBy('place_id', 'kind', 'remedy', 'level', 'stage').select(
     'place_id',
     'kind',
     'remedy',
@@ -52,6 +60,7 @@ export async function decisionGroups(db: Db, day: DeskDay): Promise<DecisionGrou
     .join('place', 'place.id', 'grouped.place_id')
     .orderByRaw('grouped.due_on nulls last, place.name')
     .select<DecisionGroup[]>(
+      'place.id as placeId',
       'place.name as place',
       'grouped.kind',
       'grouped.remedy',

@@ -177,6 +177,7 @@ export interface PeriodRow {
   crown_m: number | null;
   lng: number;
   lat: number;
+  ref: string;
 }
 
 export interface DerivedSpot {
@@ -188,6 +189,7 @@ export interface DerivedSpot {
 /** What a derivation needs of a spot besides its records. */
 export interface SpotGround {
   readonly id: string;
+  readonly ref: string;
   readonly placeId: string;
   readonly treeId: string | null;
   readonly addedOn: string;
@@ -202,6 +204,7 @@ export const groundsQuestion = (db: Db, spotIds: readonly string[]) =>
     .whereRaw('spot.id = any(?::uuid[])', [[...spotIds]])
     .select<SpotGround[]>(
       'spot.id',
+      'spot.ref',
       'spot.place_id as placeId',
       'tree.id as treeId',
       'spot.added_on as addedOn',
@@ -251,6 +254,7 @@ export function periodRow(spot: SpotGround, period: SpotPeriod): PeriodRow {
     crown_m: crownM,
     lng: position[0],
     lat: position[1],
+    ref: spot.ref,
   };
 }
 
@@ -284,6 +288,7 @@ const periodValues = [
   'crown_m',
   'lng',
   'lat',
+  'ref',
 ] as const satisfies readonly (keyof PeriodRow)[];
 const decisionKey = ['spot_id', 'from_day', 'position'] as const satisfies readonly (keyof DecisionRow)[];
 const decisionValues = [

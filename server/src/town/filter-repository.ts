@@ -34,9 +34,9 @@ export function periodsOf(db: Db, filter: SpotFilter, today: IsoDate): Knex.Quer
   if (filter.area)
     void query.whereRaw(`st_intersects(period.at, st_transform(st_geomfromtext(?, 4326), 3857))`, [ring(filter.area)]);
   for (const spots of spotsNamed(db, filter)) void query.whereIn('period.spot_id', spots);
-  // Held as one set, whatever is known of how many there are: where much has just come in the guess is far off, and
-  // walking the set anew for each spot would take minutes.
-  if (filter.find) void query.whereRaw('(period.spot_id in ?) is true', [spotsLike(db, filter.find)]);
+  // Found first and then looked up one by one, whatever is known of how many there are: few as a rule, and no more work
+  // than reading every spot where they are many.
+  if (filter.find) void query.whereRaw('period.spot_id = any(array(?))', [spotsLike(db, filter.find)]);
   return query;
 }
 

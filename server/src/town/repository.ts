@@ -1,12 +1,12 @@
 import type { Facets, RankQuery, SpotCsvQuery, SpotFilter, SpotLine, SpotListQuery, SpotSort } from '@sombra/contract';
-import { preparingStages, stages, type IsoDate, type Stage } from '@sombra/core';
+import { preparingStages, stages, type IsoDate, type Level, type Stage } from '@sombra/core';
 import type { Knex } from 'knex';
 import { withStandingTree } from '../spots/repository';
 import type { Db } from '../platform/db';
 import { periodsOf } from './filter-repository';
 
 const sortColumns: Readonly<Record<SpotSort, string>> = {
-  ref: 'spot.ref',
+  ref: 'period.ref',
   place: 'place.name',
   species: 'tree.species',
   stage: `array_position(array[${stages.map((stage) => `'${stage}'`).join(',')}], period.stage)`,
@@ -25,14 +25,15 @@ interface Order {
 
 const sortedBy = ({ sort, down }: Order): string =>
   sort === 'ref'
-    ? `spot.ref ${down ? 'desc' : 'asc'}`
-    : `${sortColumns[sort]} ${down ? 'desc' : 'asc'} nulls last, spot.ref`;
+    ? `period.ref ${down ? 'desc' : 'asc'}`
+    : `${sortColumns[sort]} ${down ? 'desc' : 'asc'} nulls last, period.ref`;
 
 /** The spots of a filter, joined to no more than their order needs. */
 function orderable(db: Db, filter: SpotFilter, { sort }: Order, today: IsoDate): Knex.QueryBuilder {
-  const query = periodsOf(db, filter, today).join('spot', 'spot.id', 'period.spot_id');
-  if (sort === 'place') void query.join('place', 'place.id', 'spot.place_id');
-  return sort === 'species' ? withStandingTree(db, query) : query;
+  const query = periodsOf(db, filter, today);
+  if (sort !== 'place' && sort !== 'species') return query;
+  void query.join('spot', 'spot.id', 'period.spot_id');
+  return sort === 'place' ? query.join('place', 'place.id', 'spot.place_id') : withStandingTree(db, query);
 }
 
 const lineColumns = (db: Db): (string | Knex.Raw)[] => [
@@ -54,36 +55,36 @@ const lineColumns = (db: Db): (string | Knex.Raw)[] => [
 /** Fetches what a line says only for the lines of the page. */
 function withLines(db: Db, page: Knex.QueryBuilder, order: Order): Promise<SpotLine[]> {
   const lines = db
-    .from(page.select('period.*').as('period'))
+    .from(page.select('period.spot_id', 'period.from_day').as('page'))
+    .join('spot_period as period', (on) =>
+      on.on('period.spot_id', 'page.spot_id').andOn('period.from_day', 'page.from_day'),
+    )
     .join('spot', 'spot.id', 'period.spot_id')
     .join('place', 'place.id', 'spot.place_id');
   return withStandingTree(db, lines).orderByRaw(sortedBy(order)).select<SpotLine[]>(lineColumns(db));
 }
 
 /** One page of a list, uncounted. */
-function linesOf(db: Db, { sort, down, offset, limit, ...filter }: SpotListQuery, today: IsoDate): Promise<SpotLine[]> {
+export function linesOf(
+  db: Db,
+  { sort, down, offset, limit, ...filter }: SpotListQuery,
+  today: IsoDate,
+): Promise<SpotLine[]> {
   const order = { sort, down };
   const page = orderable(db, filter, order, today).orderByRaw(sortedBy(order)).offset(offset).limit(limit);
   return withLines(db, page, order);
 }
 
-export async function listSpots(
-  db: Db,
-  query: SpotListQuery,
-  today: IsoDate,
-): Promise<{ lines: SpotLine[]; total: number }> {
-  const { sort: _sort, down: _down, offset: _offset, limit: _limit, ...filter } = query;
-  const [lines, counted] = await Promise.all([
-    linesOf(db, query, today),
-    periodsOf(db, filter, today).count<{ count: number }[]>('* as count'),
-  ]);
-  return { lines, total: Number(counted[0]?.count ?? 0) };
+export async function countLines(db: Db, filter: SpotFilter, today: IsoDate): Promise<number> {
+  const [counted] = await periodsOf(db, filter, today).count<{ count: number }[]>('* as count');
+  return Number(counted?.count ?? 0);
 }
 
 /** Place of a spot in a list, from 0; `null` where the filter leaves it out. */
 export async function rankOf(db: Db, query: RankQuery, today: IsoDate): Promise<number | null> {
   const { sort, down, spotId, ...filter } = query;
   const order = { sort, down };
+  if (sort === 'ref') return rankByRef(db, { filter, spotId, down }, today);
   const numbered = orderable(db, filter, order, today).select(
     'period.spot_id',
     db.raw(`row_number() over (order by ${sortedBy(order)}) as place`),
@@ -93,6 +94,23 @@ export async function rankOf(db: Db, query: RankQuery, today: IsoDate): Promise<
     .where({ spot_id: spotId })
     .first<{ place: number } | undefined>('place');
   return row ? Number(row.place) - 1 : null;
+}
+
+/** Numbers are each spot's own: those before one are counted, none is put in order. */
+async function rankByRef(
+  db: Db,
+  { filter, spotId, down }: { readonly filter: SpotFilter; readonly spotId: string; readonly down: boolean },
+  today: IsoDate,
+): Promise<number | null> {
+  const [own] = await periodsOf(db, filter, today)
+    .where('period.spot_id', spotId)
+    .limit(1)
+    .select<{ ref: string }[]>('period.ref');
+  if (!own) return null;
+  const [before] = await periodsOf(db, filter, today)
+    .where('period.ref', down ? '>' : '<', own.ref)
+    .count<{ count: number }[]>('* as count');
+  return Number(before?.count ?? 0);
 }
 
 /** All lines of a list, page by page, for files. */
@@ -105,13 +123,60 @@ export async function* everyLine(db: Db, query: SpotCsvQuery, today: IsoDate, pa
   }
 }
 
-export async function facets(db: Db, filter: SpotFilter, today: IsoDate): Promise<Facets> {
+export type Choices = Omit<Facets, 'waits'>;
+export const mostChoices = 500;
+
+/** Spots of a place that are alike in all that is usually asked of them. */
+export interface AlikeSpots {
+  readonly placeId: string;
+  readonly place: string;
+  readonly stage: Stage;
+  readonly level: Level;
+  readonly planted: boolean;
+  readonly species: string | null;
+  readonly count: number;
+}
+
+/** @param places those of these places alone; all where it is `null` */
+export async function alikeSpots(db: Db, places: readonly string[] | null): Promise<AlikeSpots[]> {
+  const ofSpots = withStandingTree(
+    db,
+    db('spot_period as period').whereNull('period.until_day').join('spot', 'spot.id', 'period.spot_id'),
+  );
+  if (places) void ofSpots.whereRaw('spot.place_id = any(?::uuid[])', [[...places]]);
+  const planted = 'period.planted_on is not null';
+  const counted = ofSpots
+    .groupBy('spot.place_id', 'period.stage', 'period.level', 'tree.species', db.raw(planted))
+    .select(
+      'spot.place_id',
+      'period.stage',
+      'period.level',
+      'tree.species',
+      db.raw(`${planted} as planted`),
+      db.raw('count(*)::int as count'),
+    );
+  return db
+    .from(counted.as('counted'))
+    .join('place', 'place.id', 'counted.place_id')
+    .select<AlikeSpots[]>(
+      'place.id as placeId',
+      'place.name as place',
+      'stage',
+      'level',
+      'planted',
+      'species',
+      'count',
+    );
+}
+
+/** What there is to choose from, counted from the spots themselves. */
+export async function choicesOf(db: Db, filter: SpotFilter, today: IsoDate): Promise<Choices> {
   const most = (query: Knex.QueryBuilder, column: string) =>
     query
       .groupBy(column)
       .orderByRaw('count(*) desc')
       .orderBy(column)
-      .limit(500)
+      .limit(mostChoices)
       .select<{ name: string; count: number }[]>(`${column} as name`, db.raw('count(*)::int as count'));
   // Counted by their ids first: a name is read for each place once, not for each spot.
   const ofPlaces = db
@@ -124,7 +189,7 @@ export async function facets(db: Db, filter: SpotFilter, today: IsoDate): Promis
     )
     .join('place', 'place.id', 'counted.place_id')
     .orderBy([{ column: 'counted.count', order: 'desc' }, { column: 'place.name' }])
-    .limit(500)
+    .limit(mostChoices)
     .select<{ name: string; count: number }[]>('place.name as name', 'counted.count');
   const ofSpecies = most(
     periodsOf(db, filter, today)
@@ -138,45 +203,59 @@ export async function facets(db: Db, filter: SpotFilter, today: IsoDate): Promis
       .groupBy(column)
       .orderByRaw('count(*) desc')
       .select<{ name: string; count: number }[]>(`${column} as name`, db.raw('count(*)::int as count'));
-  const [places, species, stages, levels, waits] = await Promise.all([
+  const [places, species, stages, levels] = await Promise.all([
     ofPlaces,
     ofSpecies,
     ofPeriods('period.stage', false),
     ofPeriods('period.level', true),
-    waitsOf(db, filter, today),
   ]);
-  return { places, species, stages, levels, waits };
+  return { places, species, stages, levels };
 }
 
+export type Waits = Facets['waits'];
+export const mostWaits = 40;
+
 /** What the spots of one stage wait for; nothing where several are looked at. */
-async function waitsOf(db: Db, filter: SpotFilter, today: IsoDate): Promise<Facets['waits']> {
+export async function waitsOf(db: Db, filter: SpotFilter, today: IsoDate): Promise<Waits> {
   const [stage, more] = filter.stage ?? [];
   if (!stage || more) return [];
-  const waiting = periodsOf(db, filter, today)
+  return waiting(db, periodsOf(db, filter, today), stage)
+    .orderByRaw('count(distinct decision.spot_id) desc')
+    .limit(mostWaits);
+}
+
+/** The same of every spot of a stage, place by place; of these places alone where they are given. */
+export async function waitsByPlace(
+  db: Db,
+  stage: Stage,
+  places: readonly string[] | null,
+): Promise<(Waits[number] & { readonly placeId: string })[]> {
+  const current = db('spot_period as period').whereNull('period.until_day').where({ 'period.stage': stage });
+  const query = waiting(db, current, stage).whereNull('decision.until_day');
+  if (places) void query.whereRaw('decision.place_id = any(?::uuid[])', [[...places]]);
+  return query.groupBy('decision.place_id').select('decision.place_id as placeId');
+}
+
+function waiting(db: Db, periods: Knex.QueryBuilder, stage: Stage): Knex.QueryBuilder {
+  const query = periods
     .join('decision', (join) =>
       join.on('decision.spot_id', 'period.spot_id').andOn('decision.from_day', 'period.from_day'),
     )
     .groupBy('decision.kind', 'decision.remedy')
-    .orderByRaw('count(distinct decision.spot_id) desc')
-    .limit(40)
-    .select<Facets['waits'][number][]>(
-      'decision.kind',
-      'decision.remedy',
-      db.raw('count(distinct decision.spot_id)::int as count'),
-    );
+    .select('decision.kind', 'decision.remedy', db.raw('count(distinct decision.spot_id)::int as count'));
   if (!isPreparing(stage)) {
     return (
-      waiting
+      query
         .where('decision.kind', 'do_remedy')
         // What is only booked, and lost by no waiting, is no trouble.
         .whereNot('decision.level', 'good')
-        .select<Facets['waits'][number][]>(db.raw('null as because'))
+        .select(db.raw('null as because'))
     );
   }
-  return waiting
+  return query
     .joinRaw('cross join lateral jsonb_array_elements(decision.because) as one')
     .groupByRaw(`one->>'code'`)
-    .select<Facets['waits'][number][]>(db.raw('(array_agg(one))[1] as because'));
+    .select(db.raw('(array_agg(one))[1] as because'));
 }
 
 const isPreparing = (stage: Stage): boolean => (preparingStages as readonly Stage[]).includes(stage);
@@ -239,7 +318,7 @@ export async function plantedAmong(trx: Db, spotIds: readonly string[]): Promise
     .whereRaw('spot_id = any(?::uuid[])', [[...spotIds]])
     .whereNull('until_day')
     .whereNotNull('planted_on')
-    .orderBy('ref')
-    .select<{ ref: string }[]>('ref');
+    .orderBy('spot.ref')
+    .select<{ ref: string }[]>('spot.ref');
   return rows.map(({ ref }) => ref);
 }

@@ -14,7 +14,8 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
-import { facets, listSpots, rankOf } from './repository';
+import { facets, listSpots } from './counts-service';
+import { rankOf } from './repository';
 import { addSpot, listCsv, near, withdraw } from './service';
 import { programmeToday } from '../programme/today';
 

@@ -16,6 +16,7 @@ import { care } from './013-care';
 import { waterDevices } from './014-devices';
 import { established } from './015-established';
 import { quickDoors } from './016-quick-doors';
+import { keptByPlace } from './017-kept-by-place';
 
 export interface NamedMigration {
   readonly name: string;
@@ -40,6 +41,7 @@ const migrations: readonly NamedMigration[] = [
   waterDevices,
   established,
   quickDoors,
+  keptByPlace,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {
