@@ -6,8 +6,8 @@ import { lockSpots, spotsAfterId } from '../spots/repository';
 import { asActor, isHeldByOthers } from '../platform/db';
 import { chunkSpots, keepDifferent } from '../record/derive';
 import { announce, announceAll } from '../record/repository';
+import { allPractices } from '../practice/service';
 import {
-  allPractices,
   countSpots,
   dropAdoption,
   findAdoption,

@@ -22,6 +22,7 @@ import { pruneLimits, pruneSessions } from '../people/repository';
 import { makeApp, type AppParts } from './app';
 import type { Config } from '../platform/config';
 import { openDatabase } from '../platform/db';
+import { pruneChanges } from '../platform/place-change-repository';
 import { openSessionPool } from '../platform/sessions';
 
 const foldEveryMs = 10 * 60_000;
@@ -46,9 +47,13 @@ export async function serve(
   const destroyOver = async () => keys.destroyOver(await programmeToday(db));
   // How often hardly matters: until then a reader sums a few more rows.
   const fold = () =>
-    void Promise.all([foldCells(db), pruneLimits(db, Date.now()), pruneSessions(db), destroyOver()]).catch(
-      (error: unknown) => logger.warn({ err: error }, 'cells not folded'),
-    );
+    void Promise.all([
+      foldCells(db),
+      pruneChanges(db),
+      pruneLimits(db, Date.now()),
+      pruneSessions(db),
+      destroyOver(),
+    ]).catch((error: unknown) => logger.warn({ err: error }, 'cells not folded'));
   const folding = setInterval(fold, foldEveryMs);
   folding.unref();
   const centre = config.locate ? httpLocateCentre(config.locate.url) : null;

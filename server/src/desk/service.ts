@@ -1,7 +1,7 @@
 import type { Desk, DeskGroupQuery, DeskLine, DeskMember } from '@sombra/contract';
 import { defaultUrgency, mostCostly, rankDecisions, type IsoDate, type Ranked } from '@sombra/core';
 import type { Knex } from 'knex';
-import { KeptByPlace, type ByPlace } from '../record/kept-by-place-service';
+import { groupedByPlace, KeptByPlace, type ByPlace, type Kept, type Sum } from '../platform/kept-by-place-service';
 import { uncoveredDays } from '../tickets/service';
 import { decisionGroups, decisionsOfSpots, groupMembers, type DecisionGroup, type DeskDay } from './repository';
 import { programmeToday } from '../programme/today';
@@ -18,18 +18,36 @@ async function dayOf(db: Knex, asked: IsoDate | undefined): Promise<DeskDay> {
 type RankedGroup = Ranked<DecisionGroup & { because: readonly never[] }>;
 
 function rankedByPlace(groups: readonly DecisionGroup[], on: IsoDate): Map<string, RankedGroup[]> {
-  const byPlace = new Map<string, (DecisionGroup & { because: readonly never[] })[]>();
-  for (const group of groups) {
-    const there = byPlace.get(group.placeId) ?? [];
-    there.push({ ...group, because: [] });
-    byPlace.set(group.placeId, there);
+  const unreasoned = groups.map((group) => ({ ...group, because: [] as readonly never[] }));
+  return new Map([...groupedByPlace(unreasoned)].map(([id, there]) => [id, rankDecisions(there, on)]));
+}
+
+/** How much waits, and where in the work order. */
+class Waiting implements Sum<RankedGroup[]> {
+  readonly stages: Desk['waiting'] = {};
+  groups = 0;
+  total = 0;
+
+  add(groups: readonly RankedGroup[], sign: 1 | -1 = 1): void {
+    this.groups += sign * groups.length;
+    for (const { decision } of groups) {
+      this.total += sign * decision.count;
+      const waits = (this.stages[decision.stage] ?? 0) + sign * decision.count;
+      if (waits === 0) delete this.stages[decision.stage];
+      else this.stages[decision.stage] = waits;
+    }
   }
-  return new Map([...byPlace].map(([id, there]) => [id, rankDecisions(there, on)]));
+
+  remove(groups: readonly RankedGroup[]): void {
+    this.add(groups, -1);
+  }
 }
 
 /** What waits today, place by place. */
-const waitingToday = new KeptByPlace<RankedGroup[]>(async (db, places, today) =>
-  rankedByPlace(await decisionGroups(db, { on: today, today, rules: defaultUrgency }, places), today),
+const waitingToday = new KeptByPlace<RankedGroup[], Waiting>(
+  async (db, places, today) =>
+    rankedByPlace(await decisionGroups(db, { on: today, today, rules: defaultUrgency }, places), today),
+  () => new Waiting(),
 );
 
 type Ranking = Pick<Desk, 'lines' | 'groups' | 'total' | 'waiting'>;
@@ -40,30 +58,28 @@ const rankings = new WeakMap<ByPlace<RankedGroup[]>, Promise<Ranking>>();
 export async function desk(db: Knex, asked?: IsoDate): Promise<Desk> {
   const day = await dayOf(db, asked);
   const { today, on } = day;
-  const ranking = on === today ? await rankingToday(db, day) : await rankingOf(db, day, await groupsOn(db, day));
+  const ranking = await (on === today ? rankingToday(db, day) : rankingThen(db, day));
   return { today, on, ...ranking, uncovered: await uncoveredDays(db, today) };
 }
 
-const groupsOn = async (db: Knex, day: DeskDay) => rankedByPlace(await decisionGroups(db, day), day.on);
+async function rankingThen(db: Knex, day: DeskDay): Promise<Ranking> {
+  const byPlace = rankedByPlace(await decisionGroups(db, day), day.on);
+  const sum = new Waiting();
+  for (const groups of byPlace.values()) sum.add(groups);
+  return rankingOf(db, day, { byPlace, sum });
+}
 
 async function rankingToday(db: Knex, day: DeskDay): Promise<Ranking> {
-  const byPlace = await waitingToday.read(db, day.today);
-  const ranking = rankings.get(byPlace) ?? rankingOf(db, day, byPlace);
-  rankings.set(byPlace, ranking);
-  ranking.catch(() => rankings.delete(byPlace));
+  const kept = await waitingToday.read(db, day.today);
+  const ranking = rankings.get(kept.byPlace) ?? rankingOf(db, day, kept);
+  rankings.set(kept.byPlace, ranking);
+  ranking.catch(() => rankings.delete(kept.byPlace));
   return ranking;
 }
 
-async function rankingOf(db: Knex, day: DeskDay, byPlace: ByPlace<RankedGroup[]>): Promise<Ranking> {
-  const waiting: Ranking['waiting'] = {};
-  let [groups, total] = [0, 0];
-  for (const there of byPlace.values()) {
-    for (const { decision } of there) {
-      waiting[decision.stage] = (waiting[decision.stage] ?? 0) + decision.count;
-      groups += 1;
-      total += decision.count;
-    }
-  }
+async function rankingOf(db: Knex, day: DeskDay, { byPlace, sum }: Kept<RankedGroup[], Waiting>): Promise<Ranking> {
+  const { groups, total } = sum;
+  const waiting = { ...sum.stages };
   const lines = await withReasons(db, day, mostCostly(byPlace.values(), mostLines, earlierFirst));
   return { lines, groups, total, waiting };
 }

@@ -1,9 +1,8 @@
-import { practiceSchema, type KeptPractice, type KeptRecord, type Practices } from '@sombra/contract';
+import { practiceSchema, type KeptRecord } from '@sombra/contract';
 import { fieldDefault, ofKind, presetIds, presets, standing, type Practice } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { readOnce, writtenHere } from '../platform/kept-versions';
 import { readStored } from '../platform/stored';
-import { currentRules } from '../rules/repository';
 
 interface PracticeRow {
   id: string;
@@ -12,43 +11,37 @@ interface PracticeRow {
   made_by: string;
 }
 
-/** The newest version of each practice, the shipped ones first, with the trees planted under it. */
-export async function allPractices(db: Db): Promise<Practices> {
-  const { id, version } = await programmePractice(db);
-  const adoption = await findAdoption(db);
+/** Plantings of a place under one practice. */
+export interface PlantedUnder {
+  readonly placeId: string;
+  readonly practiceId: string;
+  readonly count: number;
+}
+
+/** @param places those of these places alone; all where it is `null` */
+export async function plantings(db: Db, places: readonly string[] | null): Promise<PlantedUnder[]> {
+  const query = db('field_record as made').join('spot', 'spot.id', 'made.spot_id').where('made.kind', 'planting');
+  if (places) void query.whereRaw('spot.place_id = any(?::uuid[])', [[...places]]);
+  return query
+    .groupByRaw(`spot.place_id, made.facts->>'practiceId'`)
+    .select<PlantedUnder[]>(
+      'spot.place_id as placeId',
+      db.raw(`made.facts->>'practiceId' as "practiceId"`),
+      db.raw('count(*)::int as count'),
+    );
+}
+
+/** The newest version of each practice the programme made itself. */
+export async function ownPractices(db: Db): Promise<{ practice: Practice; madeBy: string }[]> {
   const { rows } = await db.raw<{ rows: PracticeRow[] }>(
     'select distinct on (id) id, version, body, made_by from practice order by id, version desc',
   );
-  const counts = await db('field_record')
-    .where({ kind: 'planting' })
-    .select<{ id: string; count: string }[]>(db.raw(`facts->>'practiceId' as id`), db.raw('count(*) as count'))
-    .groupByRaw('1');
-  const planted = (id: string) => Number(counts.find((one) => one.id === id)?.count ?? 0);
-  const kept = (practice: Practice, madeBy: string): KeptPractice => ({
-    practice: practice as KeptPractice['practice'],
-    madeBy,
-    shipped: presetIds.has(practice.id),
-    planted: planted(practice.id),
-  });
-  const own = rows.filter(({ id }) => !presetIds.has(id));
-  const { work } = await currentRules(db);
-  return {
-    work,
-    current: { id, version },
-    adoption: adoption
-      ? {
-          ...(await countSpots(db, adoption.atSpot)),
-          id: adoption.id,
-          version: adoption.version,
-          running: adoption.alive,
-          askedBy: adoption.askedBy,
-        }
-      : null,
-    practices: [
-      ...presets.map((practice) => kept(practice, 'Sombra')),
-      ...own.map((row) => kept(readStored(practiceSchema, row.body, `practice ${row.id}`), row.made_by)),
-    ],
-  };
+  return rows
+    .filter(({ id }) => !presetIds.has(id))
+    .map((row) => ({
+      practice: readStored(practiceSchema, row.body, `practice ${row.id}`),
+      madeBy: row.made_by,
+    }));
 }
 
 /** A version of a practice as it is kept, else as it is shipped. */

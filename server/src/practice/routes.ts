@@ -3,8 +3,7 @@ import { Router } from 'express';
 import type { Knex } from 'knex';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
-import { allPractices } from './repository';
-import { savePractice } from './service';
+import { allPractices, savePractice } from './service';
 
 export function practiceRoutes(db: Knex): Router {
   const router = Router();

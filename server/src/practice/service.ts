@@ -1,8 +1,19 @@
-import type { Practices, User } from '@sombra/contract';
-import { ConflictError, InvalidInputError, presetIds, requirePractice, type Practice } from '@sombra/core';
+import type { KeptPractice, Practices, User } from '@sombra/contract';
+import { ConflictError, InvalidInputError, presetIds, presets, requirePractice, type Practice } from '@sombra/core';
 import type { Knex } from 'knex';
 import { asActor, oneAtATime, type Db } from '../platform/db';
-import { allPractices, insertPractice, newestVersion } from './repository';
+import { groupedByPlace, KeptByPlace, type Sum } from '../platform/kept-by-place-service';
+import { currentRules } from '../rules/repository';
+import {
+  countSpots,
+  findAdoption,
+  insertPractice,
+  newestVersion,
+  ownPractices,
+  plantings,
+  programmePractice,
+  type PlantedUnder,
+} from './repository';
 
 /**
  * Keeps a practice as the next version of itself, or as a new one at version 0.
@@ -16,7 +27,7 @@ export async function savePractice(db: Knex, user: User, practice: Practice): Pr
     });
   }
   requirePractice(practice);
-  return asActor(db, user.name, async (trx) => {
+  await asActor(db, user.name, async (trx) => {
     await oneAtATime(trx, 'practice-names');
     await requireOwnName(trx, practice);
     const newest = await newestVersion(trx, practice.id);
@@ -26,17 +37,66 @@ export async function savePractice(db: Knex, user: User, practice: Practice): Pr
         title: 'Somebody changed this practice while you were editing it. Nothing of yours was stored yet.',
       });
     }
-    return allPractices(trx);
   });
+  return allPractices(db);
+}
+
+class Planted implements Sum<PlantedUnder[]> {
+  private readonly counts = new Map<string, number>();
+
+  under = (practiceId: string): number => this.counts.get(practiceId) ?? 0;
+
+  add(plantings: readonly PlantedUnder[], sign: 1 | -1 = 1): void {
+    for (const { practiceId, count } of plantings) this.counts.set(practiceId, this.under(practiceId) + sign * count);
+  }
+
+  remove(plantings: readonly PlantedUnder[]): void {
+    this.add(plantings, -1);
+  }
+}
+
+const planted = new KeptByPlace<PlantedUnder[], Planted>(
+  async (db, places) => groupedByPlace(await plantings(db, places)),
+  () => new Planted(),
+);
+
+/** The newest version of each practice, the shipped ones first, with the trees planted under it. */
+export async function allPractices(db: Knex): Promise<Practices> {
+  const adoption = await findAdoption(db);
+  const { sum } = await planted.read(db, '');
+  const kept = (practice: Practice, madeBy: string): KeptPractice => ({
+    practice: practice as KeptPractice['practice'],
+    madeBy,
+    shipped: presetIds.has(practice.id),
+    planted: sum.under(practice.id),
+  });
+  const { work } = await currentRules(db);
+  return {
+    work,
+    current: await programmePractice(db),
+    adoption: adoption
+      ? {
+          ...(await countSpots(db, adoption.atSpot)),
+          id: adoption.id,
+          version: adoption.version,
+          running: adoption.alive,
+          askedBy: adoption.askedBy,
+        }
+      : null,
+    practices: [
+      ...presets.map((practice) => kept(practice, 'Sombra')),
+      ...(await ownPractices(db)).map(({ practice, madeBy }) => kept(practice, madeBy)),
+    ],
+  };
 }
 
 const bare = (name: string): string => name.trim().toLowerCase();
 
 /** Two practices of one name could not be told apart where somebody chooses. */
 async function requireOwnName(trx: Db, { id, name }: Practice): Promise<void> {
-  const { practices } = await allPractices(trx);
-  const other = practices.find(({ practice }) => practice.id !== id && bare(practice.name) === bare(name));
+  const practices = [...presets, ...(await ownPractices(trx)).map(({ practice }) => practice)];
+  const other = practices.find((practice) => practice.id !== id && bare(practice.name) === bare(name));
   if (!other) return;
-  const title = `Another practice is called ${other.practice.name}: give this one a name of its own`;
+  const title = `Another practice is called ${other.name}: give this one a name of its own`;
   throw new InvalidInputError(`must be a name no other practice has, got ${name}`, 'practice.name', { title });
 }

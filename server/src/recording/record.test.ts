@@ -245,12 +245,48 @@ describe('the database itself', () => {
 
   it('names who did what', async () => {
     const { spotId } = await planted();
+    const records = town.db('field_record').where({ spot_id: spotId }).select(town.db.raw('id::text'));
     const acts = await town
       .db('audit')
-      .whereRaw(`after->>'spot_id' = ?`, [spotId])
+      .whereRaw(`after->>'id' in (?)`, [records])
       .where({ table_name: 'field_record' })
-      .select('actor', 'act');
-    expect(acts).toEqual(Array.from({ length: 3 }, () => ({ actor: 'cora', act: 'insert' })));
+      .select('actor', 'act', 'before', 'after');
+    expect(acts).toHaveLength(3);
+    // The record says the rest, and can never say anything else.
+    const id = expect.any(String) as string;
+    for (const act of acts) expect(act).toEqual({ actor: 'cora', act: 'insert', before: null, after: { id } });
+  });
+
+  it('tells what a change was, before and after, and all of what is gone', async () => {
+    const { spotId } = await newSpot();
+    const owner = new pg.Client({ connectionString: town.ownerUrl });
+    await owner.connect();
+    const trail = async (table: string) =>
+      (
+        await owner.query<{ act: string; before: object; after: object }>(
+          'select act, before, after from audit where table_name = $1 order by id desc limit 1',
+          [table],
+        )
+      ).rows[0];
+    await owner.query(`update spot set ref = ref || '-B', changed_by = 'moved' where id = $1`, [spotId]);
+    expect(await trail('spot')).toEqual({
+      act: 'update',
+      before: {
+        id: spotId,
+        ref: expect.not.stringContaining('-B') as string,
+        changed_by: expect.any(String) as string,
+      },
+      after: { id: spotId, ref: expect.stringContaining('-B') as string, changed_by: 'moved' },
+    });
+    const place = uuidv7();
+    await owner.query('insert into place (id, name) values ($1, $2)', [place, 'Nowhere Lane']);
+    await owner.query('delete from place where id = $1', [place]);
+    expect(await trail('place')).toMatchObject({
+      act: 'delete',
+      before: { id: place, name: 'Nowhere Lane' },
+      after: null,
+    });
+    await owner.end();
   });
 
   it('holds limits of its own', async () => {

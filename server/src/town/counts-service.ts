@@ -1,7 +1,7 @@
 import type { Facets, SpotFilter, SpotList, SpotListQuery } from '@sombra/contract';
 import { stages, type IsoDate, type Stage } from '@sombra/core';
 import type { Knex } from 'knex';
-import { KeptByPlace } from '../record/kept-by-place-service';
+import { groupedByPlace, KeptByPlace, type Sum } from '../platform/kept-by-place-service';
 import {
   alikeSpots,
   choicesOf,
@@ -16,22 +16,72 @@ import {
   type Waits,
 } from './repository';
 
-const spotsToday = new KeptByPlace<AlikeSpots[]>(async (db, places) => byPlace(await alikeSpots(db, places)));
+type Alike = Omit<AlikeSpots, 'place' | 'placeId'>;
 
-type PlaceWaits = Awaited<ReturnType<typeof waitsByPlace>>;
-/** By stage: each is counted when somebody first looks at it. */
-const waitsToday = new Map(
-  stages.map((stage): [Stage, KeptByPlace<PlaceWaits>] => [
-    stage,
-    new KeptByPlace<PlaceWaits>(async (db, places) => byPlace(await waitsByPlace(db, stage, places))),
-  ]),
+/** Spots that are alike, wherever they stand. */
+class AlikeEverywhere implements Sum<AlikeSpots[]> {
+  private readonly counts = new Map<string, Alike & { count: number }>();
+
+  add(spots: readonly AlikeSpots[], sign: 1 | -1 = 1): void {
+    for (const { stage, level, planted, species, count } of spots) {
+      const key = JSON.stringify([stage, level, planted, species]);
+      const alike = this.counts.get(key) ?? { stage, level, planted, species, count: 0 };
+      alike.count += sign * count;
+      if (alike.count === 0) this.counts.delete(key);
+      else this.counts.set(key, alike);
+    }
+  }
+
+  remove(spots: readonly AlikeSpots[]): void {
+    this.add(spots, -1);
+  }
+
+  all(): readonly Alike[] {
+    return [...this.counts.values()];
+  }
+}
+
+const spotsToday = new KeptByPlace<AlikeSpots[], AlikeEverywhere>(
+  async (db, places) => groupedByPlace(await alikeSpots(db, places)),
+  () => new AlikeEverywhere(),
 );
 
-function byPlace<T extends { readonly placeId: string }>(rows: readonly T[]): Map<string, T[]> {
-  const kept = new Map<string, T[]>();
-  for (const row of rows) kept.set(row.placeId, [...(kept.get(row.placeId) ?? []), row]);
-  return kept;
+type PlaceWait = Waits[number] & { readonly placeId: string };
+
+/** What spots wait for, wherever they stand. */
+class WaitsEverywhere implements Sum<PlaceWait[]> {
+  private readonly counts = new Map<string, Waits[number] & { count: number }>();
+
+  add(waits: readonly PlaceWait[], sign: 1 | -1 = 1): void {
+    for (const { placeId: _, ...wait } of waits) {
+      const key = JSON.stringify([wait.kind, wait.remedy, wait.because?.code]);
+      // The example of the first place serves all.
+      const alike = this.counts.get(key) ?? { ...wait, count: 0 };
+      alike.count += sign * wait.count;
+      if (alike.count === 0) this.counts.delete(key);
+      else this.counts.set(key, alike);
+    }
+  }
+
+  remove(waits: readonly PlaceWait[]): void {
+    this.add(waits, -1);
+  }
+
+  all(): Waits {
+    return [...this.counts.values()].map((wait) => ({ ...wait }));
+  }
 }
+
+/** By stage: each is counted when somebody first looks at it. */
+const waitsToday = new Map(
+  stages.map((stage): [Stage, KeptByPlace<PlaceWait[], WaitsEverywhere>] => [
+    stage,
+    new KeptByPlace<PlaceWait[], WaitsEverywhere>(
+      async (db, places) => groupedByPlace(await waitsByPlace(db, stage, places)),
+      () => new WaitsEverywhere(),
+    ),
+  ]),
+);
 
 /** What is counted by place can tell apart; a filter that asks more is counted from the spots themselves. */
 function isCounted(filter: SpotFilter, today: IsoDate, parts: readonly (keyof SpotFilter)[]): boolean {
@@ -41,18 +91,27 @@ function isCounted(filter: SpotFilter, today: IsoDate, parts: readonly (keyof Sp
 const partsOfSpots = ['stage', 'level', 'place', 'species', 'planted'] as const;
 
 const holds =
-  ({ stage, level, place, species, planted }: SpotFilter) =>
-  (spots: AlikeSpots): boolean =>
+  ({ stage, level, species, planted }: SpotFilter) =>
+  (spots: Alike): boolean =>
     (!stage || stage.includes(spots.stage)) &&
     (!level || level.includes(spots.level)) &&
-    (!place || place.includes(spots.place)) &&
     (!species || (spots.species !== null && species.includes(spots.species))) &&
     (!planted || spots.planted === (planted === 'yes'));
 
-async function countedSpots(db: Knex, filter: SpotFilter, today: IsoDate): Promise<AlikeSpots[]> {
-  const there = await spotsToday.read(db, today);
+/** The spots a filter means: those of each place by themselves, and those that are alike together. */
+async function countedSpots(
+  db: Knex,
+  filter: SpotFilter,
+  today: IsoDate,
+): Promise<{ readonly places: () => AlikeSpots[]; readonly alike: readonly Alike[] }> {
+  const { byPlace: there, sum } = await spotsToday.read(db, today);
   const means = holds(filter);
-  return [...there.values()].flatMap((spots) => spots.filter(means));
+  const { place } = filter;
+  const places = () =>
+    [...there.values()]
+      .filter(([first]) => !place || (first && place.includes(first.place)))
+      .flatMap((spots) => spots.filter(means));
+  return { places, alike: place ? places() : sum.all().filter(means) };
 }
 
 const sumOf = (spots: readonly { readonly count: number }[]): number =>
@@ -62,7 +121,7 @@ const sumOf = (spots: readonly { readonly count: number }[]): number =>
 export async function listSpots(db: Knex, query: SpotListQuery, today: IsoDate): Promise<SpotList> {
   const { sort: _sort, down: _down, offset: _offset, limit: _limit, ...filter } = query;
   const counted = isCounted(filter, today, partsOfSpots)
-    ? countedSpots(db, filter, today).then(sumOf)
+    ? countedSpots(db, filter, today).then(({ alike }) => sumOf(alike))
     : countLines(db, filter, today);
   const [lines, total] = await Promise.all([linesOf(db, query, today), counted]);
   return { lines, total };
@@ -79,16 +138,16 @@ export async function facets(db: Knex, filter: SpotFilter, today: IsoDate): Prom
   return { ...choices, waits };
 }
 
-const choicesAmong = (spots: readonly AlikeSpots[]): Choices => ({
-  places: mostFrequent(spots, ({ place }) => place),
-  species: mostFrequent(spots, ({ species }) => species),
-  stages: mostFrequent(spots, ({ stage }) => stage),
-  levels: mostFrequent(spots, ({ planted, level }) => (planted ? level : null)),
+const choicesAmong = ({ places, alike }: Awaited<ReturnType<typeof countedSpots>>): Choices => ({
+  places: mostFrequent(places(), ({ place }) => place),
+  species: mostFrequent(alike, ({ species }) => species),
+  stages: mostFrequent(alike, ({ stage }) => stage),
+  levels: mostFrequent(alike, ({ planted, level }) => (planted ? level : null)),
 });
 
-function mostFrequent(
-  spots: readonly AlikeSpots[],
-  nameOf: (spots: AlikeSpots) => string | null,
+function mostFrequent<S extends Alike>(
+  spots: readonly S[],
+  nameOf: (spots: S) => string | null,
 ): { name: string; count: number }[] {
   const counts = new Map<string, number>();
   for (const alike of spots) {
@@ -105,12 +164,6 @@ async function waitsIn(db: Knex, filter: SpotFilter, today: IsoDate): Promise<Wa
   const [stage, more] = filter.stage ?? [];
   const counted = stage && !more && isCounted(filter, today, ['stage']) ? waitsToday.get(stage) : undefined;
   if (!counted) return waitsOf(db, filter, today);
-  const alike = new Map<string, Waits[number]>();
-  for (const { placeId: _, ...wait } of [...(await counted.read(db, today)).values()].flat()) {
-    const key = JSON.stringify([wait.kind, wait.remedy, wait.because?.code]);
-    // The example of the first place serves all.
-    const known = alike.get(key) ?? { ...wait, count: 0 };
-    alike.set(key, { ...known, count: known.count + wait.count });
-  }
-  return [...alike.values()].sort((a, b) => b.count - a.count).slice(0, mostWaits);
+  const { sum } = await counted.read(db, today);
+  return [...sum.all()].sort((a, b) => b.count - a.count).slice(0, mostWaits);
 }

@@ -66,11 +66,11 @@ export const keptByPlace = {
       alter table spot_period add column ref text;
       update spot_period set ref = spot.ref from spot where spot.id = spot_period.spot_id;
       alter table spot_period alter column ref set not null;
-      create index spot_period_ref on spot_period (ref) include (spot_id) where until_day is null;
-      create index spot_period_stage_ref on spot_period (stage, ref) include (spot_id) where until_day is null;
+      create index spot_period_ref on spot_period (ref) include (spot_id, from_day) where until_day is null;
+      create index spot_period_stage_ref on spot_period (stage, ref) include (spot_id, from_day) where until_day is null;
       drop index spot_period_stage;
       drop index spot_period_due;
-      create index spot_period_due on spot_period (due_on, ref) include (spot_id) where until_day is null;
+      create index spot_period_due on spot_period (due_on, ref) include (spot_id, from_day) where until_day is null;
     `);
   },
 };

@@ -17,6 +17,7 @@ import { waterDevices } from './014-devices';
 import { established } from './015-established';
 import { quickDoors } from './016-quick-doors';
 import { keptByPlace } from './017-kept-by-place';
+import { leanAudit } from './018-lean-audit';
 
 export interface NamedMigration {
   readonly name: string;
@@ -42,6 +43,7 @@ const migrations: readonly NamedMigration[] = [
   established,
   quickDoors,
   keptByPlace,
+  leanAudit,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {

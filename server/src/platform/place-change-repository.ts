@@ -1,4 +1,4 @@
-import type { Db } from '../platform/db';
+import type { Db } from './db';
 
 /** A day is kept: whoever counted last before that counts everything anew. */
 const keptHours = 24;

@@ -1,0 +1,103 @@
+import type { IsoDate } from '@sombra/core';
+import type { Knex } from 'knex';
+import { placesChanged } from './place-change-repository';
+
+/** Changes are kept for a day; what is older than this is counted anew, well before they are dropped. */
+const keptMs = 12 * 3_600_000;
+/** From so many places on everything is read at once. */
+const mostPlaces = 300;
+
+export type ByPlace<T> = ReadonlyMap<string, T>;
+
+/** Reads for some places, or for all where that is `null`; places with nothing to say are left out. */
+type Load<T> = (db: Knex, places: readonly string[] | null, today: IsoDate) => Promise<Map<string, T>>;
+
+/** Rows by the place they are of. */
+export function groupedByPlace<T extends { readonly placeId: string }>(rows: readonly T[]): Map<string, T[]> {
+  const kept = new Map<string, T[]>();
+  for (const row of rows) {
+    const there = kept.get(row.placeId);
+    if (there) there.push(row);
+    else kept.set(row.placeId, [row]);
+  }
+  return kept;
+}
+
+/** What is the same of many places, summed up as their parts come and go. */
+export interface Sum<T> {
+  add(part: T): void;
+  remove(part: T): void;
+}
+
+export interface Kept<T, S> {
+  /** The same map as before where nothing changed. */
+  readonly byPlace: ByPlace<T>;
+  readonly sum: S;
+}
+
+interface State<T, S> {
+  kept: (Kept<T, S> & { readonly today: IsoDate; readonly view: string; readonly at: number }) | null;
+  running: Promise<unknown>;
+  next: Promise<Kept<T, S>> | null;
+}
+
+/**
+ * What is worked out place by place from what is current, kept in this process and shared by all who ask: before each
+ * answer the database is asked where something changed, and only that is read again. Everything committed before somebody
+ * asks is in what they get, whichever process wrote it.
+ */
+export class KeptByPlace<T, S extends Sum<T>> {
+  private readonly states = new WeakMap<Knex, State<T, S>>();
+
+  constructor(
+    private readonly load: Load<T>,
+    private readonly emptySum: () => S,
+  ) {}
+
+  read(db: Knex, today: IsoDate): Promise<Kept<T, S>> {
+    const state = this.states.get(db) ?? { kept: null, running: Promise.resolve(), next: null };
+    this.states.set(db, state);
+    // Whoever asks while others are being answered waits for the next round, which begins after their question.
+    state.next ??= state.running
+      .catch(() => undefined)
+      .then(() => {
+        state.next = null;
+        const round = this.refresh(db, state, today);
+        state.running = round;
+        return round;
+      });
+    return state.next;
+  }
+
+  private async refresh(db: Knex, state: State<T, S>, today: IsoDate): Promise<Kept<T, S>> {
+    const at = Date.now();
+    const known = state.kept?.today === today && at - state.kept.at < keptMs ? state.kept : null;
+    const { view, places } = await placesChanged(db, known?.view ?? null);
+    const kept = known && places && places.length <= mostPlaces ? known : null;
+    const { byPlace, sum } = kept ? await this.renewed(db, kept, places ?? [], today) : await this.whole(db, today);
+    state.kept = { byPlace, sum, today, view, at };
+    return state.kept;
+  }
+
+  private async whole(db: Knex, today: IsoDate): Promise<Kept<T, S>> {
+    const byPlace = await this.load(db, null, today);
+    const sum = this.emptySum();
+    for (const part of byPlace.values()) sum.add(part);
+    return { byPlace, sum };
+  }
+
+  private async renewed(db: Knex, kept: Kept<T, S>, places: readonly string[], today: IsoDate): Promise<Kept<T, S>> {
+    if (places.length === 0) return kept;
+    const fresh = await this.load(db, places, today);
+    const byPlace = new Map(kept.byPlace);
+    for (const id of places) {
+      const [before, after] = [byPlace.get(id), fresh.get(id)];
+      if (before !== undefined) kept.sum.remove(before);
+      byPlace.delete(id);
+      if (after === undefined) continue;
+      kept.sum.add(after);
+      byPlace.set(id, after);
+    }
+    return { byPlace, sum: kept.sum };
+  }
+}
