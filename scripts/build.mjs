@@ -56,6 +56,7 @@ async function buildServer() {
       'rebuild',
       'set-up-code',
       'write-examples',
+      'adoption/adopt-worker',
       'match/solve-worker',
       'day/seek-worker',
       'water/rounds-worker',

@@ -1,4 +1,5 @@
 import { pino } from 'pino';
+import { pooledWalker } from './adoption/runs-service';
 import { pooledSeeker } from './day/team-service';
 import { pooledSolver } from './match/pooled-solver';
 import { pooledRoundSeeker } from './water/rounds-service';
@@ -15,14 +16,15 @@ function sayWhy(error: unknown): never {
 }
 
 const solver = pooledSolver();
+const walker = pooledWalker();
 const seeker = pooledSeeker();
 const roundSeeker = pooledRoundSeeker();
-const running: RunningServer = await serve(config, logger, { solver, seeker, roundSeeker }).catch(sayWhy);
+const running: RunningServer = await serve(config, logger, { solver, walker, seeker, roundSeeker }).catch(sayWhy);
 logger.info({ port: running.port }, 'listening');
 process.send?.({ listening: running.port });
 
 function stop(): void {
-  Promise.all([running.stop(), solver.close(), seeker.close(), roundSeeker.close()]).then(
+  Promise.all([running.stop(), solver.close(), walker.close(), seeker.close(), roundSeeker.close()]).then(
     () => process.exit(0),
     () => process.exit(1),
   );

@@ -111,6 +111,7 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'GET /api/practices/settlement': 'see',
   'PUT /api/practices': 'change_practice',
   'POST /api/practices/adopt': 'adopt_practice',
+  'POST /api/practices/adopt/stop': 'adopt_practice',
   'GET /api/deliveries': 'see',
   'POST /api/deliveries': 'receive_stock',
   'GET /api/deliveries/:id': 'see',

@@ -96,8 +96,11 @@ export function windowSpans(windows: readonly PlantingWindow[], span: { from: Is
   );
 }
 
-/** Whether a day lies in a window of this stock. */
+/** Whether a day lies in a window of this stock; both ends included, and a window may pass the new year. */
 export function inPlantingWindow(windows: readonly PlantingWindow[], stock: StockKind, day: IsoDate): boolean {
-  const near = windowSpans(windows, { from: addDaysTo(day, -1), to: addDaysTo(day, 1) });
-  return near.some((span) => span.stock === stock && span.from <= day && day <= span.to);
+  const monthDay = day.slice(5);
+  return windows.some(
+    ({ stock: of, from, to }) =>
+      of === stock && (from <= to ? from <= monthDay && monthDay <= to : from <= monthDay || monthDay <= to),
+  );
 }

@@ -1,6 +1,8 @@
 import type { AdoptProgress, MeasuredSettlement, Practices, Problem, Session, User } from '@sombra/contract';
 import { fieldDefault, presets, spotLife, withChoice } from '@sombra/core';
-import { adoptPractice } from './service';
+import { openDatabase } from '../platform/db';
+import { Adoptions, directWalker } from './runs-service';
+import { beginAdoption, walkAdoption } from './service';
 import { rebuildAll } from '../record/derive';
 import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../../testing/test-town';
 
@@ -140,8 +142,10 @@ describe('a change of practice given up half-way', () => {
   /** Adopts until one chunk is done, then stops. */
   async function half(asked: { id: string; version: number }): Promise<void> {
     const stop = new AbortController();
+    const walk = await beginAdoption(town.db, user, asked);
     const run = { signal: stop.signal, onProgress: () => stop.abort() };
-    await expect(adoptPractice(town.db, user, asked, run)).rejects.toThrow('stopped');
+    await expect(walkAdoption(town.db, walk, run)).rejects.toThrow('stopped');
+    await town.db('adoption').update({ running: false });
   }
   const goesBy = async (id: string | undefined) => (await cora.spot(id ?? '')).practice.id;
   const adopt = (asked: { id: string; version: number }) => cora.send('POST', '/api/practices/adopt', asked);
@@ -203,6 +207,75 @@ describe('a change of practice given up half-way', () => {
     expect((await first).status).toBe(200);
     await adopt({ id: 'field-default', version: 1 });
   });
+});
+
+describe('a change of practice whose page is closed', () => {
+  const bareRoot = { id: 'dormant-bare-root', version: 1 };
+  const fieldDefault1 = { id: 'field-default', version: 1 };
+  const person = async (): Promise<User> => (await cora.send<Session>('GET', '/api/session')).body.user as User;
+  const ended = async () => {
+    while ((await read()).adoption) await new Promise((resolve) => setImmediate(resolve));
+  };
+
+  it('goes on to its end', async () => {
+    const adoptions = new Adoptions(town.db, directWalker(town.db));
+    const page = new AbortController();
+    const told: string[] = [];
+    const onProgress = ({ kind }: AdoptProgress) => {
+      told.push(kind);
+      page.abort();
+    };
+    await adoptions.adopt(await person(), bareRoot, { signal: page.signal, onProgress });
+    expect(told).toEqual(['progress']);
+    await ended();
+    expect((await read()).current).toEqual(bareRoot);
+    expect((await cora.send('POST', '/api/practices/adopt', fieldDefault1)).status).toBe(200);
+  });
+
+  it('is stopped by whoever may, and by nobody else', async () => {
+    const held = await town.db.transaction();
+    const last = (await town.db('spot').orderBy('id', 'desc').first<{ id: string }>('id')).id;
+    await held('spot').where({ id: last }).forUpdate().select('id');
+    const page = cora.send('POST', '/api/practices/adopt', bareRoot);
+    while (((await read()).adoption?.done ?? 0) === 0) await cora.spot(last);
+    expect((await vic.send('POST', '/api/practices/adopt/stop')).status).toBe(403);
+    const stopped = cora.send<Practices>('POST', '/api/practices/adopt/stop');
+    await held.commit();
+    expect((await stopped).body.adoption ?? { ...bareRoot, running: false }).toMatchObject({
+      ...bareRoot,
+      running: false,
+    });
+    await page;
+    expect((await cora.send('POST', '/api/practices/adopt', fieldDefault1)).status).toBe(200);
+    expect(await read()).toMatchObject({ current: fieldDefault1, adoption: null });
+  });
+
+  it.each(['on', 'back'] as const)(
+    'is taken up by the next process where one was killed on its way %s',
+    async (way) => {
+      const walk = await beginAdoption(town.db, await person(), bareRoot);
+      const stop = new AbortController();
+      await walkAdoption(town.db, walk, { signal: stop.signal, onProgress: () => stop.abort() }).catch(() => undefined);
+      if (way === 'back') {
+        await town.db('adoption').update({ running: false });
+        await beginAdoption(town.db, await person(), fieldDefault1);
+      }
+      // As a kill leaves it, a while later.
+      await town.db('adoption').update({ running: true, beat_at: new Date(Date.now() - 120_000) });
+      const other = openDatabase(town.appUrl);
+      const adoptions = new Adoptions(other, directWalker(other));
+      const stopTakingUp = adoptions.keepTakingUp((error) => {
+        throw error;
+      });
+      await ended();
+      await stopTakingUp();
+      await other.destroy();
+      expect((await read()).current).toEqual(way === 'on' ? bareRoot : fieldDefault1);
+      await cora.send('POST', '/api/practices/adopt', fieldDefault1);
+      const { spots, differing } = await rebuildAll(town.db);
+      expect([spots > 100, differing]).toEqual([true, []]);
+    },
+  );
 });
 
 describe('settlement of soil put back under balls', () => {

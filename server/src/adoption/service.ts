@@ -1,4 +1,4 @@
-import type { AdoptPractice, AdoptProgress, User } from '@sombra/contract';
+import type { AdoptPractice, User } from '@sombra/contract';
 import { ConflictError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
@@ -6,7 +6,6 @@ import { lockSpots, spotsAfterId } from '../spots/repository';
 import { asActor, isHeldByOthers } from '../platform/db';
 import { chunkSpots, keepDifferent } from '../record/derive';
 import { announce, announceAll } from '../record/repository';
-import { allPractices } from '../practice/service';
 import {
   countSpots,
   dropAdoption,
@@ -15,7 +14,6 @@ import {
   holdSpots,
   insertAdoption,
   insertPractice,
-  leaveAdoption,
   lockAdoption,
   moveBorder,
   programmePractice,
@@ -26,38 +24,69 @@ import {
 } from '../practice/repository';
 
 export interface Adoption {
-  /** Cancelled while running: it stands where it is, to be gone on with or taken back. */
+  /** Given up while running: it stands where it is, to be gone on with or taken back. */
   readonly signal: AbortSignal;
-  readonly onProgress: (progress: AdoptProgress) => void;
+  readonly onProgress: (progress: { readonly done: number; readonly of: number }) => void;
 }
 
 /** A chunk waits this long for what others hold, and is tried this often. */
 const waitingLimitS = 8;
 const mostTries = 4;
 
-type Direction = 'on' | 'back' | 'nothing';
-
-/**
- * Makes a practice the programme's. What follows from it is worked out spot by spot, a few in an act, in the order every
- * act locks spots in; a border in the database says up to which spot it is done. Each spot shows the practice it goes
- * by meanwhile. Given up, it stands at that border: asking for the same practice goes on from there, asking for the one
- * the programme had takes it back. Trees keep the version they were planted under.
- * @throws ConflictError while somebody is at it, or while another change stands half done
- */
-export async function adoptPractice(db: Knex, user: User, asked: AdoptPractice, run: Adoption): Promise<void> {
-  const runId = uuidv7();
-  const direction = await asActor(db, user.name, (trx) => begin(trx, user, asked, runId));
-  try {
-    const { done, of } = await countSpots(db, (await findAdoption(db))?.atSpot ?? null);
-    if (direction === 'on') await goOn(db, user, { done, of, run, runId });
-    if (direction === 'back') await takeBack(db, user, { of: done, run, runId });
-  } finally {
-    await leaveAdoption(db, runId);
-  }
-  run.onProgress({ kind: 'done', practices: await allPractices(db) });
+/** One walk over the spots, towards a practice or back from it. */
+export interface AdoptionWalk {
+  readonly direction: 'on' | 'back' | 'nothing';
+  readonly runId: string;
+  /** In whose name. */
+  readonly actor: string;
 }
 
-async function begin(trx: Knex.Transaction, user: User, asked: AdoptPractice, runId: string): Promise<Direction> {
+/**
+ * Begins to make a practice the programme's. What follows from it is worked out spot by spot, a few in an act, in the
+ * order every act locks spots in; a border in the database says up to which spot it is done. Each spot shows the practice
+ * it goes by meanwhile. Given up, it stands at that border: asking for the same practice goes on from there, asking for
+ * the one the programme had takes it back. Trees keep the version they were planted under.
+ * @throws ConflictError while somebody is at it, or while another change stands half done
+ */
+export async function beginAdoption(db: Knex, user: User, asked: AdoptPractice): Promise<AdoptionWalk> {
+  const runId = uuidv7();
+  const direction = await asActor(db, user.name, (trx) => begin(trx, user, asked, runId));
+  return { direction, runId, actor: user.name };
+}
+
+/** Goes on with a walk that nobody is at any more and nobody gave up: its process was killed. `null` where there is none. */
+export async function takeUpAdoption(db: Knex): Promise<AdoptionWalk | null> {
+  const open = await findAdoption(db);
+  if (!open?.running || open.alive) return null;
+  const runId = uuidv7();
+  const mine = await asActor(db, open.askedBy, async (trx) => {
+    const now = await lockAdoption(trx);
+    if (!now?.running || now.alive) return false;
+    await takeAdoptionOver(trx, runId, now.back);
+    return true;
+  });
+  return mine ? { direction: open.back ? 'back' : 'on', runId, actor: open.askedBy } : null;
+}
+
+/** Walks to the end, chunk by chunk. @param chunk spots worked out in one act */
+export async function walkAdoption(
+  db: Knex,
+  { direction, runId, actor }: AdoptionWalk,
+  run: Adoption,
+  chunk = chunkSpots,
+): Promise<void> {
+  const { done, of } = await countSpots(db, (await findAdoption(db))?.atSpot ?? null);
+  const walk = { run, runId, actor, chunk };
+  if (direction === 'on') await goOn(db, { ...walk, done, of });
+  if (direction === 'back') await takeBack(db, { ...walk, of: done });
+}
+
+async function begin(
+  trx: Knex.Transaction,
+  user: User,
+  asked: AdoptPractice,
+  runId: string,
+): Promise<AdoptionWalk['direction']> {
   const practice = await findPractice(trx, asked.id, asked.version);
   if (!practice) throw new NotFoundError('no such practice', 'id');
   const current = await programmePractice(trx);
@@ -76,7 +105,7 @@ async function begin(trx: Knex.Transaction, user: User, asked: AdoptPractice, ru
       title: 'Another change of practice stands half done: go on with it or take it back first',
     });
   }
-  await takeAdoptionOver(trx, runId);
+  await takeAdoptionOver(trx, runId, !isOpen);
   return isOpen ? 'on' : 'back';
 }
 
@@ -85,25 +114,25 @@ const busy = () =>
     title: 'Somebody is changing the practice of the programme just now; wait until that is done',
   });
 
-interface Walk {
+interface Walk extends Pick<AdoptionWalk, 'runId' | 'actor'> {
   readonly of: number;
   readonly run: Adoption;
-  readonly runId: string;
+  readonly chunk: number;
 }
 
-async function goOn(db: Knex, user: User, { done, of, run, runId }: Walk & { done: number }): Promise<void> {
+async function goOn(db: Knex, { done, of, run, runId, actor, chunk }: Walk & { done: number }): Promise<void> {
   for (let count = done; ;) {
     requireRunning(run.signal);
-    const worked = await inChunks(db, user, async (trx) => {
+    const worked = await inChunks(db, actor, async (trx) => {
       const atSpot = (await findAdoption(trx))?.atSpot ?? null;
-      const ids = await spotsAfterId(trx, atSpot, chunkSpots);
+      const ids = await spotsAfterId(trx, atSpot, chunk);
       if (ids.length === 0) return finish(trx, atSpot, runId);
       await workOut(trx, ids, { border: ids.at(-1) ?? null, runId });
       return ids.length;
     });
     if (worked === 0) return;
     count += worked;
-    run.onProgress({ kind: 'progress', done: Math.min(count, of), of });
+    run.onProgress({ done: Math.min(count, of), of });
   }
 }
 
@@ -122,25 +151,25 @@ async function finish(trx: Knex.Transaction, atSpot: string | null, runId: strin
   return 0;
 }
 
-async function takeBack(db: Knex, user: User, { of, run, runId }: Walk): Promise<void> {
+async function takeBack(db: Knex, { of, run, runId, actor, chunk }: Walk): Promise<void> {
   for (let count = 0; ;) {
     requireRunning(run.signal);
-    const worked = await inChunks(db, user, async (trx) => {
+    const worked = await inChunks(db, actor, async (trx) => {
       const atSpot = (await findAdoption(trx))?.atSpot ?? null;
-      const [below, ...last] = atSpot === null ? [] : (await spotsUpTo(trx, atSpot, chunkSpots + 1)).reverse();
+      const [below, ...last] = atSpot === null ? [] : (await spotsUpTo(trx, atSpot, chunk + 1)).reverse();
       if (below === undefined) {
         await dropAdoption(trx);
         await announceAll(trx);
         return 0;
       }
-      const all = last.length < chunkSpots;
+      const all = last.length < chunk;
       const ids = all ? [below, ...last] : last;
       await workOut(trx, ids, { border: all ? null : below, runId });
       return ids.length;
     });
     if (worked === 0) return;
     count += worked;
-    run.onProgress({ kind: 'progress', done: Math.min(count, of), of });
+    run.onProgress({ done: Math.min(count, of), of });
   }
 }
 
@@ -157,10 +186,10 @@ async function workOut(
 }
 
 /** One chunk, tried again where somebody holds its spots for longer than the limit. */
-async function inChunks(db: Knex, user: User, chunk: (trx: Knex.Transaction) => Promise<number>): Promise<number> {
+async function inChunks(db: Knex, actor: string, chunk: (trx: Knex.Transaction) => Promise<number>): Promise<number> {
   for (let tries = 1; ; tries++) {
     try {
-      return await asActor(db, user.name, async (trx) => {
+      return await asActor(db, actor, async (trx) => {
         await setWaitingLimit(trx, waitingLimitS);
         return chunk(trx);
       });

@@ -9,6 +9,7 @@ import type pg from 'pg';
 import { pinoHttp } from 'pino-http';
 import type { Logger } from 'pino';
 import { adoptionRoutes } from '../adoption/routes';
+import { Adoptions, directWalker } from '../adoption/runs-service';
 import { assignmentRoutes } from '../assignments/routes';
 import { isToBeWiped } from '../devices/repository';
 import { deviceRoutes, sealedRoutes } from '../devices/routes';
@@ -58,6 +59,7 @@ export interface AppParts {
   readonly logger: Logger;
   readonly live: LiveHub;
   readonly centre: LocateCentre | null;
+  readonly adoptions?: Adoptions;
   readonly seeker?: TeamSeeker;
   readonly roundSeeker?: RoundSeeker;
 }
@@ -122,6 +124,7 @@ function api({
   sessionPool,
   live,
   centre,
+  adoptions = new Adoptions(db, directWalker(db)),
   seeker = directSeeker(),
   roundSeeker = directRoundSeeker(),
 }: AppParts): express.Router {
@@ -155,7 +158,7 @@ function api({
   router.use(
     rulesRoutes(db),
     practiceRoutes(db),
-    adoptionRoutes(db),
+    adoptionRoutes(db, adoptions),
     stockRoutes(db, config),
     pitRoutes(db),
     dayRoutes(db, {

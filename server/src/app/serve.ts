@@ -1,6 +1,7 @@
 import type { Logger } from 'pino';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { Adoptions, directWalker, type AdoptionWalker } from '../adoption/runs-service';
 import { httpLocateCentre } from '../adapters/locate-centre';
 import { smtpMail } from '../adapters/mail';
 import { httpController } from '../adapters/controller';
@@ -37,7 +38,11 @@ export interface RunningServer {
 export async function serve(
   config: Config,
   logger: Logger,
-  { solver = null, ...seekers }: { solver?: ListSolver | null } & Pick<AppParts, 'seeker' | 'roundSeeker'> = {},
+  {
+    solver = null,
+    walker,
+    ...seekers
+  }: { solver?: ListSolver | null; walker?: AdoptionWalker } & Pick<AppParts, 'seeker' | 'roundSeeker'> = {},
 ): Promise<RunningServer> {
   const db = openDatabase(config.databaseUrl, { onWarning: (message) => logger.warn({ message }, 'database driver') });
   const sessionPool = openSessionPool(config, (error) => logger.warn({ err: error }, 'session connection lost'));
@@ -85,7 +90,9 @@ export async function serve(
         logger.warn({ err: error }, 'mail not sent'),
       )
     : null;
-  const app = makeApp({ config, db, sessionPool, logger, live, centre, ...seekers });
+  const adoptions = new Adoptions(db, walker ?? directWalker(db));
+  const stopAdopting = adoptions.keepTakingUp((error) => logger.error({ err: error }, 'practice not adopted'));
+  const app = makeApp({ adoptions, config, db, sessionPool, logger, live, centre, ...seekers });
   const server = await new Promise<Server>((resolve, reject) => {
     const listening = app.listen(config.port, config.host, (error?: Error) =>
       error ? reject(error) : resolve(listening),
@@ -103,6 +110,7 @@ export async function serve(
       await stopTending?.();
       await stopSolving?.();
       await stopReading?.();
+      await stopAdopting();
       await stopFollowing();
       await stopSensors?.();
       await stopValves?.();

@@ -96,6 +96,7 @@ interface AdoptionRow {
   practice_version: number;
   at_spot: string | null;
   running: boolean;
+  back: boolean;
   asked_by: string;
 }
 
@@ -105,6 +106,10 @@ export interface KeptAdoption {
   readonly atSpot: string | null;
   /** Somebody is at it just now; one that has not moved for a minute is not. */
   readonly alive: boolean;
+  /** Nobody gave it up. */
+  readonly running: boolean;
+  /** It is being taken back. */
+  readonly back: boolean;
   readonly askedBy: string;
 }
 
@@ -113,6 +118,8 @@ const adoptionOf = (row: AdoptionRow & { alive: boolean }): KeptAdoption => ({
   version: row.practice_version,
   atSpot: row.at_spot,
   alive: row.alive,
+  running: row.running,
+  back: row.back,
   askedBy: row.asked_by,
 });
 
@@ -142,8 +149,13 @@ export async function insertAdoption(db: Db, { id, version }: Version, by: strin
   return added.length > 0;
 }
 
-export async function takeAdoptionOver(db: Db, runId: string): Promise<void> {
-  await db('adoption').update({ running: true, run_id: runId, beat_at: db.fn.now() });
+export async function takeAdoptionOver(db: Db, runId: string, back: boolean): Promise<void> {
+  await db('adoption').update({ running: true, back, run_id: runId, beat_at: db.fn.now() });
+}
+
+/** Gives it up for whoever is at it: their next chunk finds that it is theirs no more. */
+export async function takeAdoptionFrom(db: Db, runId: string): Promise<void> {
+  await db('adoption').update({ running: false, run_id: runId });
 }
 
 /** Moves the border between the two practices. Returns false where another run has taken over. */

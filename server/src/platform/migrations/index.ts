@@ -18,6 +18,7 @@ import { established } from './015-established';
 import { quickDoors } from './016-quick-doors';
 import { keptByPlace } from './017-kept-by-place';
 import { leanAudit } from './018-lean-audit';
+import { walks } from './019-walks';
 
 export interface NamedMigration {
   readonly name: string;
@@ -44,6 +45,7 @@ const migrations: readonly NamedMigration[] = [
   quickDoors,
   keptByPlace,
   leanAudit,
+  walks,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {

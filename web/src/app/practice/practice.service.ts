@@ -32,11 +32,16 @@ export class PracticeService {
     return this.http.put('/api/practices', { practice }).pipe(map((body) => practicesSchema.parse(body)));
   }
 
-  /** Every spot is worked out afresh meanwhile; unsubscribing stops it where it is, to be gone on with or taken back. */
+  /** Every spot is worked out afresh meanwhile; it goes on when nobody listens any more. */
   adopt({ id, version }: Pick<Practice, 'id' | 'version'>): Observable<AdoptProgress> {
     return this.progress
       .post('/api/practices/adopt', { id, version })
       .pipe(map((line) => adoptProgressSchema.parse(line)));
+  }
+
+  /** Stops a change of practice where it is, to be gone on with or taken back. */
+  stopAdopting(): Observable<Practices> {
+    return this.http.post('/api/practices/adopt/stop', {}).pipe(map((body) => practicesSchema.parse(body)));
   }
 
   /** What measured drops say of fill under balls; `null` while nobody measured one. */

@@ -15,6 +15,7 @@ let adopted: string[];
 let settled: MeasuredSettlement = null;
 let unending = false;
 let half: Practices['adoption'] = null;
+let stops = 0;
 const element = () => fixture.nativeElement as HTMLElement;
 const text = () => element().textContent.replace(/\s+/g, ' ');
 const button = (name: string) => [...element().querySelectorAll('button')].find((b) => b.textContent.trim() === name);
@@ -56,6 +57,10 @@ async function render(
     save: (practice: Practice) => {
       saved.push(practice);
       return fails ? throwError(() => new Error('gone')) : of(all);
+    },
+    stopAdopting: () => {
+      stops += 1;
+      return of(all);
     },
     adopt: ({ id }: Practice) => {
       adopted.push(id);
@@ -186,7 +191,7 @@ describe('adopting a practice', () => {
     expect(button('Plant by it')?.disabled).toBe(true);
     button('Stop')?.click();
     await fixture.whenStable();
-    expect(text()).not.toContain('worked out by');
+    expect([stops, text()]).toEqual([1, expect.not.stringContaining('worked out by')]);
     expect(button('Plant by it')?.disabled).toBe(false);
     unending = false;
   });
@@ -208,9 +213,15 @@ describe('adopting a practice', () => {
   it('offers neither while somebody is at it', async () => {
     half = { id: 'native-soil', version: 1, done: 50, of: 200, running: true, askedBy: 'Inês' };
     await render('?a=native-soil');
-    half = null;
     expect(text()).toContain('Inês is changing the programme to Native soil, hands off: 50 of 200');
     expect(button('Go on')).toBeUndefined();
+    button('Stop')?.click();
+    await fixture.whenStable();
+    expect(stops).toBe(2);
+    TestBed.resetTestingModule();
+    await render('?a=native-soil', 'viewer');
+    half = null;
+    expect(button('Stop')).toBeUndefined();
   });
 });
 

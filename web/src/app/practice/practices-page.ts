@@ -1,14 +1,5 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  DestroyRef,
-  effect,
-  inject,
-  signal,
-  untracked,
-} from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import type { KeptPractice, MeasuredSettlement, Practices, Problem, SpotDetail } from '@sombra/contract';
 import {
@@ -26,7 +17,7 @@ import {
 } from '@sombra/core';
 import { NgTemplateOutlet } from '@angular/common';
 import { HttpClient } from '@angular/common/http';
-import { firstValueFrom, timer, type Subscription } from 'rxjs';
+import { EMPTY, filter, firstValueFrom, interval, switchMap, type Subscription } from 'rxjs';
 import { readProblem, sayProblem } from '../ui/problem';
 import { StateNote } from '../ui/state-note';
 import { ToastsService } from '../ui/toasts.service';
@@ -81,7 +72,6 @@ export class PracticesPage {
   protected readonly fault = signal<string | null>(null);
   protected readonly busy = signal(false);
   protected readonly adopting = signal<{ name: string; done: number; of: number } | null>(null);
-  private readonly gone = inject(DestroyRef);
   private adoption: Subscription | undefined;
   protected readonly mayAdopt = computed(() => this.session.may('adopt_practice'));
   protected readonly kept = computed(() => this.all() as Practices);
@@ -93,6 +83,8 @@ export class PracticesPage {
       this.kept().practices.find(({ practice }) => practice.id === id)?.practice.name ?? id;
     return { ...open, name: nameOf(open.id), before: nameOf(this.kept().current.id) };
   });
+  /** Somebody is at it, here or elsewhere: looked at again until it is done. */
+  private readonly walkedElsewhere = computed(() => !this.adopting() && this.halfDone()?.running === true);
   protected readonly settlement = signal<MeasuredSettlement>(null);
   protected readonly percent = (share: number): string => `${formatNumber(share * 100, 0)} %`;
   private readonly detail = signal<SpotDetail | null>(null);
@@ -152,6 +144,13 @@ export class PracticesPage {
 
   constructor() {
     void this.read();
+    toObservable(this.walkedElsewhere)
+      .pipe(
+        switchMap((walked) => (walked ? interval(2000) : EMPTY)),
+        filter(() => !document.hidden),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => void this.read());
 
     void firstValueFrom(this.doors.settlement())
       .then((measured) => this.settlement.set(measured))
@@ -254,12 +253,9 @@ export class PracticesPage {
     });
   }
 
-  protected stop(): void {
+  protected async stop(): Promise<void> {
+    await this.run(async () => this.all.set(await firstValueFrom(this.doors.stopAdopting())));
     this.stopAdopting(null);
-    // The server ends the chunk it is at.
-    timer(500)
-      .pipe(takeUntilDestroyed(this.gone))
-      .subscribe(() => void this.read());
   }
 
   private stopAdopting(fault: string | null): void {
