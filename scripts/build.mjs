@@ -57,6 +57,7 @@ async function buildServer() {
       'set-up-code',
       'write-examples',
       'adoption/adopt-worker',
+      'record/renew-worker',
       'match/solve-worker',
       'day/seek-worker',
       'water/rounds-worker',

@@ -56,8 +56,8 @@ export const programmeSchema = z.object({
   demo: z.boolean(),
   /** What it plants by; changed by adopting another. */
   practice: z.object({ id: z.string(), version: z.int(), name: z.string() }),
-  /** What follows from the windows is being worked out again for every spot. */
-  working: z.boolean(),
+  /** What follows from the records is being worked out again for every spot, after an update or other windows. */
+  working: z.object({ done: z.int(), of: z.int() }).nullable(),
 });
 export type Programme = z.infer<typeof programmeSchema>;
 

@@ -2,6 +2,7 @@ import { pino } from 'pino';
 import { pooledWalker } from './adoption/runs-service';
 import { pooledSeeker } from './day/team-service';
 import { pooledSolver } from './match/pooled-solver';
+import { pooledRenewer } from './record/renew-service';
 import { pooledRoundSeeker } from './water/rounds-service';
 import { readConfig } from './platform/config';
 import { serve, type RunningServer } from './app/serve';
@@ -17,14 +18,24 @@ function sayWhy(error: unknown): never {
 
 const solver = pooledSolver();
 const walker = pooledWalker();
+const renewer = pooledRenewer();
 const seeker = pooledSeeker();
 const roundSeeker = pooledRoundSeeker();
-const running: RunningServer = await serve(config, logger, { solver, walker, seeker, roundSeeker }).catch(sayWhy);
+const running: RunningServer = await serve(config, logger, { solver, walker, renewer, seeker, roundSeeker }).catch(
+  sayWhy,
+);
 logger.info({ port: running.port }, 'listening');
 process.send?.({ listening: running.port });
 
 function stop(): void {
-  Promise.all([running.stop(), solver.close(), walker.close(), seeker.close(), roundSeeker.close()]).then(
+  Promise.all([
+    running.stop(),
+    solver.close(),
+    walker.close(),
+    renewer.close(),
+    seeker.close(),
+    roundSeeker.close(),
+  ]).then(
     () => process.exit(0),
     () => process.exit(1),
   );

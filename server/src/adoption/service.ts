@@ -2,12 +2,11 @@ import type { AdoptPractice, User } from '@sombra/contract';
 import { ConflictError, InvalidInputError, NotFoundError } from '@sombra/core';
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
-import { lockSpots, spotsAfterId } from '../spots/repository';
+import { countUpTo, lockSpots, spotsAfterId } from '../spots/repository';
 import { asActor, isHeldByOthers } from '../platform/db';
 import { chunkSpots, keepDifferent } from '../record/derive';
 import { announce, announceAll } from '../record/repository';
 import {
-  countSpots,
   dropAdoption,
   findAdoption,
   findPractice,
@@ -75,7 +74,7 @@ export async function walkAdoption(
   run: Adoption,
   chunk = chunkSpots,
 ): Promise<void> {
-  const { done, of } = await countSpots(db, (await findAdoption(db))?.atSpot ?? null);
+  const { done, of } = await countUpTo(db, (await findAdoption(db))?.atSpot ?? null);
   const walk = { run, runId, actor, chunk };
   if (direction === 'on') await goOn(db, { ...walk, done, of });
   if (direction === 'back') await takeBack(db, { ...walk, of: done });

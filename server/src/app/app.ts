@@ -9,7 +9,7 @@ import type pg from 'pg';
 import { pinoHttp } from 'pino-http';
 import type { Logger } from 'pino';
 import { adoptionRoutes } from '../adoption/routes';
-import { Adoptions, directWalker } from '../adoption/runs-service';
+import type { Adoptions } from '../adoption/runs-service';
 import { assignmentRoutes } from '../assignments/routes';
 import { isToBeWiped } from '../devices/repository';
 import { deviceRoutes, sealedRoutes } from '../devices/routes';
@@ -37,6 +37,7 @@ import { directSeeker, type TeamSeeker } from '../day/team-service';
 import { pitRoutes } from '../pit/routes';
 import { stockRoutes } from '../stock/routes';
 import { practiceRoutes } from '../practice/routes';
+import type { Renewal } from '../record/renew-service';
 import { rulesRoutes } from '../rules/routes';
 import { seasonRoutes } from '../season/routes';
 import { directRoundSeeker, type RoundSeeker } from '../water/rounds-service';
@@ -59,7 +60,8 @@ export interface AppParts {
   readonly logger: Logger;
   readonly live: LiveHub;
   readonly centre: LocateCentre | null;
-  readonly adoptions?: Adoptions;
+  readonly adoptions: Adoptions;
+  readonly renewal: Pick<Renewal, 'begin'>;
   readonly seeker?: TeamSeeker;
   readonly roundSeeker?: RoundSeeker;
 }
@@ -124,7 +126,8 @@ function api({
   sessionPool,
   live,
   centre,
-  adoptions = new Adoptions(db, directWalker(db)),
+  adoptions,
+  renewal,
   seeker = directSeeker(),
   roundSeeker = directRoundSeeker(),
 }: AppParts): express.Router {
@@ -151,7 +154,7 @@ function api({
   router.use(consentRoutes(db, config), invitationRoutes(db), setUpRoutes(db));
   router.use(requireUser);
   router.use(csrf.csrfSynchronisedProtection);
-  router.use(peopleRoutes(db), programmeRoutes(db));
+  router.use(peopleRoutes(db), programmeRoutes(db, renewal));
   router.use(assignmentRoutes(db, sessionPool), deviceRoutes(db, config), uploadRoutes(db, config));
   router.use(deskRoutes(db), spotRoutes(db), groundRoutes(db, config), recordRoutes(db), fileRoutes(db));
   router.use(seasonRoutes(db), findRoutes(db), viewRoutes(db), mapRoutes(db, config), liveRoutes(live));

@@ -24,6 +24,7 @@ import { makeApp, type AppParts } from './app';
 import type { Config } from '../platform/config';
 import { openDatabase } from '../platform/db';
 import { pruneChanges } from '../platform/place-change-repository';
+import { directRenewer, keepRenewing, type Renewer } from '../record/renew-service';
 import { openSessionPool } from '../platform/sessions';
 
 const foldEveryMs = 10 * 60_000;
@@ -41,8 +42,12 @@ export async function serve(
   {
     solver = null,
     walker,
+    renewer,
     ...seekers
-  }: { solver?: ListSolver | null; walker?: AdoptionWalker } & Pick<AppParts, 'seeker' | 'roundSeeker'> = {},
+  }: { solver?: ListSolver | null; walker?: AdoptionWalker; renewer?: Renewer } & Pick<
+    AppParts,
+    'seeker' | 'roundSeeker'
+  > = {},
 ): Promise<RunningServer> {
   const db = openDatabase(config.databaseUrl, { onWarning: (message) => logger.warn({ message }, 'database driver') });
   const sessionPool = openSessionPool(config, (error) => logger.warn({ err: error }, 'session connection lost'));
@@ -92,7 +97,10 @@ export async function serve(
     : null;
   const adoptions = new Adoptions(db, walker ?? directWalker(db));
   const stopAdopting = adoptions.keepTakingUp((error) => logger.error({ err: error }, 'practice not adopted'));
-  const app = makeApp({ adoptions, config, db, sessionPool, logger, live, centre, ...seekers });
+  const renewal = keepRenewing(renewer ?? directRenewer(db), (error) =>
+    logger.error({ err: error }, 'spots not renewed'),
+  );
+  const app = makeApp({ adoptions, renewal, config, db, sessionPool, logger, live, centre, ...seekers });
   const server = await new Promise<Server>((resolve, reject) => {
     const listening = app.listen(config.port, config.host, (error?: Error) =>
       error ? reject(error) : resolve(listening),
@@ -111,6 +119,7 @@ export async function serve(
       await stopSolving?.();
       await stopReading?.();
       await stopAdopting();
+      await renewal.stop();
       await stopFollowing();
       await stopSensors?.();
       await stopValves?.();

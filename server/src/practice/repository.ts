@@ -177,14 +177,6 @@ export async function spotsUpTo(db: Db, upTo: string, limit: number): Promise<st
   return db('spot').where('id', '<=', upTo).orderBy('id', 'desc').limit(limit).pluck('id');
 }
 
-export async function countSpots(db: Db, upTo: string | null): Promise<{ done: number; of: number }> {
-  const { rows } = await db.raw<{ rows: { done: number; of: number }[] }>(
-    'select count(*) filter (where id <= ?::uuid)::int as done, count(*)::int as of from spot',
-    [upTo],
-  );
-  return rows[0] ?? { done: 0, of: 0 };
-}
-
 /** No spot is added while this is held, and none is being added. */
 export async function holdSpots(trx: Db): Promise<void> {
   await trx.raw('lock table spot in share mode');

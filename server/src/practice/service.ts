@@ -4,8 +4,8 @@ import type { Knex } from 'knex';
 import { asActor, oneAtATime, type Db } from '../platform/db';
 import { groupedByPlace, KeptByPlace, type Sum } from '../platform/kept-by-place-service';
 import { currentRules } from '../rules/repository';
+import { countUpTo } from '../spots/repository';
 import {
-  countSpots,
   findAdoption,
   insertPractice,
   newestVersion,
@@ -76,7 +76,7 @@ export async function allPractices(db: Knex): Promise<Practices> {
     current: await programmePractice(db),
     adoption: adoption
       ? {
-          ...(await countSpots(db, adoption.atSpot)),
+          ...(await countUpTo(db, adoption.atSpot)),
           id: adoption.id,
           version: adoption.version,
           running: adoption.alive,

@@ -1,13 +1,16 @@
 import type { KeptRecord } from '@sombra/contract';
 import { spotPeriods } from '@sombra/core';
 import type { Knex } from 'knex';
-import { allSpotIds, lockSpots, spotsAfterId } from '../spots/repository';
+import { allSpotIds, countUpTo, lockSpots, spotsAfterId } from '../spots/repository';
 import { asActor, type Db } from '../platform/db';
 import {
+  announce,
+  announceAll,
   changed,
+  derivedBy,
   derivedOf,
-  derivedVersion,
   keepDerived,
+  moveDerived,
   recordsOfSpots,
   setDerivedVersion,
   spotGrounds,
@@ -73,22 +76,49 @@ export async function keepDifferent(db: Db, spotIds: readonly string[]): Promise
 /** Others are served between two chunks of this many spots. */
 export const chunkSpots = 50;
 
+/** Whether every spot stands as this version of Sombra derives it, and how far that is where not. */
+export async function renewal(db: Db): Promise<{ readonly done: number; readonly of: number } | null> {
+  const by = await derivedBy(db);
+  return by.version === version ? null : countUpTo(db, by.atSpot);
+}
+
+/** Asks for every spot to be worked out afresh, from the first on: what they go by has changed. */
+export async function askForRenewal(db: Db): Promise<void> {
+  // Each time another one below nought, so that whoever is at it begins anew.
+  await setDerivedVersion(db, Math.min(0, (await derivedBy(db)).version) - 1);
+}
+
 /**
- * Works every spot out afresh in acts of their own, a few spots each, in the order every act locks spots in: what others
- * record meanwhile waits for one chunk at most. Ends with what is derived being up to date, unless it grew old again.
+ * Works every spot out afresh where an older Sombra derived it, or what it goes by has changed: in acts of their own, a
+ * few spots each, in the order every act locks spots in, so that what others record meanwhile waits for one chunk at most.
+ * Until its turn a spot stands as it stood. Left at any moment, it is gone on with where it was.
  */
-export async function rebuildInChunks(db: Knex, actor: string): Promise<void> {
-  const before = await derivedVersion(db);
-  for (let after: string | null = null; ;) {
-    const ids: string[] = await spotsAfterId(db, after, chunkSpots);
-    if (ids.length === 0) break;
+export async function renew(
+  db: Knex,
+  actor: string,
+  { chunk = chunkSpots, signal }: { readonly chunk?: number; readonly signal?: AbortSignal } = {},
+): Promise<void> {
+  for (;;) {
+    signal?.throwIfAborted();
+    const by = await derivedBy(db);
+    if (by.version === version) return;
+    const ids = await spotsAfterId(db, by.atSpot, chunk);
+    const last = ids.at(-1);
     await asActor(db, actor, async (trx) => {
       await lockSpots(trx, ids);
+      const to = last === undefined ? { version, atSpot: null } : { version: by.version, atSpot: last };
+      // Somebody was first: theirs is gone on with.
+      if (!(await moveDerived(trx, by, to))) return;
       await keepDifferent(trx, ids);
+      if (last === undefined) await announceAll(trx);
+      else await announce(trx, ids);
     });
-    after = ids.at(-1) ?? null;
   }
-  await setDerivedVersion(db, version, before);
+}
+
+/** In an empty programme nothing was derived by anything older. */
+export async function beginDerived(db: Db): Promise<void> {
+  if ((await spotsAfterId(db, null, 1)).length === 0) await setDerivedVersion(db, version);
 }
 
 /** Works everything out afresh, compares it with what is kept, and keeps what differs. */
@@ -103,9 +133,4 @@ export async function rebuildAll(db: Db, { chunk = 500, onProgress, check }: Reb
   }
   await setDerivedVersion(db, version);
   return { spots: ids.length, differing };
-}
-
-/** After an update of Sombra: works out afresh what an older version derived. */
-export async function rebuildIfStale(db: Db): Promise<void> {
-  if ((await derivedVersion(db)) !== version) await rebuildAll(db);
 }

@@ -358,15 +358,29 @@ export async function announceAll(db: Db): Promise<void> {
   await db.raw(`select pg_notify('sombra_changed', ?)`, [JSON.stringify({ spots: null })]);
 }
 
-export async function derivedVersion(db: Db): Promise<number> {
-  const row = await db('derived_by').first<{ version: number } | undefined>('version');
-  return row?.version ?? 0;
+export interface DerivedBy {
+  /** What all spots were derived by; those up to `atSpot` by the newest already. */
+  readonly version: number;
+  readonly atSpot: string | null;
 }
 
-/** Only where it is still as it was `before`, if that is given. */
-export async function setDerivedVersion(db: Db, version: number, before?: number): Promise<void> {
-  if (before === undefined) await db('derived_by').insert({ only_one: true, version }).onConflict('only_one').merge();
-  else await db('derived_by').where({ version: before }).update({ version });
+export async function derivedBy(db: Db): Promise<DerivedBy> {
+  const row = await db('derived_by').first<DerivedBy | undefined>('version', 'at_spot as atSpot');
+  return row ?? { version: 0, atSpot: null };
+}
+
+export async function setDerivedVersion(db: Db, version: number): Promise<void> {
+  await db('derived_by').insert({ only_one: true, version, at_spot: null }).onConflict('only_one').merge();
+}
+
+/** Held to the end of the act. Returns false where somebody moved it first, or asks for everything anew. */
+export async function moveDerived(db: Db, from: DerivedBy, to: DerivedBy): Promise<boolean> {
+  await db('derived_by').insert({ only_one: true, version: 0 }).onConflict('only_one').ignore();
+  const moved = await db('derived_by')
+    .where({ version: from.version })
+    .whereRaw('at_spot is not distinct from ?::uuid', [from.atSpot])
+    .update({ version: to.version, at_spot: to.atSpot });
+  return moved > 0;
 }
 
 interface AskedRow {

@@ -3,17 +3,17 @@ import { Router } from 'express';
 import type { Knex } from 'knex';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
+import type { Renewal } from '../record/renew-service';
 import { programme, saveProgramme, setUp } from './service';
 
-export function programmeRoutes(db: Knex): Router {
+export function programmeRoutes(db: Knex, renewal: Pick<Renewal, 'begin'>): Router {
   const router = Router();
   router.get('/programme', async (_request, response) => {
     response.json(await programme(db));
   });
   router.put('/programme', forAct('change_programme'), async (request, response) => {
     const settings = parse(saveProgrammeSchema, request.body);
-    const onError = (error: unknown) => request.log.error({ err: error }, 'spots not worked out again');
-    response.json(await saveProgramme(db, userOf(request), settings, onError));
+    response.json(await saveProgramme(db, userOf(request), settings, () => renewal.begin()));
   });
   return router;
 }

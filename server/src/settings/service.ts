@@ -8,8 +8,7 @@ import { hashPassword, requirePassword } from '../people/service';
 import { hashOf } from '../platform/secrets';
 import { asActor, type Db } from '../platform/db';
 import { currentPractice, insertPractice } from '../practice/repository';
-import { rebuildInChunks } from '../record/derive';
-import { announceAll, derivedVersion, setDerivedVersion } from '../record/repository';
+import { askForRenewal, renewal } from '../record/derive';
 import { currentRules, insertRules } from '../rules/repository';
 import {
   dropSetUpCode,
@@ -26,7 +25,7 @@ export async function programme(db: Db): Promise<Programme> {
   const kept = await findProgramme(db);
   if (!kept) throw new NotFoundError('no programme yet', 'programme');
   const { ground, match } = await currentRules(db);
-  const working = (await derivedVersion(db)) < 0;
+  const working = await renewal(db);
   const { id, version, name } = await currentPractice(db);
   const practice = { id, version, name };
   return { ...kept, practice, currency: match.currency, holidays: [...ground.holidays], working };
@@ -41,7 +40,7 @@ export async function saveProgramme(
   db: Knex,
   user: User,
   { version, ...settings }: SaveProgramme,
-  onError: (error: unknown) => void,
+  beginRenewal: () => void,
 ): Promise<Programme> {
   addWorkingDays(await programmeToday(db), 1, settings.holidays);
   const anew = await asActor(db, user.name, async (trx) => {
@@ -54,18 +53,12 @@ export async function saveProgramme(
     }
     await keepRules(trx, user.name, settings);
     if (isDeepStrictEqual(before.windows, settings.windows)) return false;
-    // Below nought while it is being worked out again; each change counts down, so that none ends the other's work.
-    await setDerivedVersion(trx, Math.min(0, await derivedVersion(trx)) - 1);
+    await askForRenewal(trx);
     return true;
   });
   // The page does not wait: a quarter of a million spots take minutes.
-  if (anew) void workOutAnew(db, user.name).catch(onError);
+  if (anew) beginRenewal();
   return programme(db);
-}
-
-async function workOutAnew(db: Knex, actor: string): Promise<void> {
-  await rebuildInChunks(db, actor);
-  await announceAll(db);
 }
 
 /** Holidays and the currency are rules, kept in versions: another value is the next version. */

@@ -1,8 +1,8 @@
 import type { KeptRules, Problem, Programme, Session } from '@sombra/contract';
 import { proposedWindows } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
-import { rebuildAll } from '../record/derive';
-import { derivedVersion } from '../record/repository';
+import { rebuildAll, renew } from '../record/derive';
+import { derivedBy } from '../record/repository';
 import { container, loam, openTestTown, sending, Visitor, type TestTown } from '../../testing/test-town';
 import { makeSetUpCode } from './service';
 
@@ -89,7 +89,7 @@ describe('an empty programme', () => {
       demo: false,
       timeZone: settings.timeZone,
     });
-    expect((await rosa.send('GET', '/api/programme')).body).toMatchObject({ ...settings, working: false, version: 1 });
+    expect((await rosa.send('GET', '/api/programme')).body).toMatchObject({ ...settings, working: null, version: 1 });
     const { body } = await rosa.send<KeptRules>('GET', '/api/rules');
     expect([body.rules.match.currency, body.rules.ground.holidays]).toEqual(['ARS', settings.holidays]);
     expect((await rosa.send('GET', '/api/practices')).body).toMatchObject({
@@ -149,8 +149,31 @@ describe('the programme', () => {
     });
     expect(body.windows).toHaveLength(1);
     while ((await read()).working) await cora.spot(spotId);
-    expect(await derivedVersion(town.db)).toBeGreaterThan(0);
+    expect((await derivedBy(town.db)).version).toBeGreaterThan(0);
     expect((await cora.spot(spotId)).windows).toMatchObject([{ from: '03-01', because }]);
     expect((await rebuildAll(town.db)).differing).toEqual([]);
+  });
+
+  it('goes on after an update where it was left, a spot standing as it stood until its turn', async () => {
+    for (let i = 0; i < 120; i++) await town.addSpot(`U-${String(i).padStart(4, '0')}`);
+    const ids: string[] = await town.db('spot').orderBy('id').pluck('id');
+    const { version } = await derivedBy(town.db);
+    // As an older Sombra left it: by an older version, and each spot at another level.
+    await town.db('derived_by').update({ version: 1, at_spot: null });
+    await town.db('spot_period').whereNull('until_day').update({ level: 'urgent' });
+    const urgent = async (): Promise<string[]> =>
+      town.db('spot_period').whereNull('until_day').where({ level: 'urgent' }).orderBy('spot_id').pluck('spot_id');
+    const stop = new AbortController();
+    const first = renew(town.db, 'renewal', { signal: stop.signal });
+    while ((await read()).working?.done === 0) await cora.spot(ids[0] ?? '');
+    stop.abort();
+    await expect(first).rejects.toThrow(/abort/i);
+    const left = (await read()).working;
+    expect(left?.of).toBe(ids.length);
+    expect(left?.done).toBeGreaterThanOrEqual(50);
+    expect(await urgent()).toEqual(ids.slice(left?.done));
+    // Two servers at it at once do no spot twice, and leave none out.
+    await Promise.all([renew(town.db, 'renewal'), renew(town.db, 'renewal')]);
+    expect([await urgent(), (await read()).working, (await derivedBy(town.db)).version]).toEqual([[], null, version]);
   });
 });

@@ -69,6 +69,15 @@ export async function spotsAfterId(db: Db, after: string | null, limit: number):
   return (after === null ? rows : rows.where('id', '>', after)).pluck('id');
 }
 
+/** How many spots there are, and how many of them up to one in the order acts lock spots in; none where it is `null`. */
+export async function countUpTo(db: Db, upTo: string | null): Promise<{ done: number; of: number }> {
+  const { rows } = await db.raw<{ rows: { done: number; of: number }[] }>(
+    'select count(*) filter (where id <= ?::uuid)::int as done, count(*)::int as of from spot',
+    [upTo],
+  );
+  return rows[0] ?? { done: 0, of: 0 };
+}
+
 /** Spots after a ref, in ref order: for exports that stream. */
 export async function spotsAfter(db: Db, ref: string, limit: number): Promise<SpotRow[]> {
   return spotQuery(db).where('spot.ref', '>', ref).orderBy('spot.ref').limit(limit);

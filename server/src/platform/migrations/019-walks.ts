@@ -6,8 +6,7 @@ export const walks = {
   async up(db: Knex): Promise<void> {
     await db.raw(`
       alter table adoption add column back boolean not null default false;
-      alter table derived_by add column next_version integer, add column at_spot uuid, add column beat_at timestamptz,
-        add check ((next_version is null) = (beat_at is null));
+      alter table derived_by add column at_spot uuid;
     `);
   },
 };

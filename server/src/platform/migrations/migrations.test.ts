@@ -3,8 +3,8 @@ import type { Knex } from 'knex';
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { v7 as uuidv7 } from 'uuid';
-import { derivedVersion } from '../../record/repository';
-import { rebuildAll, rebuildIfStale } from '../../record/derive';
+import { derivedBy } from '../../record/repository';
+import { rebuildAll, renew } from '../../record/derive';
 import { loam } from '../../../testing/test-town';
 import { openDatabase } from '../db';
 import { migrate } from '.';
@@ -45,8 +45,8 @@ describe('migration 002', () => {
     await db('spot_state').insert({ spot_id: spotId, stage: 'stock', level: 'good' });
 
     await migrate(db);
-    expect(await derivedVersion(db)).toBe(0);
-    await db.transaction(rebuildIfStale);
+    expect((await derivedBy(db)).version).toBe(0);
+    await renew(db, 'renewal');
 
     expect(await db('spot').first('added_on')).toEqual({ added_on: '2025-03-01' });
     expect(await db('spot_period').select('from_day', 'until_day', 'stage', 'lng', 'lat')).toEqual([

@@ -36,9 +36,11 @@ const draftName = 'programme';
         It plants by <a routerLink="/practices" [queryParams]="{ a: now.practice.id }">{{ now.practice.name }}</a>, to
         be compared and changed there; distances, tickets and weights stand in the <a routerLink="/rules">rules</a>.
       </p>
-      @if (now.working) {
+      @if (now.working; as working) {
         <p class="caution" role="status">
-          The windows changed: what follows is being worked out again for every spot. Dates on the desk move until then.
+          <progress [value]="working.done" [max]="working.of"></progress>
+          {{ working.done }} of {{ working.of }} spots are worked out again by what holds now, after an update or other
+          windows; the others stand as they stood. Dates on the desk move until then.
         </p>
       }
       <form (submit)="save($event)">
