@@ -1,4 +1,4 @@
-import { addDaysTo, type IsoDate } from '../calendar';
+import type { IsoDate } from '../calendar';
 import type { StockKind } from '../stock';
 
 /** When a kind of stock may be planted, by calendar; from and to are `MM-DD` and may pass the new year. */
