@@ -60,6 +60,7 @@ async function buildServer() {
       'record/renew-worker',
       'match/solve-worker',
       'day/seek-worker',
+      'water/follow-worker',
       'water/rounds-worker',
     ].map(source),
     outdir: path.join(root, 'dist/server'),

@@ -3,6 +3,7 @@ import { pooledWalker } from './adoption/runs-service';
 import { pooledSeeker } from './day/team-service';
 import { pooledSolver } from './match/pooled-solver';
 import { pooledRenewer } from './record/renew-service';
+import { pooledFollower } from './water/follow-service';
 import { pooledRoundSeeker } from './water/rounds-service';
 import { readConfig } from './platform/config';
 import { serve, type RunningServer } from './app/serve';
@@ -19,11 +20,17 @@ function sayWhy(error: unknown): never {
 const solver = pooledSolver();
 const walker = pooledWalker();
 const renewer = pooledRenewer();
+const follower = pooledFollower();
 const seeker = pooledSeeker();
 const roundSeeker = pooledRoundSeeker();
-const running: RunningServer = await serve(config, logger, { solver, walker, renewer, seeker, roundSeeker }).catch(
-  sayWhy,
-);
+const running: RunningServer = await serve(config, logger, {
+  solver,
+  walker,
+  renewer,
+  follower,
+  seeker,
+  roundSeeker,
+}).catch(sayWhy);
 logger.info({ port: running.port }, 'listening');
 process.send?.({ listening: running.port });
 

@@ -13,7 +13,7 @@ import { keepSending } from '../mail/sending-service';
 import { programmeToday } from '../programme/today';
 import { keepReadingSensors } from '../water/sensors-service';
 import { keepTendingZones } from '../water/zones-service';
-import { keepFollowing } from '../water/follow-service';
+import { keepFollowing, type Follower } from '../water/follow-service';
 import { keepReading } from '../weather/reading-service';
 import { keepSolving, type ListSolver } from '../match/list-service';
 import { keepTending } from '../tickets/tend';
@@ -43,8 +43,9 @@ export async function serve(
     solver = null,
     walker,
     renewer,
+    follower,
     ...seekers
-  }: { solver?: ListSolver | null; walker?: AdoptionWalker; renewer?: Renewer } & Pick<
+  }: { solver?: ListSolver | null; walker?: AdoptionWalker; renewer?: Renewer; follower?: Follower } & Pick<
     AppParts,
     'seeker' | 'roundSeeker'
   > = {},
@@ -76,7 +77,9 @@ export async function serve(
   const stopReading = config.weather
     ? keepReading(db, httpWeather(config.weather.url), (error) => logger.warn({ err: error }, 'weather not read'))
     : null;
-  const stopFollowing = keepFollowing(db, (error) => logger.warn({ err: error }, 'water not followed'));
+  const stopFollowing = keepFollowing(db, follower ?? null, (error) =>
+    logger.warn({ err: error }, 'water not followed'),
+  );
   const stopSensors = config.sensors
     ? keepReadingSensors(db, httpSensors(config.sensors.url), (error) =>
         logger.warn({ err: error }, 'sensors not read'),

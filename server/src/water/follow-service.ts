@@ -25,6 +25,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { speciesLibrary } from '../match/repository';
 import { oneAtATime, type Db } from '../platform/db';
 import { keepDoing } from '../platform/keep-doing';
+import { pooledWorker, type Worker } from '../platform/worker-pool';
 import { programmeToday } from '../programme/today';
 import { recordsOfSpots, spotGrounds } from '../record/repository';
 import { contextOf, programmeBasis } from '../record/spot-context';
@@ -205,15 +206,46 @@ function goOnFrom(
   return beginningOf(inputs, climate, checkpointBefore(checkpoints, from));
 }
 
+export interface FollowTask {
+  readonly askedBy: string;
+}
+export type Follower = Worker<FollowTask, FollowReport>;
+
+/** In a thread of its own, with connections of its own. */
+export const pooledFollower = (): Follower => pooledWorker('water/follow-worker');
+
+/** So many trees hold nobody up; more are followed beside the server, where that is to be had. */
+const fewTrees = 2000;
+
 /** Follows in the background until stopped, whenever there is something to follow. */
-export function keepFollowing(db: Knex, onError: (error: unknown) => void): () => Promise<void> {
+export function keepFollowing(
+  db: Knex,
+  follower: Follower | null,
+  onError: (error: unknown) => void,
+): () => Promise<void> {
   let seen = '';
+  const stop = new AbortController();
   const follow = async () => {
-    const { due, weather } = await whatChanged(db);
+    const { due, trees, weather } = await whatChanged(db);
     const key = `${await programmeToday(db)} ${weather}`;
-    if (!due && key === seen) return;
-    await followTrees(db);
+    const all = key !== seen;
+    if (due === 0 && !all) return;
+    const many = due + (all ? trees : 0) > fewTrees;
+    if (follower && many)
+      await follower.run({ askedBy: 'water' }, { signal: stop.signal, onProgress: () => undefined });
+    else await followTrees(db);
     seen = key;
   };
-  return keepDoing(follow, { everyMs, atOnce: true, onError });
+  const stopFollowing = keepDoing(follow, {
+    everyMs,
+    atOnce: true,
+    onError: (error) => {
+      if (!stop.signal.aborted) onError(error);
+    },
+  });
+  return async () => {
+    // Stopped anywhere, it is gone on with at the next start.
+    stop.abort();
+    await stopFollowing();
+  };
 }

@@ -13,14 +13,16 @@ export async function speciesOfSpots(db: Db, spotIds: readonly string[]): Promis
   return new Map(rows.map(({ spot_id, species }) => [spot_id, species]));
 }
 
-/** Whether trees wait to be followed anew, and a fingerprint of all weather and of where it is. */
-export async function whatChanged(db: Db): Promise<{ due: boolean; weather: string }> {
-  const { rows } = await db.raw<{ rows: { due: boolean; weather: string | null }[] }>(
-    `select exists (select from water_due) as due,
+/** How many trees wait to be followed anew, how many are followed, and a fingerprint of all weather and of where it is. */
+export async function whatChanged(db: Db): Promise<{ due: number; trees: number; weather: string }> {
+  const { rows } = await db.raw<{ rows: { due: number; trees: number; weather: string | null }[] }>(
+    `select (select count(*)::int from water_due) as due,
+       (select greatest(reltuples, 0)::int from pg_class where oid = 'tree_water'::regclass) as trees,
        (select md5(string_agg(weather_day::text, ',' order by day)) from weather_day)
          || (select md5(string_agg(programme::text, ',')) from programme) as weather`,
   );
-  return { due: rows[0]?.due ?? false, weather: rows[0]?.weather ?? '' };
+  const [row] = rows;
+  return { due: row?.due ?? 0, trees: row?.trees ?? 0, weather: row?.weather ?? '' };
 }
 
 /** Where a tree belongs on a day: by when it asks for water. */
