@@ -17,7 +17,7 @@ async function all(rig) {
   await water({ trees: 200, season: 5, days: 20 });
   await rounds({ cases: 1, smallStops: 4, tries: 500, stops: 12, large: 500, referenceS: 0.05, ringStops: 6 });
   await doors(rig, { runs: 2, rows: 50 });
-  await town(rig, { runs: 2 });
+  await town(rig, { runs: 2, rows: 50, people: 3, seconds: 1, adopting: 1 });
   await map(rig, { perZoom: 2, pages: 2 });
   await looks(rig, { runs: 2 });
   await list(rig, { spots: 6, kinds: 8 });

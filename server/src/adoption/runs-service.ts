@@ -5,7 +5,7 @@ import { keepDoing } from '../platform/keep-doing';
 import { pooledWorker, type Worker } from '../platform/worker-pool';
 import { leaveAdoption, takeAdoptionFrom } from '../practice/repository';
 import { allPractices } from '../practice/service';
-import { beginAdoption, takeUpAdoption, walkAdoption, type AdoptionWalk } from './service';
+import { beginAdoption, givenUp, takeUpAdoption, walkAdoption, type AdoptionWalk } from './service';
 
 export interface WalkTask extends AdoptionWalk {
   readonly askedBy: string;
@@ -96,6 +96,10 @@ export class Adoptions {
     };
     const ended = this.walker
       .run({ ...walk, askedBy: walk.runId }, { signal: stop.signal, onProgress })
+      .catch((error: unknown) => {
+        // A thread that is ended says only that it was.
+        throw stop.signal.aborted ? givenUp() : error;
+      })
       .finally(async () => {
         this.running = null;
         // Ended with the server it is not given up: whoever starts next takes it up.

@@ -204,8 +204,10 @@ async function inChunks(db: Knex, actor: string, chunk: (trx: Knex.Transaction) 
 }
 
 function requireRunning(signal: AbortSignal): void {
-  if (!signal.aborted) return;
-  throw new InvalidInputError('the change of practice was stopped', 'id', {
+  if (signal.aborted) throw givenUp();
+}
+
+export const givenUp = () =>
+  new InvalidInputError('the change of practice was stopped', 'id', {
     title: 'The change was stopped where it was; go on with it, or take it back',
   });
-}

@@ -77,7 +77,7 @@ async function stagePatterns(trx: Knex.Transaction, found: readonly Pattern[]): 
     'pattern_period',
     found.flatMap(({ periods }, n) =>
       periods.map((period) => {
-        const { spot_id: _spot, ref: _ref, lng: _lng, lat: _lat, ...row } = periodRow(none, period);
+        const { spot_id: _spot, lng: _lng, lat: _lat, ...row } = periodRow(none, period);
         return { n, ...row };
       }),
     ),

@@ -1,6 +1,7 @@
 import type { Desk, DeskGroupQuery, DeskLine, DeskMember } from '@sombra/contract';
 import { defaultUrgency, mostCostly, rankDecisions, type IsoDate, type Ranked } from '@sombra/core';
 import type { Knex } from 'knex';
+import { SharedAnswer } from '../platform/shared-answer';
 import { groupedByPlace, KeptByPlace, type ByPlace, type Kept, type Sum } from '../platform/kept-by-place-service';
 import { uncoveredDays } from '../tickets/service';
 import { decisionGroups, decisionsOfSpots, groupMembers, type DecisionGroup, type DeskDay } from './repository';
@@ -54,12 +55,19 @@ type Ranking = Pick<Desk, 'lines' | 'groups' | 'total' | 'waiting'>;
 /** One answer for all who ask, until something changes. */
 const rankings = new WeakMap<ByPlace<RankedGroup[]>, Promise<Ranking>>();
 
+const deskToday = new SharedAnswer<Desk, Knex>(async (db) => {
+  const day = await dayOf(db, undefined);
+  const { today, on } = day;
+  return { today, on, ...(await rankingToday(db, day)), uncovered: await uncoveredDays(db, day.today) };
+});
+
 /** What needs somebody on a day, the most costly to leave first, and how much waits in each stage. */
 export async function desk(db: Knex, asked?: IsoDate): Promise<Desk> {
+  if (asked === undefined) return deskToday.read(db);
   const day = await dayOf(db, asked);
   const { today, on } = day;
-  const ranking = await (on === today ? rankingToday(db, day) : rankingThen(db, day));
-  return { today, on, ...ranking, uncovered: await uncoveredDays(db, today) };
+  if (on === today) return deskToday.read(db);
+  return { today, on, ...(await rankingThen(db, day)), uncovered: await uncoveredDays(db, today) };
 }
 
 async function rankingThen(db: Knex, day: DeskDay): Promise<Ranking> {

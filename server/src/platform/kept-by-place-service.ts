@@ -1,6 +1,7 @@
 import type { IsoDate } from '@sombra/core';
 import type { Knex } from 'knex';
 import { placesChanged } from './place-change-repository';
+import { SharedAnswer } from './shared-answer';
 
 /** Changes are kept for a day; what is older than this is counted anew, well before they are dropped. */
 const keptMs = 12 * 3_600_000;
@@ -35,10 +36,10 @@ export interface Kept<T, S> {
   readonly sum: S;
 }
 
-interface State<T, S> {
-  kept: (Kept<T, S> & { readonly today: IsoDate; readonly view: string; readonly at: number }) | null;
-  running: Promise<unknown>;
-  next: Promise<Kept<T, S>> | null;
+interface State<T, S> extends Kept<T, S> {
+  readonly today: IsoDate;
+  readonly view: string;
+  readonly at: number;
 }
 
 /**
@@ -48,6 +49,7 @@ interface State<T, S> {
  */
 export class KeptByPlace<T, S extends Sum<T>> {
   private readonly states = new WeakMap<Knex, State<T, S>>();
+  private readonly shared = new Map<IsoDate, SharedAnswer<Kept<T, S>, Knex>>();
 
   constructor(
     private readonly load: Load<T>,
@@ -55,28 +57,22 @@ export class KeptByPlace<T, S extends Sum<T>> {
   ) {}
 
   read(db: Knex, today: IsoDate): Promise<Kept<T, S>> {
-    const state = this.states.get(db) ?? { kept: null, running: Promise.resolve(), next: null };
-    this.states.set(db, state);
-    // Whoever asks while others are being answered waits for the next round, which begins after their question.
-    state.next ??= state.running
-      .catch(() => undefined)
-      .then(() => {
-        state.next = null;
-        const round = this.refresh(db, state, today);
-        state.running = round;
-        return round;
-      });
-    return state.next;
+    const shared = this.shared.get(today) ?? new SharedAnswer<Kept<T, S>, Knex>((on) => this.refresh(on, today));
+    // Yesterday is asked for no more.
+    if (!this.shared.has(today)) this.shared.clear();
+    this.shared.set(today, shared);
+    return shared.read(db);
   }
 
-  private async refresh(db: Knex, state: State<T, S>, today: IsoDate): Promise<Kept<T, S>> {
+  private async refresh(db: Knex, today: IsoDate): Promise<Kept<T, S>> {
+    const state = this.states.get(db);
     const at = Date.now();
-    const known = state.kept?.today === today && at - state.kept.at < keptMs ? state.kept : null;
+    const known = state?.today === today && at - state.at < keptMs ? state : null;
     const { view, places } = await placesChanged(db, known?.view ?? null);
     const kept = known && places && places.length <= mostPlaces ? known : null;
     const { byPlace, sum } = kept ? await this.renewed(db, kept, places ?? [], today) : await this.whole(db, today);
-    state.kept = { byPlace, sum, today, view, at };
-    return state.kept;
+    this.states.set(db, { byPlace, sum, today, view, at });
+    return { byPlace, sum };
   }
 
   private async whole(db: Knex, today: IsoDate): Promise<Kept<T, S>> {

@@ -273,8 +273,9 @@ export function decisionRow(spot: SpotGround, period: SpotPeriod, decision: Deci
   };
 }
 
-const periodKey = ['spot_id', 'from_day'] as const satisfies readonly (keyof PeriodRow)[];
-const periodValues = [
+const periodColumns = [
+  'spot_id',
+  'from_day',
   'until_day',
   'stage',
   'level',
@@ -290,8 +291,10 @@ const periodValues = [
   'lat',
   'ref',
 ] as const satisfies readonly (keyof PeriodRow)[];
-const decisionKey = ['spot_id', 'from_day', 'position'] as const satisfies readonly (keyof DecisionRow)[];
-const decisionValues = [
+const decisionColumns = [
+  'spot_id',
+  'from_day',
+  'position',
   'place_id',
   'until_day',
   'tree_id',
@@ -303,24 +306,21 @@ const decisionValues = [
   'because',
 ] as const satisfies readonly (keyof DecisionRow)[];
 
-/** What is kept and is not among the fresh rows as it is. */
-const deleteOutdated = (table: string, key: readonly string[], values: readonly string[]) => `
-  delete from ${table} old where spot_id = any((:ids)::uuid[]) and not exists (
-    select from json_populate_recordset(null::${table}, (:fresh_${table})::json) fresh
-    where ${key.map((column) => `fresh.${column} = old.${column}`).join(' and ')}
-      and (${values.map((column) => `fresh.${column}`).join(', ')})
-        is not distinct from (${values.map((column) => `old.${column}`).join(', ')}))
+/**
+ * What is kept and is not among the fresh rows as it is. Compared as text in one set that is made once, whatever the
+ * database guesses of how many rows there are.
+ */
+const deleteOutdated = (table: string, columns: readonly string[]) => `
+  delete from ${table} where spot_id = any((:ids)::uuid[]) and row(${columns.join(', ')})::text not in (
+    select row(${columns.join(', ')})::text from json_populate_recordset(null::${table}, (:fresh_${table})::json))
   returning spot_id`;
 /** The fresh rows whose key is not kept. */
-const insertMissing = (table: string, key: readonly string[], values: readonly string[]) => `
-  insert into ${table} (${[...key, ...values].join(', ')})
-  select ${[...key, ...values].join(', ')} from json_populate_recordset(null::${table}, (:fresh_${table})::json) fresh
-  where not exists (
-    select from ${table} old where ${key.map((column) => `fresh.${column} = old.${column}`).join(' and ')})
-  returning spot_id`;
+const insertMissing = (table: string, columns: readonly string[]) => `
+  insert into ${table} (${columns.join(', ')})
+  select ${columns.join(', ')} from json_populate_recordset(null::${table}, (:fresh_${table})::json)
+  on conflict do nothing returning spot_id`;
 const inBoth = (act: typeof deleteOutdated) => `
-  with periods as (${act('spot_period', periodKey, periodValues)}),
-    decisions as (${act('decision', decisionKey, decisionValues)})
+  with periods as (${act('spot_period', periodColumns)}), decisions as (${act('decision', decisionColumns)})
   select spot_id from periods union select spot_id from decisions`;
 
 /**
