@@ -118,6 +118,7 @@ const asked: Readonly<Record<string, { readonly body?: z.ZodType | 'file'; reado
   'PUT /api/rules': { body: contract.saveRulesSchema },
   'PUT /api/practices': { body: contract.savePracticeSchema },
   'POST /api/practices/adopt': { body: contract.adoptPracticeSchema },
+  'POST /api/practices/adopt/stop': {},
   'POST /api/deliveries': { body: contract.newDeliverySchema },
   'PUT /api/deliveries/:id': { body: contract.deliveryStateSchema },
   'POST /api/deliveries/:id/water': { body: contract.waterHeldSchema },
