@@ -64,3 +64,7 @@ export const bookedSchema = z.object({
   zones: z.array(z.object({ utility: z.string(), toleranceMm: z.number(), rings: z.array(z.array(positionSchema)) })),
 });
 export type Booked = z.infer<typeof bookedSchema>;
+
+/** West, south, east, north of some spots; `null` where there are none. */
+export const extentSchema = z.object({ bounds: z.tuple([z.number(), z.number(), z.number(), z.number()]).nullable() });
+export type Extent = z.infer<typeof extentSchema>;

@@ -97,6 +97,7 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'DELETE /api/views/:id': 'keep_own',
   'GET /api/position': 'see',
   'GET /api/map': 'see',
+  'GET /api/map/extent': 'see',
   'GET /api/map/booked': 'see',
   'GET /api/map/spots/:z/:x/:y': 'see',
   'GET /api/map/base/:z/:x/:y': 'see',

@@ -111,6 +111,7 @@ const asked: Readonly<Record<string, { readonly body?: z.ZodType | 'file'; reado
   'GET /api/find': { query: contract.findQuerySchema },
   'POST /api/views': { body: contract.saveViewSchema },
   'PUT /api/views/:id': { body: contract.changeViewSchema },
+  'GET /api/map/extent': { query: contract.spotFilterSchema },
   'GET /api/map/booked': { query: contract.deskQuerySchema },
   'GET /api/map/spots/:z/:x/:y': { query: contract.spotTileQuerySchema },
   'PUT /api/map/layers/:layer': { body: 'file' },

@@ -1,9 +1,9 @@
-import type { BaseLayer, Booked } from '@sombra/contract';
+import type { BaseLayer, Booked, SpotFilter } from '@sombra/contract';
 import { addDaysTo, type IsoDate } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { knitStreets } from '../streets/repository';
 import { handDigZones } from '../tickets/repository';
-import { onDay } from '../town/filter-repository';
+import { onDay, periodsOf } from '../town/filter-repository';
 
 export interface LayerRow {
   layer: BaseLayer;
@@ -73,12 +73,17 @@ async function insertLayer(trx: Db, layer: BaseLayer, features: readonly NewFeat
   }
 }
 
-export async function spotBounds(db: Db): Promise<[number, number, number, number] | null> {
-  const row = await db('spot_period')
-    .whereNull('until_day')
-    .first<{ west: number | null; south: number; east: number; north: number }>(
-      db.raw('min(lng) as west, min(lat) as south, max(lng) as east, max(lat) as north'),
-    );
+export async function spotBounds(
+  db: Db,
+  filter: SpotFilter,
+  today: IsoDate,
+): Promise<[number, number, number, number] | null> {
+  const row = await periodsOf(db, filter, today).first<{
+    west: number | null;
+    south: number;
+    east: number;
+    north: number;
+  }>(db.raw('min(period.lng) as west, min(period.lat) as south, max(period.lng) as east, max(period.lat) as north'));
   return row.west === null ? null : [row.west, row.south, row.east, row.north];
 }
 

@@ -1,4 +1,12 @@
-import { baseLayerSchema, deskQuerySchema, mapLimits, spotTileQuerySchema, tilePathSchema } from '@sombra/contract';
+import {
+  baseLayerSchema,
+  deskQuerySchema,
+  mapLimits,
+  spotFilterSchema,
+  spotTileQuerySchema,
+  tilePathSchema,
+  type Extent,
+} from '@sombra/contract';
 import { NotFoundError } from '@sombra/core';
 import express, { Router, type Response } from 'express';
 import type { Knex } from 'knex';
@@ -7,7 +15,7 @@ import { readPosition } from '../adapters/position';
 import type { Config } from '../platform/config';
 import { parse } from '../platform/problems';
 import { forAct, userOf } from '../platform/sessions';
-import { bookedOn } from './repository';
+import { bookedOn, spotBounds } from './repository';
 import { mapInfo, pmtilesFile, removePmtiles, setLayer, spotTile, storePmtiles } from './service';
 import { baseTile } from './tiles-repository';
 import { programmeToday } from '../programme/today';
@@ -25,6 +33,10 @@ export function mapRoutes(db: Knex, { storageFolder, position }: Pick<Config, 's
   });
   router.get('/map', async (_request, response) => {
     response.json(await mapInfo(db));
+  });
+  router.get('/map/extent', async (request, response) => {
+    const filter = parse(spotFilterSchema, request.query);
+    response.json({ bounds: await spotBounds(db, filter, await programmeToday(db)) } satisfies Extent);
   });
   router.get('/map/booked', async (request, response) => {
     const today = await programmeToday(db);

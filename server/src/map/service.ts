@@ -26,10 +26,11 @@ import { countTile, markTile, plantedIn } from './tiles-repository';
 import { programmeToday } from '../programme/today';
 
 export async function mapInfo(db: Knex): Promise<MapInfo> {
+  const today = await programmeToday(db);
   const [layers, pmtiles, bounds, programme] = await Promise.all([
     baseLayerRows(db),
     pmtilesRow(db),
-    spotBounds(db),
+    spotBounds(db, {}, today),
     findProgramme(db),
   ]);
   const changes = [...layers, ...(pmtiles ? [pmtiles] : [])].map(({ changed_at }) => changed_at.getTime());

@@ -1,5 +1,6 @@
 import type { Feature, FeatureCollection, GeoJsonProperties, Geometry } from 'geojson';
 import type { Booked, MapInfo, SpotFilter } from '@sombra/contract';
+import { sayIsoDay } from '@sombra/core';
 import {
   Map as GlMap,
   ScaleControl,
@@ -10,7 +11,7 @@ import {
   type VectorTileSource,
 } from 'maplibre-gl';
 import { Protocol } from 'pmtiles';
-import { keptScheme, mapStyle, spotTiles, type KeptMap } from './map-style';
+import { keptScheme, mapStyle, markLayers, spotTiles, type KeptMap } from './map-style';
 import { allMarks, markName, markPixels } from './marks';
 import { geodesicLengthM, type LngLat } from './measure';
 import { readPalette } from './palette';
@@ -119,14 +120,15 @@ export class MapCanvas {
         [x - near, y - near],
         [x + near, y + near],
       ];
-      const found = this.map.getLayer('mark') ? this.map.queryRenderedFeatures(box, { layers: ['mark'] }) : [];
+      const layers = markLayers.filter((name) => this.map.getLayer(name));
+      const found = this.map.queryRenderedFeatures(box, { layers });
       const id: unknown = found[0]?.properties['id'];
       const zoomable = this.map.getLayer('count') ? this.map.queryRenderedFeatures(box, { layers: ['count'] }) : [];
       if (!id && zoomable.length > 0) this.map.easeTo({ center: event.lngLat, zoom: this.map.getZoom() + 2 });
       else act([event.lngLat.lng, event.lngLat.lat], typeof id === 'string' ? id : null, event.originalEvent);
     });
-    this.map.on('mousemove', 'mark', () => (this.map.getCanvas().style.cursor = 'pointer'));
-    this.map.on('mouseleave', 'mark', () => (this.map.getCanvas().style.cursor = ''));
+    this.map.on('mousemove', [...markLayers], () => (this.map.getCanvas().style.cursor = 'pointer'));
+    this.map.on('mouseleave', [...markLayers], () => (this.map.getCanvas().style.cursor = ''));
   }
 
   /** Follows a finger or a mouse held down, instead of panning, until it is let go. */
@@ -182,12 +184,12 @@ export class MapCanvas {
   }
 
   /** Brings all of an area into view: west, south, east, north. */
-  fit([west, south, east, north]: readonly [number, number, number, number]): void {
+  fit([west, south, east, north]: readonly [number, number, number, number], durationMs = 0): void {
     const corners: [[number, number], [number, number]] = [
       [west, south],
       [east, north],
     ];
-    this.map.fitBounds(corners, { padding: 40, maxZoom: 17, duration: 0 });
+    this.map.fitBounds(corners, { padding: 40, maxZoom: 17, duration: durationMs });
   }
 
   /** Where this person stands, as well as the device knows. */
@@ -213,11 +215,13 @@ export class MapCanvas {
     );
     this.put(
       'tickets',
-      tickets.flatMap(({ number, validUntil, area }) =>
-        area.map((ring) =>
-          feature({ type: 'Polygon', coordinates: [ring] }, { name: `${number} until ${validUntil}` }),
+      tickets.flatMap(({ number, validUntil, area }) => [
+        ...area.map((ring) => feature({ type: 'Polygon', coordinates: [ring] })),
+        // Named once, at its northern end.
+        ...northmost(area).map((at) =>
+          feature({ type: 'Point', coordinates: at }, { name: `${number} until ${sayIsoDay(validUntil)}` }),
         ),
-      ),
+      ]),
     );
     this.put(
       'days',
@@ -282,6 +286,12 @@ const feature = (geometry: Geometry, properties: GeoJsonProperties = {}): Featur
   geometry,
   properties,
 });
+
+const northmost = (rings: readonly (readonly [number, number][])[]): [number, number][] =>
+  rings
+    .flat()
+    .sort(([, a], [, b]) => b - a)
+    .slice(0, 1);
 
 /** Squares as this device kept them; one it does not have is empty ground. */
 const tileOf =

@@ -36,6 +36,7 @@ const shown: readonly { readonly mark: Mark; readonly says: string }[] = [
         @for (one of lines(); track one.says) {
           <li><img [src]="one.picture" alt="" width="22" height="22" /> {{ one.says }}</li>
         }
+        <li><span class="dot"></span> further out: a tree that is well, dark where its ball is moist</li>
         <li><span class="ticket"></span> cleared by a locate ticket</li>
         <li><span class="crown"></span> crown, to scale</li>
         <li><span class="day"></span> on the next planting day</li>
@@ -78,6 +79,14 @@ const shown: readonly { readonly mark: Mark; readonly says: string }[] = [
       border: 1.5px dashed var(--act);
       background: color-mix(in srgb, var(--act) 14%, transparent);
     }
+    .dot {
+      width: 9px;
+      height: 9px;
+      margin: 0 6.5px;
+      border-radius: 50%;
+      border: 1px solid var(--ink);
+      background: var(--water);
+    }
     .crown,
     .day {
       width: 18px;
@@ -102,11 +111,29 @@ const shown: readonly { readonly mark: Mark; readonly says: string }[] = [
       }
     }
     @media (max-width: 720px) {
+      :host {
+        left: 0;
+        bottom: 0;
+        width: 4.5rem;
+        max-width: none;
+        border-width: 1px 0 0;
+      }
       button {
-        min-height: 48px;
+        width: 100%;
+        min-height: 47px;
+        padding: 0;
       }
       ul {
+        position: absolute;
+        bottom: 48px;
+        left: 0;
+        width: min(22rem, 100vw);
+        max-height: 60vh;
+        overflow: auto;
         columns: 1;
+        font-size: 1rem;
+        background: var(--sheet);
+        border: 1px solid var(--edge);
       }
     }
   `,

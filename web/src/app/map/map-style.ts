@@ -1,6 +1,11 @@
 import { countUpToZoom, type MapInfo, type SpotFilter } from '@sombra/contract';
 import type { FeatureCollection } from 'geojson';
-import type { ExpressionSpecification, LayerSpecification, StyleSpecification } from 'maplibre-gl';
+import type {
+  ExpressionSpecification,
+  LayerSpecification,
+  StyleSpecification,
+  SymbolLayerSpecification,
+} from 'maplibre-gl';
 import { filterParams } from '../ui/view-state.service';
 import type { Palette } from './palette';
 
@@ -100,6 +105,13 @@ function baseLayers(colours: Palette, lat: number): LayerSpecification[] {
     })),
     lineOf('tram', 'tram', { 'line-color': colours.tram, 'line-width': 1.2, 'line-gap-width': 2.4 }),
     lineOf('wire', 'wire', { 'line-color': colours.wire, 'line-width': 1, 'line-dasharray': [1, 3] }),
+  ];
+}
+
+/** Names stand over the marks, wide of them by a halo: where they meet, the name is read and the mark still seen. */
+function nameLayers(colours: Palette): LayerSpecification[] {
+  const haloed = { 'text-halo-color': colours.land, 'text-halo-width': 2.2 };
+  return [
     {
       id: 'street-name',
       type: 'symbol',
@@ -114,7 +126,7 @@ function baseLayers(colours: Palette, lat: number): LayerSpecification[] {
         'text-size': ['interpolate', ['linear'], ['zoom'], 14, 11, 18, 15],
         'text-letter-spacing': 0.04,
       },
-      paint: { 'text-color': colours.quiet, 'text-halo-color': colours.street, 'text-halo-width': 1.6 },
+      paint: { 'text-color': colours.ink, ...haloed },
     },
     {
       id: 'park-name',
@@ -123,7 +135,22 @@ function baseLayers(colours: Palette, lat: number): LayerSpecification[] {
       'source-layer': 'park',
       minzoom: 15,
       layout: { 'text-field': ['get', 'name'], 'text-font': [heading], 'text-size': 13 },
-      paint: { 'text-color': colours.quiet, 'text-halo-color': colours.park, 'text-halo-width': 1.4 },
+      paint: { 'text-color': colours.ink, ...haloed },
+    },
+    {
+      id: 'ticket-name',
+      type: 'symbol',
+      source: 'tickets',
+      minzoom: 14.5,
+      filter: ['==', ['geometry-type'], 'Point'],
+      layout: {
+        'text-field': ['get', 'name'],
+        'text-font': [text],
+        'text-size': 11,
+        'text-anchor': 'bottom',
+        'text-max-width': 14,
+      },
+      paint: { 'text-color': colours.act, ...haloed },
     },
   ];
 }
@@ -134,6 +161,25 @@ const markIcon: ExpressionSpecification = [
   ['concat', 'tree-', ['get', 'level'], '-', ['get', 'probe']],
   ['concat', 'spot-', ['get', 'stage']],
 ];
+
+/** From here on there is room for every mark; further out what is well is a dot, and what needs somebody stands out. */
+const nearZoom = 16.4;
+const isCalm: ExpressionSpecification = [
+  'all',
+  ['boolean', ['get', 'planted'], false],
+  ['match', ['get', 'level'], ['act', 'urgent'], false, true],
+];
+
+const markLayout: SymbolLayerSpecification['layout'] = {
+  'icon-image': markIcon,
+  'icon-allow-overlap': true,
+  'icon-ignore-placement': true,
+  'icon-size': ['interpolate', ['linear'], ['zoom'], 15, 0.5, 16.2, 0.66, 17.5, 1, 20, 1.25],
+  'symbol-sort-key': ['match', ['get', 'level'], 'urgent', 3, 'act', 2, 'watch', 1, 0],
+};
+
+/** Layers a tap finds a spot in. */
+export const markLayers = ['mark', 'mark-far', 'mark-dot'] as const;
 
 function spotLayers(colours: Palette, lat: number, kept: boolean): LayerSpecification[] {
   // A few kept spots are marks at every zoom.
@@ -175,21 +221,6 @@ function spotLayers(colours: Palette, lat: number, kept: boolean): LayerSpecific
       paint: { 'line-color': colours.act, 'line-width': 1.4, 'line-dasharray': [4, 2] },
     },
     {
-      id: 'ticket-name',
-      type: 'symbol',
-      source: 'tickets',
-      minzoom: 14.5,
-      layout: {
-        'symbol-placement': 'line',
-        'symbol-spacing': 500,
-        'text-field': ['get', 'name'],
-        'text-font': [text],
-        'text-size': 11,
-        'text-offset': [0, 0.9],
-      },
-      paint: { 'text-color': colours.act, 'text-halo-color': colours.land, 'text-halo-width': 1.5 },
-    },
-    {
       id: 'crown',
       type: 'circle',
       ...marks,
@@ -229,17 +260,20 @@ function spotLayers(colours: Palette, lat: number, kept: boolean): LayerSpecific
       },
     },
     {
-      id: 'mark',
-      type: 'symbol',
+      id: 'mark-dot',
+      type: 'circle',
       ...marks,
-      layout: {
-        'icon-image': markIcon,
-        'icon-allow-overlap': true,
-        'icon-ignore-placement': true,
-        'icon-size': ['interpolate', ['linear'], ['zoom'], 15, 0.5, 16.2, 0.66, 17.5, 1, 20, 1.25],
-        'symbol-sort-key': ['match', ['get', 'level'], 'urgent', 3, 'act', 2, 'watch', 1, 0],
+      maxzoom: nearZoom,
+      filter: isCalm,
+      paint: {
+        'circle-radius': ['interpolate', ['linear'], ['zoom'], 14, 1.8, nearZoom, 3.4],
+        'circle-color': ['match', ['get', 'probe'], ['dry', 'slightly_dry', 'unknown'], colours.sheet, colours.water],
+        'circle-stroke-color': colours.ink,
+        'circle-stroke-width': 1,
       },
     },
+    { id: 'mark-far', type: 'symbol', ...marks, maxzoom: nearZoom, filter: ['!', isCalm], layout: markLayout },
+    { id: 'mark', type: 'symbol', ...marks, minzoom: nearZoom, layout: markLayout },
     {
       id: 'mark-name',
       type: 'symbol',
@@ -357,6 +391,11 @@ export function mapStyle(given: {
       noticed: { type: 'geojson', data: { ...nothing, features: [] } },
       drawn: { type: 'geojson', data: { ...nothing, features: [] } },
     },
-    layers: [...baseLayers(colours, lat), ...(kept ? spots.filter(hasNoCounts) : spots), ...drawnLayers(colours)],
+    layers: [
+      ...baseLayers(colours, lat),
+      ...(kept ? spots.filter(hasNoCounts) : spots),
+      ...nameLayers(colours),
+      ...drawnLayers(colours),
+    ],
   };
 }

@@ -17,7 +17,7 @@ import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
 import type { Booked, Problem, SpotFilter } from '@sombra/contract';
 import { formatQuantity } from '@sombra/core';
-import { catchError, firstValueFrom, merge, of, switchMap } from 'rxjs';
+import { catchError, filter, firstValueFrom, merge, of, pairwise, switchMap } from 'rxjs';
 import { BulkActs } from '../spot/bulk-acts.service';
 import { ChosenService, mostChosen } from '../spot/chosen.service';
 import { LiveService } from '../ui/live.service';
@@ -90,6 +90,14 @@ export class MapView {
   protected readonly enclosed = computed(() => geodesicAreaM2(this.measured()));
   protected readonly area = computed(() => formatQuantity(this.enclosed(), 'areaM2', this.session.units()));
   private readonly filterKey = computed(() => JSON.stringify(this.filter()));
+  /** The filter the map is to go to, once it stands; the day, the stage one is in and an area drawn are none. */
+  private readonly placed = computed(() => {
+    if (!this.begun()) return null;
+    const { on: _on, area: _area, stage: _stage, ...parts } = this.filter();
+    return Object.values(parts).some((part) => part !== undefined) ? JSON.stringify(parts) : '';
+  });
+  /** The map stands for the first time; painted anew in other colours it stands where it stood. */
+  private readonly begun = signal(false);
 
   constructor() {
     void this.start();
@@ -109,6 +117,20 @@ export class MapView {
       this.filterKey();
       if (this.ready()) this.canvas?.show(untracked(this.filter));
     });
+    // A filter, or a place that was found, is gone to; what somebody panned to since stays where no filter holds.
+    toObservable(this.placed)
+      .pipe(
+        pairwise(),
+        // An address that says where to look is believed.
+        filter(([before, now]) => !!now && before !== now && (before !== null || this.view.text('at') === null)),
+        switchMap(([, now]) =>
+          this.maps.extent(JSON.parse(now ?? '{}') as SpotFilter).pipe(catchError(() => of(null))),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe((bounds) => {
+        if (bounds) this.canvas?.fit(bounds, 400);
+      });
     effect(() => {
       const chosen = this.chosen.chosen().map(({ position }) => position);
       const open = this.openId() ? (this.store.detail()?.spot.position ?? null) : null;
@@ -148,7 +170,10 @@ export class MapView {
       const unit = this.session.units() === 'us' ? 'imperial' : 'metric';
       const camera = readCamera(this.view.text('at'));
       this.canvas = new MapCanvas({ container: this.box().nativeElement, info, filter: this.filter(), camera, unit });
-      this.canvas.onReady(() => this.ready.set(true));
+      this.canvas.onReady(() => {
+        this.ready.set(true);
+        this.begun.set(true);
+      });
       this.canvas.onDrawn((drawn) => this.drawn.set(drawn));
       this.canvas.onMoved(({ zoom, center }) =>
         this.view.set({ at: `${zoom.toFixed(2)}/${center[1].toFixed(6)}/${center[0].toFixed(6)}` }),

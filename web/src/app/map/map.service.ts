@@ -1,8 +1,18 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import { bookedSchema, mapSchema, type BaseLayer, type Booked, type MapInfo } from '@sombra/contract';
+import {
+  bookedSchema,
+  extentSchema,
+  mapSchema,
+  type BaseLayer,
+  type Booked,
+  type Extent,
+  type MapInfo,
+  type SpotFilter,
+} from '@sombra/contract';
 import { catchError, map, Observable, of } from 'rxjs';
 import * as z from 'zod';
+import { filterParams } from '../ui/view-state.service';
 
 const fixSchema = z.object({
   position: z.tuple([z.number(), z.number()]),
@@ -17,6 +27,13 @@ export class MapService {
 
   info(): Observable<MapInfo> {
     return this.http.get('/api/map').pipe(map((body) => mapSchema.parse(body)));
+  }
+
+  /** Where the spots of a filter lie. */
+  extent(filter: SpotFilter): Observable<Extent['bounds']> {
+    return this.http
+      .get('/api/map/extent', { params: filterParams(filter) })
+      .pipe(map((body) => extentSchema.parse(body).bounds));
   }
 
   booked(on: string): Observable<Booked> {
