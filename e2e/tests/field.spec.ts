@@ -240,7 +240,7 @@ test('two hundred records and their photos, the page killed ten times among them
       page = await phone.open();
     }
     await page.goto(`${town.url}/waiting`);
-    await expect(page.getByText('Nothing of yours waits here')).toBeVisible({ timeout: 120_000 });
+    await expect(page.getByText('Nothing of yours waits here')).toBeVisible({ timeout: 300_000 });
     expect((await count(town, 'not_done')) - before).toBe(200);
     expect((await rows(town, 'spot_photo')) - photosBefore).toBe(10);
     // In the order made at each spot.

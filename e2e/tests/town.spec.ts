@@ -177,9 +177,9 @@ test('a list of 50,000 lines is drawn a screen at a time', async ({ signedIn: pa
       insert into spot (id, ref, place_id, position, added_on, changed_by)
       select gen_random_uuid(), 'ZZ-' || lpad(i::text, 5, '0'), placed.id,
         st_setsrid(st_makepoint(-25.5, 36.95), 4326), '2026-01-01', 'test'
-      from placed, generate_series(1, 50000) i returning id)
-    insert into spot_period (spot_id, from_day, stage, level, decisions, lng, lat)
-    select id, '2026-01-01', 'ground', 'good', 1, -25.5, 36.95 from made`);
+      from placed, generate_series(1, 50000) i returning id, ref)
+    insert into spot_period (spot_id, from_day, stage, level, decisions, lng, lat, ref)
+    select id, '2026-01-01', 'ground', 'good', 1, -25.5, 36.95, ref from made`);
   await page.goto(`${town.url}/ground?find=ZZ-`);
   await expect(page.locator('.count')).toHaveText('50000 spots');
   await expect(page.getByRole('link', { name: 'ZZ-00001' })).toBeVisible();

@@ -1,5 +1,6 @@
 export * from './shapes';
 export * from './pit-section';
+export * from './pit-conflict';
 export * from './step-picture';
 export * from './percolation-plot';
 export * from './season-band';

@@ -14,7 +14,9 @@ export function onDay(query: Knex.QueryBuilder, table: string, on: IsoDate, toda
 /** One row for each spot a filter means, as `period`; conditions never multiply rows. */
 export function periodsOf(db: Db, filter: SpotFilter, today: IsoDate): Knex.QueryBuilder {
   const on = filter.on ?? today;
-  const query = onDay(db('spot_period as period'), 'period', on, today);
+  const query = filter.find
+    ? foundOn(db, filter.find, on, today)
+    : onDay(db('spot_period as period'), 'period', on, today);
   if (filter.stage) void query.whereIn('period.stage', filter.stage);
   if (filter.level) void query.whereIn('period.level', filter.level);
   if (filter.probe) void query.whereIn('period.probe', filter.probe);
@@ -34,10 +36,22 @@ export function periodsOf(db: Db, filter: SpotFilter, today: IsoDate): Knex.Quer
   if (filter.area)
     void query.whereRaw(`st_intersects(period.at, st_transform(st_geomfromtext(?, 4326), 3857))`, [ring(filter.area)]);
   for (const spots of spotsNamed(db, filter)) void query.whereIn('period.spot_id', spots);
-  // Found first and then looked up one by one, whatever is known of how many there are: few as a rule, and no more work
-  // than reading every spot where they are many.
-  if (filter.find) void query.whereRaw('period.spot_id = any(array(?))', [spotsLike(db, filter.find)]);
   return query;
+}
+
+/**
+ * What is found by its words is found first and then looked up one by one: no more work than reading every spot where it
+ * is many, and none to speak of where it is few. `offset 0` keeps the database from turning that round by a guess of how
+ * many there are, which is far off where much has just come in.
+ */
+function foundOn(db: Db, words: string, on: IsoDate, today: IsoDate): Knex.QueryBuilder {
+  const its = onDay(db('spot_period'), 'spot_period', on, today).whereRaw('spot_period.spot_id = found.spot_id');
+  return db.from(
+    db.raw('unnest(array(?)) as found (spot_id) cross join lateral (? offset 0) as period', [
+      spotsLike(db, words),
+      its,
+    ]),
+  );
 }
 
 /** The season a period's tree was planted in, as SQL: it goes from July of its year to June. */

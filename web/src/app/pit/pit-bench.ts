@@ -28,6 +28,7 @@ import { OverrideForm } from './override-form';
 import { PitNumbers } from './pit-numbers';
 import { PlantingNeeds } from './planting-needs';
 import { PlantingSteps } from '../drawing/planting-steps';
+import { PitConflictView } from '../drawing/pit-conflict-view';
 import { PitSectionView, type PlannedPit } from '../drawing/pit-section-view';
 
 /** Stock measures on one side, the pit they ask for on the other, live. */
@@ -40,6 +41,7 @@ import { PitSectionView, type PlannedPit } from '../drawing/pit-section-view';
     SpotHead,
     StockForm,
     PitNumbers,
+    PitConflictView,
     PitSectionView,
     PlantingSteps,
     PlantingNeeds,
@@ -55,7 +57,7 @@ export class PitBench {
   private readonly session = inject(SessionService);
   private readonly form = viewChild(StockForm);
   /** The measures as they are typed. */
-  private readonly facts = computed(() => this.form()?.facts() ?? null);
+  protected readonly facts = computed(() => this.form()?.facts() ?? null);
 
   protected readonly ground = computed(() => this.store.life()?.ground ?? null);
   protected readonly gaps = computed(() => {
