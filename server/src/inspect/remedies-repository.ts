@@ -6,10 +6,9 @@ import { withStandingTree } from '../spots/repository';
 
 const open = (db: Db, dueBy: IsoDate): Knex.QueryBuilder =>
   db('decision')
-    .join('spot', 'spot.id', 'decision.spot_id')
-    .join('place', 'place.id', 'spot.place_id')
+    .join('place', 'place.id', 'decision.place_id')
+    // Nothing is open where a spot was withdrawn.
     .whereNull('decision.until_day')
-    .whereNull('spot.withdrawn_on')
     .where('decision.kind', 'do_remedy')
     .whereNotNull('decision.remedy')
     .where((due) => due.whereNull('decision.due_on').orWhere('decision.due_on', '<=', dueBy));
@@ -52,7 +51,7 @@ export async function treesOfBatches(
     readonly most: number;
   },
 ): Promise<WorkTree[]> {
-  return withStandingTree(db, open(db, asked.dueBy))
+  return withStandingTree(db, open(db, asked.dueBy).join('spot', 'spot.id', 'decision.spot_id'))
     .whereRaw('(place.name, decision.remedy) in (select * from unnest(?::text[], ?::text[]))', [
       asked.batches.map(({ place }) => place),
       asked.batches.map(({ remedy }) => remedy),

@@ -10,7 +10,10 @@ export interface Changes {
   readonly places: readonly string[] | null;
 }
 
-/** Places where spots, their trees or what they wait for have changed since a view of the database. */
+/**
+ * Places where spots, their trees or what they wait for have changed since a view of the database. Transactions yet to
+ * come are those of another cluster, out of a backup: what they changed is in what was restored.
+ */
 export async function placesChanged(db: Db, since: string | null): Promise<Changes> {
   if (since === null) {
     const { rows } = await db.raw<{ rows: { view: string }[] }>('select pg_current_snapshot()::text as view');
@@ -19,7 +22,8 @@ export async function placesChanged(db: Db, since: string | null): Promise<Chang
   const { rows } = await db.raw<{ rows: { view: string; places: string[] }[] }>(
     `select pg_current_snapshot()::text as view, array(
        select distinct place_id from place_change
-       where xid >= pg_snapshot_xmin(seen) and not pg_visible_in_snapshot(xid, seen)) as places
+       where xid >= pg_snapshot_xmin(seen) and xid < pg_snapshot_xmax(pg_current_snapshot())
+         and not pg_visible_in_snapshot(xid, seen)) as places
      from (select (?)::pg_snapshot as seen) asked`,
     [since],
   );

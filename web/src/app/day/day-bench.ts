@@ -125,6 +125,7 @@ const beforeSoak = (first: number, kept: PlantingFacts | undefined): number[] =>
           </details>
           <s-form-foot
             [act]="corrects() ? 'Store a correction' : 'Store as built'"
+            [looksOn]="looksOn()"
             [tried]="tried()"
             [incomplete]="incomplete()"
             (discard)="discard()"

@@ -23,6 +23,22 @@ describe('ground bench', () => {
     expect(rig.text).toContain('ESE');
   });
 
+  it('shows what is stored to whoever may only look, in fields that take nothing', async () => {
+    rig.session.user.update((user) => user && { ...user, role: 'viewer' });
+    await rig.show(GroundBench, [kept('ground', { ...loam, slopePct: 3 })]);
+    expect(rig.text).toContain('40 mm/h');
+    expect(rig.text).toContain('You look on');
+    expect(rig.text).not.toContain('Store ground facts');
+    const fields = [
+      ...rig.element.querySelectorAll<HTMLInputElement>(
+        's-measure-field input, s-choice-field input, s-choice-field button',
+      ),
+    ];
+    expect(fields.length).toBeGreaterThan(4);
+    const takes = fields.filter((field) => !field.disabled && !field.closest('fieldset')?.disabled);
+    expect(takes.map(({ id, value }) => id || value)).toEqual([]);
+  });
+
   it('warns where wires hang, and wants their height', async () => {
     await rig.show(GroundBench, []);
     await rig.choose('Wires overhead', 'Wires');

@@ -121,6 +121,7 @@ const fromWord = (word: 'yes' | 'no' | null): boolean | null => (word === null ?
       }
       <s-form-foot
         act="Store ground facts"
+        [looksOn]="looksOn()"
         [tried]="tried()"
         [incomplete]="incomplete()"
         [differences]="differences()"

@@ -49,15 +49,19 @@ export interface Difference {
     @if (tried() && incomplete()) {
       <p class="problem" role="alert">{{ incomplete() }}</p>
     }
-    <div class="acts">
-      <button type="submit" class="btn btn-primary" [disabled]="sender.busy()">
-        {{ sender.busy() ? 'Storing…' : act() }}
-      </button>
-      @if (draft.restored()) {
-        <span class="quiet">Unsaved typing restored.</span>
-        <button type="button" class="btn btn-link" (click)="discard.emit()">Discard it</button>
-      }
-    </div>
+    @if (looksOn()) {
+      <p class="quiet">You look on: your role shows what is stored here, and changes nothing of it.</p>
+    } @else {
+      <div class="acts">
+        <button type="submit" class="btn btn-primary" [disabled]="sender.busy()">
+          {{ sender.busy() ? 'Storing…' : act() }}
+        </button>
+        @if (draft.restored()) {
+          <span class="quiet">Unsaved typing restored.</span>
+          <button type="button" class="btn btn-link" (click)="discard.emit()">Discard it</button>
+        }
+      </div>
+    }
   `,
   styles: `
     .acts {
@@ -84,6 +88,8 @@ export class FormFoot {
   readonly incomplete = input<string | null>(null);
   /** Where the form and the newest record differ, while there is a conflict. */
   readonly differences = input<readonly Difference[]>([]);
+  /** The role of whoever is here may not store this. */
+  readonly looksOn = input(false);
   readonly discard = output();
   readonly keepMine = output();
   readonly takeTheirs = output();

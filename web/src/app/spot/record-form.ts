@@ -1,6 +1,7 @@
 import { computed, DestroyRef, Directive, effect, inject, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import type { FormGroup } from '@angular/forms';
+import type { Act } from '@sombra/contract';
 import { ofKind, sayFacts, standing, type RecordFacts, type RecordKind, type RecordOfKind } from '@sombra/core';
 import { SessionService } from '../session/session.service';
 import { FormDraft } from './form-draft';
@@ -40,6 +41,9 @@ export abstract class RecordForm<K extends RecordKind> {
   protected corrects(): string | null {
     return this.newest()?.id ?? null;
   }
+
+  /** Whoever may only look sees what is stored, in fields that take nothing. */
+  protected readonly looksOn = computed(() => !this.session.may(`record_${this.kind}` as Act));
 
   readonly facts = computed<RecordFacts[K] | null>(() => {
     this.changes();
@@ -89,6 +93,7 @@ export abstract class RecordForm<K extends RecordKind> {
 
   private fill(spotId: string): void {
     this.draft.bind(this.form, `${this.kind}.${spotId}`, this.stored());
+    if (this.looksOn()) this.form.disable({ emitEvent: false });
     // A newer state of the same spot leaves what is typed, and what was said of it.
     if (spotId !== this.filled || !this.draft.restored()) this.tried.set(false);
     this.filled = spotId;
@@ -103,6 +108,7 @@ export abstract class RecordForm<K extends RecordKind> {
   }
 
   protected async save(done: string): Promise<boolean> {
+    if (this.looksOn()) return false;
     this.tried.set(true);
     this.form.markAllAsTouched();
     const facts = this.facts();
