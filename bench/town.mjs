@@ -177,6 +177,8 @@ async function adoption({ call, read }, seconds) {
   let ended = 0;
   const walk = call('POST', '/api/practices/adopt', to)
     .then((answer) => answer.arrayBuffer())
+    // Stopped before it told anything, it is refused.
+    .catch(() => undefined)
     .finally(() => (ended = performance.now()));
   const taps = [];
   do {

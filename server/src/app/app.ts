@@ -26,6 +26,7 @@ import { liveRoutes } from '../live/routes';
 import { matchRoutes } from '../match/routes';
 import { mapRoutes } from '../map/routes';
 import { invitationRoutes, peopleRoutes, sessionRoutes } from '../people/routes';
+import { sessionWithPerson } from '../people/repository';
 import { makePeople } from '../people/service';
 import { programmeRoutes, setUpRoutes } from '../settings/routes';
 import { recordRoutes } from '../recording/routes';
@@ -136,12 +137,12 @@ function api({
     response.setHeader('cache-control', 'no-store');
     next();
   });
-  router.use(sessions(config, sessionPool));
+  router.use(sessions(config, sessionPool, (sid) => sessionWithPerson(sessionPool, sid)));
   const limited = limitTries(sessionPool);
   router.use(sealedRoutes(db, config, limited));
   router.use(express.json({ limit: '256kb' }));
   const people = makePeople(db, sessionPool);
-  router.use(knowPerson(people.find));
+  router.use(knowPerson);
   router.use(sessionRoutes(people, (deviceId) => isToBeWiped(db, deviceId)));
   const doorway: Doorway = {
     keys: new SeasonKeys(config.seasonKeys),

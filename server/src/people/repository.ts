@@ -1,4 +1,6 @@
 import type { Person, User } from '@sombra/contract';
+import type { SessionData } from 'express-session';
+import type pg from 'pg';
 import type { Db } from '../platform/db';
 import { keyOfSession } from '../platform/sessions';
 
@@ -42,6 +44,21 @@ export async function findUser(db: Db, userId: string): Promise<User | undefined
     .whereNull('disabled_at')
     .first(...userColumns);
   return row && userOfRow(row);
+}
+
+/** A session that has not run out, and whose it is; nobody's where that person may not sign in any more. */
+export async function sessionWithPerson(
+  pool: pg.Pool,
+  sid: string,
+): Promise<{ session: SessionData; person: User | null } | undefined> {
+  const { rows } = await pool.query<{ session: SessionData; person: User | null }>(
+    `select sess as session, (
+       select json_build_object('id', id, 'signIn', sign_in, 'name', name, 'role', role, 'units', units)
+       from app_user where id = (sess->>'userId')::uuid and disabled_at is null) as person
+     from session where sid = $1 and expire >= now()`,
+    [sid],
+  );
+  return rows[0];
 }
 
 export async function passwordHashOf(db: Db, userId: string): Promise<string | null> {

@@ -11,7 +11,6 @@ import {
   changeUser,
   endSessions,
   findBySignIn,
-  findUser,
   noteSignIn,
   passwordHashOf,
   setPassword,
@@ -88,7 +87,6 @@ export function makePeople(db: Knex, pool: pg.Pool) {
       const kept = await findProgramme(db);
       return kept ? { name: kept.name, demo: kept.demo, timeZone: kept.timeZone } : null;
     },
-    find: (userId: string) => findUser(db, userId),
     endStreams: (key: string) => announceEnd(db, key),
   };
 }

@@ -9,8 +9,18 @@ import type { Config } from './config';
 import { SignedOutError } from './problems';
 import { hashOf } from './secrets';
 
+/** Whose session it is, as read with it; part of no session that is stored. */
+class Known {
+  constructor(readonly person: User | null) {}
+
+  toJSON(): undefined {
+    return undefined;
+  }
+}
+
 declare module 'express-session' {
   interface SessionData {
+    known?: Known;
     /** Who they are is read anew with each request: another role holds from that moment on. */
     userId: string;
     renewedAt: number;
@@ -43,8 +53,21 @@ export function openSessionPool(config: Config, onError: (error: Error) => void)
   return pool;
 }
 
-export function sessions(config: Config, pool: pg.Pool): RequestHandler {
-  const Store = connectPgSimple(session);
+/** A session as it is kept, and whose it is; `undefined` where there is none, or it has run out. */
+export type ReadSession = (
+  sid: string,
+) => Promise<{ readonly session: session.SessionData; readonly person: User | null } | undefined>;
+
+export function sessions(config: Config, pool: pg.Pool, read: ReadSession): RequestHandler {
+  class Store extends connectPgSimple(session) {
+    /** With whose it is, in one question: every request asks both. */
+    override get(sid: string, done: (error: unknown, session?: session.SessionData | null) => void): void {
+      read(sid).then(
+        (found) => done(null, found ? { ...found.session, known: new Known(found.person) } : null),
+        (error: unknown) => done(error),
+      );
+    }
+  }
   return session({
     name: 'sombra.sid',
     secret: config.sessionSecret,
@@ -56,24 +79,22 @@ export function sessions(config: Config, pool: pg.Pool): RequestHandler {
   });
 }
 
-/** Reads who the session belongs to, and keeps a session that is in use from running out. */
-export function knowPerson(find: (userId: string) => Promise<User | undefined>): RequestHandler {
-  return async (request, _response, next) => {
-    const { session: kept } = request;
-    if (kept.userId === undefined) {
-      kept.cookie.maxAge = strangerMs;
-      next();
-      return;
-    }
-    const person = await find(kept.userId);
-    if (person) request.person = person;
-    if (Date.now() - (kept.renewedAt ?? 0) > renewEveryMs) {
-      kept.renewedAt = Date.now();
-      kept.touch();
-    }
+/** Says who the session belongs to, and keeps a session that is in use from running out. */
+export const knowPerson: RequestHandler = (request, _response, next) => {
+  const { session: kept } = request;
+  if (kept.userId === undefined) {
+    kept.cookie.maxAge = strangerMs;
     next();
-  };
-}
+    return;
+  }
+  const person = kept.known?.person;
+  if (person) request.person = person;
+  if (Date.now() - (kept.renewedAt ?? 0) > renewEveryMs) {
+    kept.renewedAt = Date.now();
+    kept.touch();
+  }
+  next();
+};
 
 /** Names a session where others may read it, without saying its id. */
 export const keyOfSession = hashOf;

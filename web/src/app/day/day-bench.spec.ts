@@ -52,7 +52,7 @@ describe('planting bench', () => {
     await rig.type('Hole width', '1125');
     await rig.type('First water', '51');
     await rig.submit();
-    expect(rig.text).toContain('Must not be after today, 2026-06-15');
+    expect(rig.text).toContain('Must not be after today, 15 Jun 2026');
     expect(rig.outbox.sent).toEqual([]);
   });
 });

@@ -31,6 +31,7 @@ import { MeasureField } from '../fields/measure-field';
 import { BecauseList } from '../ui/because-list';
 import { LevelMark } from '../ui/level-mark';
 import { FindingsList } from '../ui/findings-list';
+import { sayDay } from '../ui/say-date';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
 import { RecordForm } from '../spot/record-form';
@@ -314,7 +315,7 @@ export class DayBench extends RecordForm<'planting'> {
 
   protected readonly dayFault = computed(() => {
     const day = this.facts()?.plantedOn ?? '';
-    if (day && day > this.session.today()) return `Must not be after today, ${this.session.today()}`;
+    if (day && day > this.session.today()) return `Must not be after today, ${sayDay(this.session.today())}`;
     return this.sender.faultIn('plantedOn');
   });
 

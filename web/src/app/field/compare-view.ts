@@ -59,20 +59,21 @@ interface Row {
               }
             </tr>
           }
-          <tr>
-            <th scope="row">As planned</th>
-            @for (tree of trees(); track tree.detail.spot.id) {
-              <td class="drawing">
-                @if (plannedOf(tree); as planned) {
-                  <s-pit-section [planned]="planned" />
-                } @else {
-                  no plan yet
-                }
-              </td>
-            }
-          </tr>
         </tbody>
       </table>
+    </div>
+    <h2>As planned</h2>
+    <div class="drawings">
+      @for (tree of trees(); track tree.detail.spot.id) {
+        <figure>
+          <figcaption>{{ tree.detail.spot.ref }}</figcaption>
+          @if (plannedOf(tree); as planned) {
+            <s-pit-section [planned]="planned" />
+          } @else {
+            <p class="quiet">no plan yet</p>
+          }
+        </figure>
+      }
     </div>
   `,
   styles: `
@@ -82,17 +83,31 @@ interface Row {
     .scroll {
       overflow-x: auto;
     }
+    table {
+      table-layout: fixed;
+      min-width: 100%;
+    }
     th[scope='row'] {
-      width: 7rem;
+      width: 6rem;
     }
     td {
-      min-width: 9rem;
+      min-width: 7rem;
+      overflow-wrap: anywhere;
     }
     .differs td {
       font-weight: 600;
     }
-    .drawing {
-      min-width: 14rem;
+    /* Beside one another where there is room for their words, else below. */
+    .drawings {
+      display: grid;
+      grid-template-columns: repeat(auto-fit, minmax(min(21.5rem, 100%), 1fr));
+      gap: 1rem;
+    }
+    figure {
+      margin: 0;
+    }
+    figcaption {
+      font-weight: 600;
     }
   `,
 })

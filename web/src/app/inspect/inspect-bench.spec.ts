@@ -1,3 +1,4 @@
+import { TestBed } from '@angular/core/testing';
 import { fieldDefault, withChoice } from '@sombra/core';
 import { BenchRig, container, kept, loam, planted } from '../../../testing/bench-rig';
 import { InspectBench } from './inspect-bench';
@@ -24,6 +25,27 @@ describe('inspection bench', () => {
     expect(levels).toEqual(['Urgent', 'Act']);
     // Looked at on 15 June: dry asks for another look in three days.
     expect(rig.text).toContain('Next look Thu 18 Jun 2026');
+  });
+
+  it('says that somebody looked that day already, and keeps both', async () => {
+    const look = {
+      inspectedOn: '2026-06-15',
+      flareDepthMm: null,
+      mulchDepthMm: null,
+      mulchContact: null,
+      stake: null,
+      probe: 'moist' as const,
+      circlingRoots: null,
+    };
+    await rig.show(InspectBench, [...tree(), kept('inspection', { ...look, inspectedOn: '2026-06-14' })]);
+    expect(rig.text).not.toContain('already; yours will stand');
+    TestBed.resetTestingModule();
+    rig = new BenchRig();
+    await rig.show(InspectBench, [...tree(), kept('inspection', look)]);
+    expect(rig.text).toContain('Marta looked at this tree on 15 Jun 2026 already; yours will stand beside that look.');
+    await rig.choose('Probe at ball depth', 'dry');
+    await rig.submit();
+    expect(rig.outbox.sent[0]?.record).toMatchObject({ supersedes: null, facts: { probe: 'dry' } });
   });
 
   it('takes a finger where there is no probe, and leaves it out once there is one', async () => {
@@ -109,8 +131,8 @@ describe('inspection bench', () => {
   });
 
   it.each([
-    ['2026-06-16', 'Must not be after today, 2026-06-15'],
-    ['2026-01-09', 'Must not be before the planting, 2026-01-10'],
+    ['2026-06-16', 'Must not be after today, 15 Jun 2026'],
+    ['2026-01-09', 'Must not be before the planting, 10 Jan 2026'],
   ])('refuses a look on %s', async (day, fault) => {
     await rig.show(InspectBench, tree());
     await rig.choose('Stake and tie', 'no stake');

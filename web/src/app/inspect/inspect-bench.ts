@@ -123,6 +123,12 @@ export class InspectBench extends RecordForm<'inspection'> {
   protected readonly contradicts = computed(() =>
     (this.store.life()?.decisions ?? []).some(({ kind }) => kind === 'settle_contradiction'),
   );
+  /** A look of that day that is kept already: another one stands beside it. */
+  protected readonly sameDay = computed(() => {
+    const [on, records] = [this.facts()?.inspectedOn, this.store.detail()?.records ?? []];
+    const look = ofKind(standing(records), 'inspection').findLast(({ facts }) => facts.inspectedOn === on);
+    return look && on ? { on, by: records.find(({ id }) => id === look.id)?.recordedBy ?? '' } : null;
+  });
   protected readonly lastLook = computed(() => this.store.life()?.inspections.at(-1) ?? null);
 
   protected readonly verdict = computed(() => {
@@ -153,8 +159,8 @@ export class InspectBench extends RecordForm<'inspection'> {
   protected readonly dayFault = computed(() => {
     const on = this.facts()?.inspectedOn ?? '';
     const plantedOn = this.planting()?.record.facts.plantedOn ?? '';
-    if (on > this.session.today()) return `Must not be after today, ${this.session.today()}`;
-    if (on && on < plantedOn) return `Must not be before the planting, ${plantedOn}`;
+    if (on > this.session.today()) return `Must not be after today, ${sayDay(this.session.today())}`;
+    if (on && on < plantedOn) return `Must not be before the planting, ${sayDay(plantedOn)}`;
     return this.sender.faultIn('inspectedOn');
   });
 
