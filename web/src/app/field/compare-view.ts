@@ -87,6 +87,7 @@ interface Row {
       table-layout: fixed;
       min-width: 100%;
     }
+    thead th:first-child,
     th[scope='row'] {
       width: 6rem;
     }
