@@ -16,6 +16,7 @@ let settled: MeasuredSettlement = null;
 let unending = false;
 let half: Practices['adoption'] = null;
 let stops = 0;
+let stopFails = false;
 const element = () => fixture.nativeElement as HTMLElement;
 const text = () => element().textContent.replace(/\s+/g, ' ');
 const button = (name: string) => [...element().querySelectorAll('button')].find((b) => b.textContent.trim() === name);
@@ -60,7 +61,7 @@ async function render(
     },
     stopAdopting: () => {
       stops += 1;
-      return of(all);
+      return stopFails ? throwError(() => new Error('gone')) : of(all);
     },
     adopt: ({ id }: Practice) => {
       adopted.push(id);
@@ -222,6 +223,19 @@ describe('adopting a practice', () => {
     await render('?a=native-soil', 'viewer');
     half = null;
     expect(button('Stop')).toBeUndefined();
+  });
+
+  it('goes on being shown where it could not be stopped, and says why', async () => {
+    [unending, stopFails] = [true, true];
+    await render('?a=native-soil');
+    jest.spyOn(window, 'confirm').mockReturnValueOnce(true);
+    button('Plant by it')?.click();
+    await fixture.whenStable();
+    button('Stop')?.click();
+    await fixture.whenStable();
+    [unending, stopFails] = [false, false];
+    expect(text()).toContain('50 of 200 spots worked out by Native soil, hands off');
+    expect(element().querySelector('[role=alert]')?.textContent).toContain('Something went wrong');
   });
 });
 

@@ -254,8 +254,11 @@ export class PracticesPage {
   }
 
   protected async stop(): Promise<void> {
-    await this.run(async () => this.all.set(await firstValueFrom(this.doors.stopAdopting())));
-    this.stopAdopting(null);
+    await this.run(async () => {
+      const practices = await firstValueFrom(this.doors.stopAdopting());
+      this.stopAdopting(null);
+      this.all.set(practices);
+    });
   }
 
   private stopAdopting(fault: string | null): void {
