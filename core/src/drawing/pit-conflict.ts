@@ -2,7 +2,7 @@ import type { GroundFacts } from '../ground';
 import type { NoPitPlan, PitReason } from '../pit';
 import { effectiveBallHeightMm, rootsWidthMm, type Stock } from '../stock';
 import { formatQuantity, type UnitSystem } from '../units';
-import { box, textWidthPx, type Drawing, type Point, type Role, type Shape } from './shapes';
+import { box, line, polygon, textWidthPx, type Drawing, type Point, type Shape } from './shapes';
 
 export interface PitConflictInput {
   readonly none: NoPitPlan;
@@ -63,7 +63,7 @@ export function pitConflict(input: PitConflictInput): Drawing | null {
     polygon('ground', [left, right, [right[0], floor], [left[0], floor]]),
     polygon('ball', [at(-halfMm, 0), at(halfMm, 0), at(0.75 * halfMm, -deepMm), at(-0.75 * halfMm, -deepMm)]),
     polygon('trunk', [at(-30, topMm), at(30, topMm), at(42, 0), at(-42, 0)]),
-    { kind: 'line', role: 'grade', points: [left, right] },
+    line('grade', [left, right]),
   ];
   let says: string;
   if (conflict.kind === 'strip') {
@@ -85,7 +85,7 @@ export function pitConflict(input: PitConflictInput): Drawing | null {
     const wedge = [at(-halfMm, 0), at(halfMm, 0), at(halfMm, grade)];
     if (slope > 0) shapes.push(polygon('crown_conflict', wedge));
     const least = grade - leastMm;
-    shapes.push({ kind: 'line', role: 'flare', points: [at(0, least), at(halfMm + besideMm * 0.6, least)] });
+    shapes.push(line('flare', [at(0, least), at(halfMm + besideMm * 0.6, least)]));
     const where = slope > 0 ? ' at the downhill edge' : '';
     const words = `${mm(inGroundMm)} in the ground${where}, least ${mm(leastMm)}`;
     shapes.push(text(words, [widthPx - 4, heightPx - 6], 'end'));
@@ -94,8 +94,6 @@ export function pitConflict(input: PitConflictInput): Drawing | null {
   }
   return { widthPx, heightPx, shapes, description: `No pit plan. ${says}` };
 }
-
-const polygon = (role: Role, points: readonly Point[]): Shape => ({ kind: 'polygon', role, points });
 
 const boxMm = (at: (x: number, y: number) => Point, x1: number, x2: number, y1: number, y2: number): Point[] => {
   const [a, b] = [at(Math.min(x1, x2), y1), at(Math.max(x1, x2), y2)];
@@ -121,19 +119,16 @@ function across(
   side: -1 | 1,
 ): Shape[] {
   const [from, to] = [at(-halfMm, yMm), at(halfMm, yMm)];
-  const tick = ([x, y]: Point): Shape => ({
-    kind: 'line',
-    role: 'dimension',
-    points: [
+  const tick = ([x, y]: Point): Shape =>
+    line('dimension', [
       [x, y - 5],
       [x, y + 5],
-    ],
-  });
+    ]);
   // Beside the trunk where there is room, so that it is not written over.
   const beside = side === -1 && (to[0] - from[0]) / 2 > textWidthPx(words, labelPx) + 24;
   const x = beside ? (from[0] + to[0]) / 2 + 18 : (from[0] + to[0]) / 2;
   return [
-    { kind: 'line', role: 'dimension', points: [from, to] },
+    line('dimension', [from, to]),
     tick(from),
     tick(to),
     text(words, [x, from[1] + (side === -1 ? -7 : 17)], beside ? 'start' : 'middle'),

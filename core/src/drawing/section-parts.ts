@@ -3,13 +3,10 @@ import { bermPlaces, fillPlaces, mulchProfiles } from '../practice';
 import type { Stock } from '../stock';
 import type { SoilClass } from '../ground';
 import { along, soilBelowMm, type Frame, type PitSectionInput } from './section-frame';
-import type { Point, Role, Shape } from './shapes';
+import { line, polygon, type Point, type Shape } from './shapes';
 
 /** Ratio of base to top diameter of a ball, so that the drawn frustum has the volume the plan computes. */
 const baseRatio = { container: 0.84, balled: 0.66 } as const;
-
-const polygon = (role: Role, points: readonly Point[]): Shape => ({ kind: 'polygon', role, points });
-const line = (role: Role, points: readonly Point[]): Shape => ({ kind: 'line', role, points });
 
 /** Ground, pit, fill with what is mixed into it, and soil put back under the ball. */
 export function earth(input: PitSectionInput, f: Frame): Shape[] {

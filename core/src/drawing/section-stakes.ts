@@ -1,9 +1,6 @@
 import type { StakePlan } from '../pit';
 import { stakeFootMm, type Frame, type PitSectionInput } from './section-frame';
-import type { Point, Role, Shape } from './shapes';
-
-const polygon = (role: Role, points: readonly Point[]): Shape => ({ kind: 'polygon', role, points });
-const line = (role: Role, points: readonly Point[]): Shape => ({ kind: 'line', role, points });
+import { line, polygon, type Shape } from './shapes';
 
 const stakeHalfMm = 28;
 /** Heights above the break, from its upper end. px */

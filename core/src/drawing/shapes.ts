@@ -106,6 +106,9 @@ export type Shape =
       readonly strong: boolean;
     };
 
+export const polygon = (role: Role, points: readonly Point[]): Shape => ({ kind: 'polygon', role, points });
+export const line = (role: Role, points: readonly Point[]): Shape => ({ kind: 'line', role, points });
+
 export interface Drawing {
   readonly widthPx: number;
   readonly heightPx: number;

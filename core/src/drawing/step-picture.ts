@@ -1,14 +1,12 @@
 import type { PlantingStep, StepPicture } from '../pit';
 import { bermPlaces, mulchProfiles, optionOf, rootCorrections, wrapRemovals } from '../practice';
 import { compassPoint, formatQuantity, type UnitSystem } from '../units';
-import type { Drawing, Point, Role, Shape } from './shapes';
+import { line, polygon, type Drawing, type Point, type Shape } from './shapes';
 
 const widthPx = 168;
 const heightPx = 104;
 const textPx = 11;
 
-const polygon = (role: Role, points: readonly Point[]): Shape => ({ kind: 'polygon', role, points });
-const line = (role: Role, points: readonly Point[]): Shape => ({ kind: 'line', role, points });
 const text = (at: Point, words: string, align: 'start' | 'middle' | 'end' = 'start'): Shape => ({
   kind: 'text',
   role: 'label',

@@ -16,7 +16,8 @@ async function dayOf(db: Knex, asked: IsoDate | undefined): Promise<DeskDay> {
   return { on: asked ?? today, today, rules: defaultUrgency };
 }
 
-type RankedGroup = Ranked<DecisionGroup & { because: readonly never[] }>;
+type Group = Omit<DecisionGroup, 'placeId'>;
+type RankedGroup = Ranked<Group & { because: readonly never[] }>;
 
 function rankedByPlace(groups: readonly DecisionGroup[], on: IsoDate): Map<string, RankedGroup[]> {
   const unreasoned = groups.map((group) => ({ ...group, because: [] as readonly never[] }));
@@ -29,7 +30,7 @@ class Waiting implements Sum<RankedGroup[]> {
   groups = 0;
   total = 0;
 
-  add(groups: readonly RankedGroup[], sign: 1 | -1 = 1): void {
+  add(groups: readonly RankedGroup[], sign: 1 | -1): void {
     this.groups += sign * groups.length;
     for (const { decision } of groups) {
       this.total += sign * decision.count;
@@ -37,10 +38,6 @@ class Waiting implements Sum<RankedGroup[]> {
       if (waits === 0) delete this.stages[decision.stage];
       else this.stages[decision.stage] = waits;
     }
-  }
-
-  remove(groups: readonly RankedGroup[]): void {
-    this.add(groups, -1);
   }
 }
 
@@ -73,7 +70,7 @@ export async function desk(db: Knex, asked?: IsoDate): Promise<Desk> {
 async function rankingThen(db: Knex, day: DeskDay): Promise<Ranking> {
   const byPlace = rankedByPlace(await decisionGroups(db, day), day.on);
   const sum = new Waiting();
-  for (const groups of byPlace.values()) sum.add(groups);
+  for (const groups of byPlace.values()) sum.add(groups, 1);
   return rankingOf(db, day, { byPlace, sum });
 }
 
@@ -93,7 +90,7 @@ async function rankingOf(db: Knex, day: DeskDay, { byPlace, sum }: Kept<RankedGr
 }
 
 /** Those without a last day come last. */
-const earlierFirst = (a: DecisionGroup, b: DecisionGroup): number =>
+const earlierFirst = (a: Group, b: Group): number =>
   (a.dueOn ?? '9').localeCompare(b.dueOn ?? '9') || a.place.localeCompare(b.place);
 
 async function withReasons(db: Knex, day: DeskDay, ranked: readonly RankedGroup[]): Promise<DeskLine[]> {
@@ -102,7 +99,7 @@ async function withReasons(db: Knex, day: DeskDay, ranked: readonly RankedGroup[
     day,
     ranked.map(({ decision }) => decision.spotId),
   );
-  return ranked.flatMap(({ decision: { placeId: _, ...decision }, points, daysLate }) => {
+  return ranked.flatMap(({ decision, points, daysLate }) => {
     const { spotId, kind, level, remedy } = decision;
     const first = firsts.find(
       (one) => one.spotId === spotId && one.kind === kind && one.level === level && one.remedy === remedy,

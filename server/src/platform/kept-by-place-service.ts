@@ -13,21 +13,43 @@ export type ByPlace<T> = ReadonlyMap<string, T>;
 /** Reads for some places, or for all where that is `null`; places with nothing to say are left out. */
 type Load<T> = (db: Knex, places: readonly string[] | null, today: IsoDate) => Promise<Map<string, T>>;
 
-/** Rows by the place they are of. */
-export function groupedByPlace<T extends { readonly placeId: string }>(rows: readonly T[]): Map<string, T[]> {
-  const kept = new Map<string, T[]>();
-  for (const row of rows) {
-    const there = kept.get(row.placeId);
+/** Rows by the place they are of, which they say no more. */
+export function groupedByPlace<T extends object>(
+  rows: readonly (T & { readonly placeId: string })[],
+): Map<string, Omit<T, 'placeId'>[]> {
+  const kept = new Map<string, Omit<T, 'placeId'>[]>();
+  for (const { placeId, ...row } of rows) {
+    const there = kept.get(placeId);
     if (there) there.push(row);
-    else kept.set(row.placeId, [row]);
+    else kept.set(placeId, [row]);
   }
   return kept;
 }
 
-/** What is the same of many places, summed up as their parts come and go. */
+/** What is the same of many places, summed up as their parts come (1) and go (−1). */
 export interface Sum<T> {
-  add(part: T): void;
-  remove(part: T): void;
+  add(part: T, sign: 1 | -1): void;
+}
+
+/** Counts of what is alike, wherever it is; what each is like is said by the first of them. */
+export class Tally<T extends { readonly count: number }> implements Sum<readonly T[]> {
+  private readonly counts = new Map<string, T>();
+
+  /** @param likeness what makes two alike */
+  constructor(private readonly likeness: (one: T) => readonly unknown[]) {}
+
+  add(part: readonly T[], sign: 1 | -1): void {
+    for (const one of part) {
+      const key = JSON.stringify(this.likeness(one));
+      const count = (this.counts.get(key)?.count ?? 0) + sign * one.count;
+      if (count === 0) this.counts.delete(key);
+      else this.counts.set(key, { ...(this.counts.get(key) ?? one), count });
+    }
+  }
+
+  all(): readonly T[] {
+    return [...this.counts.values()];
+  }
 }
 
 export interface Kept<T, S> {
@@ -78,7 +100,7 @@ export class KeptByPlace<T, S extends Sum<T>> {
   private async whole(db: Knex, today: IsoDate): Promise<Kept<T, S>> {
     const byPlace = await this.load(db, null, today);
     const sum = this.emptySum();
-    for (const part of byPlace.values()) sum.add(part);
+    for (const part of byPlace.values()) sum.add(part, 1);
     return { byPlace, sum };
   }
 
@@ -88,10 +110,10 @@ export class KeptByPlace<T, S extends Sum<T>> {
     const byPlace = new Map(kept.byPlace);
     for (const id of places) {
       const [before, after] = [byPlace.get(id), fresh.get(id)];
-      if (before !== undefined) kept.sum.remove(before);
+      if (before !== undefined) kept.sum.add(before, -1);
       byPlace.delete(id);
       if (after === undefined) continue;
-      kept.sum.add(after);
+      kept.sum.add(after, 1);
       byPlace.set(id, after);
     }
     return { byPlace, sum: kept.sum };

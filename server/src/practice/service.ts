@@ -2,7 +2,7 @@ import type { KeptPractice, Practices, User } from '@sombra/contract';
 import { ConflictError, InvalidInputError, presetIds, presets, requirePractice, type Practice } from '@sombra/core';
 import type { Knex } from 'knex';
 import { asActor, oneAtATime, type Db } from '../platform/db';
-import { groupedByPlace, KeptByPlace, type Sum } from '../platform/kept-by-place-service';
+import { groupedByPlace, KeptByPlace, Tally } from '../platform/kept-by-place-service';
 import { currentRules } from '../rules/repository';
 import { countUpTo } from '../spots/repository';
 import {
@@ -41,34 +41,21 @@ export async function savePractice(db: Knex, user: User, practice: Practice): Pr
   return allPractices(db);
 }
 
-class Planted implements Sum<PlantedUnder[]> {
-  private readonly counts = new Map<string, number>();
-
-  under = (practiceId: string): number => this.counts.get(practiceId) ?? 0;
-
-  add(plantings: readonly PlantedUnder[], sign: 1 | -1 = 1): void {
-    for (const { practiceId, count } of plantings) this.counts.set(practiceId, this.under(practiceId) + sign * count);
-  }
-
-  remove(plantings: readonly PlantedUnder[]): void {
-    this.add(plantings, -1);
-  }
-}
-
-const planted = new KeptByPlace<PlantedUnder[], Planted>(
+type Plantings = Omit<PlantedUnder, 'placeId'>;
+const planted = new KeptByPlace<Plantings[], Tally<Plantings>>(
   async (db, places) => groupedByPlace(await plantings(db, places)),
-  () => new Planted(),
+  () => new Tally(({ practiceId }) => [practiceId]),
 );
 
 /** The newest version of each practice, the shipped ones first, with the trees planted under it. */
 export async function allPractices(db: Knex): Promise<Practices> {
   const adoption = await findAdoption(db);
-  const { sum } = await planted.read(db, '');
+  const under = (await planted.read(db, '')).sum.all();
   const kept = (practice: Practice, madeBy: string): KeptPractice => ({
     practice: practice as KeptPractice['practice'],
     madeBy,
     shipped: presetIds.has(practice.id),
-    planted: sum.under(practice.id),
+    planted: under.find(({ practiceId }) => practiceId === practice.id)?.count ?? 0,
   });
   const { work } = await currentRules(db);
   return {

@@ -142,10 +142,6 @@ export function recordsFrom(spotIds: readonly string[], rows: readonly unknown[]
 export const recordsOfSpots = async (db: Db, spotIds: readonly string[]): Promise<Map<string, KeptRecord[]>> =>
   recordsFrom(spotIds, await recordsQuestion(db, spotIds));
 
-/** As they happened, those of one moment by their ids. */
-export const inOrder = (records: readonly KeptRecord[]): KeptRecord[] =>
-  records.toSorted((a, b) => a.recordedAt.localeCompare(b.recordedAt) || (a.id < b.id ? -1 : Number(a.id > b.id)));
-
 export interface DecisionRow {
   spot_id: string;
   place_id: string;

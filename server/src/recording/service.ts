@@ -8,6 +8,7 @@ import {
 } from '@sombra/contract';
 import {
   ConflictError,
+  inOrder,
   NotFoundError,
   ofKind,
   standing,
@@ -42,7 +43,6 @@ import { requireFits } from './fits';
 import {
   findRecord,
   groundsQuestion,
-  inOrder,
   insertRecord,
   knownQuestion,
   recordOfRow,

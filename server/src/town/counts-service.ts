@@ -1,7 +1,7 @@
 import type { Facets, SpotFilter, SpotList, SpotListQuery } from '@sombra/contract';
 import { stages, type IsoDate, type Stage } from '@sombra/core';
 import type { Knex } from 'knex';
-import { groupedByPlace, KeptByPlace, type Sum } from '../platform/kept-by-place-service';
+import { groupedByPlace, KeptByPlace, Tally } from '../platform/kept-by-place-service';
 import {
   alikeSpots,
   choicesOf,
@@ -18,67 +18,20 @@ import {
 
 type Alike = Omit<AlikeSpots, 'place' | 'placeId'>;
 
-/** Spots that are alike, wherever they stand. */
-class AlikeEverywhere implements Sum<AlikeSpots[]> {
-  private readonly counts = new Map<string, Alike & { count: number }>();
-
-  add(spots: readonly AlikeSpots[], sign: 1 | -1 = 1): void {
-    for (const { stage, level, planted, species, count } of spots) {
-      const key = JSON.stringify([stage, level, planted, species]);
-      const alike = this.counts.get(key) ?? { stage, level, planted, species, count: 0 };
-      alike.count += sign * count;
-      if (alike.count === 0) this.counts.delete(key);
-      else this.counts.set(key, alike);
-    }
-  }
-
-  remove(spots: readonly AlikeSpots[]): void {
-    this.add(spots, -1);
-  }
-
-  all(): readonly Alike[] {
-    return [...this.counts.values()];
-  }
-}
-
-const spotsToday = new KeptByPlace<AlikeSpots[], AlikeEverywhere>(
+type PlaceSpots = Omit<AlikeSpots, 'placeId'>;
+const spotsToday = new KeptByPlace<PlaceSpots[], Tally<Alike>>(
   async (db, places) => groupedByPlace(await alikeSpots(db, places)),
-  () => new AlikeEverywhere(),
+  () => new Tally(({ stage, level, planted, species }) => [stage, level, planted, species]),
 );
 
-type PlaceWait = Waits[number] & { readonly placeId: string };
-
-/** What spots wait for, wherever they stand. */
-class WaitsEverywhere implements Sum<PlaceWait[]> {
-  private readonly counts = new Map<string, Waits[number] & { count: number }>();
-
-  add(waits: readonly PlaceWait[], sign: 1 | -1 = 1): void {
-    for (const { placeId: _, ...wait } of waits) {
-      const key = JSON.stringify([wait.kind, wait.remedy, wait.because?.code]);
-      // The example of the first place serves all.
-      const alike = this.counts.get(key) ?? { ...wait, count: 0 };
-      alike.count += sign * wait.count;
-      if (alike.count === 0) this.counts.delete(key);
-      else this.counts.set(key, alike);
-    }
-  }
-
-  remove(waits: readonly PlaceWait[]): void {
-    this.add(waits, -1);
-  }
-
-  all(): Waits {
-    return [...this.counts.values()].map((wait) => ({ ...wait }));
-  }
-}
-
+type Wait = Waits[number];
 /** By stage: each is counted when somebody first looks at it. */
 const waitsToday = new Map(
-  stages.map((stage): [Stage, KeptByPlace<PlaceWait[], WaitsEverywhere>] => [
+  stages.map((stage): [Stage, KeptByPlace<Wait[], Tally<Wait>>] => [
     stage,
-    new KeptByPlace<PlaceWait[], WaitsEverywhere>(
-      async (db, places) => groupedByPlace(await waitsByPlace(db, stage, places)),
-      () => new WaitsEverywhere(),
+    new KeptByPlace<Wait[], Tally<Wait>>(
+      async (db, places) => groupedByPlace<Wait>(await waitsByPlace(db, stage, places)),
+      () => new Tally(({ kind, remedy, because }) => [kind, remedy, because?.code]),
     ),
   ]),
 );
@@ -103,7 +56,7 @@ async function countedSpots(
   db: Knex,
   filter: SpotFilter,
   today: IsoDate,
-): Promise<{ readonly places: () => AlikeSpots[]; readonly alike: readonly Alike[] }> {
+): Promise<{ readonly places: () => PlaceSpots[]; readonly alike: readonly Alike[] }> {
   const { byPlace: there, sum } = await spotsToday.read(db, today);
   const means = holds(filter);
   const { place } = filter;
