@@ -39,6 +39,25 @@ describe('calendar', () => {
     expect(monthsBetween('2026-06-01', '2025-06-01')).toBe(0);
   });
 
+  it('completes a month on its last day where it has no such day', () => {
+    expect(monthsBetween('2023-01-31', '2023-02-28')).toBe(1);
+    expect(monthsBetween('2022-09-29', '2024-02-28')).toBe(16);
+    expect(monthsBetween('2022-09-30', '2024-02-29')).toBe(17);
+    expect(monthsBetween('2024-02-29', '2024-03-28')).toBe(0);
+  });
+
+  it('counts the months that can be added without coming past the day', () => {
+    fc.assert(
+      fc.property(anyDay, fc.integer({ min: 0, max: 6000 }), (from, days) => {
+        const to = addDaysTo(from, days);
+        const months = monthsBetween(from, to);
+        expect(addMonthsTo(from, months) <= to).toBe(true);
+        expect(addMonthsTo(from, months + 1) > to).toBe(true);
+      }),
+      { numRuns: 2000 },
+    );
+  });
+
   it('finds the earliest, and none among none', () => {
     expect(earliest(['2026-06-02', '2025-12-31', '2026-01-01'])).toBe('2025-12-31');
     expect(earliest([])).toBeUndefined();

@@ -1,11 +1,11 @@
-import { addMonths, differenceInMonths } from 'date-fns';
+import { addMonths } from 'date-fns';
 import { InvalidInputError, requireWithin } from '../errors';
 
 /** A calendar date `YYYY-MM-DD` in the programme's time zone. */
 export type IsoDate = string;
 
-// Days are counted as whole numbers here: every state of every tree asks for it thousands of times over. Months are
-// left to date-fns, the one library the core uses: calendar arithmetic on whole dates, free of clock and locale.
+// Days and months completed are counted as whole numbers here: every state of every tree asks for them thousands of times
+// over. Adding months is left to date-fns, the one library the core uses, and tests hold the counting against it.
 
 const dayMs = 86_400_000;
 /** The same days are asked for again and again; so many are remembered. */
@@ -53,9 +53,20 @@ export function addMonthsTo(date: IsoDate, months: number): IsoDate {
 /** Whole days from `from` to `to`; negative when `to` is earlier. */
 export const daysBetween = (from: IsoDate, to: IsoDate): number => numberOf('to', to) - numberOf('from', from);
 
-/** Whole months completed from `from` to `to`; never negative. */
-export const monthsBetween = (from: IsoDate, to: IsoDate): number =>
-  Math.max(0, differenceInMonths(localOf('to', to), localOf('from', from)));
+/**
+ * Whole months completed from `from` to `to`; never negative. A month that has no such day is completed on its last one:
+ * from 31 January to 28 February is a month.
+ */
+export function monthsBetween(from: IsoDate, to: IsoDate): number {
+  if (daysBetween(from, to) <= 0) return 0;
+  const months = 12 * (yearOf(to) - yearOf(from)) + monthOf(to) - monthOf(from);
+  return dayOf(to) >= Math.min(dayOf(from), daysInMonth(to)) ? months : months - 1;
+}
+
+const yearOf = (date: IsoDate): number => Number(date.slice(0, 4));
+const monthOf = (date: IsoDate): number => Number(date.slice(5, 7));
+const dayOf = (date: IsoDate): number => Number(date.slice(8));
+const daysInMonth = (date: IsoDate): number => new Date(Date.UTC(yearOf(date), monthOf(date), 0)).getUTCDate();
 
 /** `undefined` of none. */
 export const latest = (dates: readonly IsoDate[]): IsoDate | undefined => [...dates].sort().at(-1);

@@ -62,9 +62,21 @@ export function requireGround(ground: GroundFacts): void {
   if (typeof ground.wireHeightM === 'number') requireWithin('wireHeightM', ground.wireHeightM, limits.wireHeightM);
 }
 
+/** Of the same readings the same is asked by plan, cautions and verdict: the last answer is remembered beside them. */
+const workedOut = new WeakMap<
+  GroundFacts['percolation'],
+  { readonly classes: PercolationLimits; readonly result: PercolationResult }
+>();
+
 /** The percolation result of the facts, or `undefined` when no test was made. */
 export function groundPercolation(ground: GroundFacts, classes: PercolationLimits): PercolationResult | undefined {
-  return ground.percolation.length > 0 ? percolationRate(ground.percolation, classes) : undefined;
+  const readings = ground.percolation;
+  if (readings.length === 0) return undefined;
+  const before = workedOut.get(readings);
+  if (before?.classes === classes) return before.result;
+  const result = percolationRate(readings, classes);
+  workedOut.set(readings, { classes, result });
+  return result;
 }
 
 /** From drained to standing. */

@@ -126,6 +126,11 @@ export const shoulderRunMm = (heightMm: number, { runPerHeight, leastRunMm }: Sh
 
 /** Steps around the ball: each stands for its slice. Even, so that both ends of the slope are met. */
 const around = 96;
+/** Of these, those of one side; the other is its mirror image, since a strip runs along the slope. */
+const oneSide = Array.from({ length: around / 2 + 1 }, (_, i) => {
+  const turn = (2 * Math.PI * i) / around;
+  return { weight: i === 0 || i === around / 2 ? 1 : 2, across: Math.sin(turn), down: 1 - Math.cos(turn) };
+});
 
 /**
  * Soil drawn up around a round ball of radius R whose top stands h above the ground at its edge, falling evenly to
@@ -151,16 +156,16 @@ export function shoulderSoilL(input: {
     return heightMm * (radius * end + end ** 2 / 2 - (radius * end ** 2) / (2 * run) - end ** 3 / (3 * run));
   };
   const total = (slope: number): number => {
+    if (slope === 0 && input.stripMm === 'open') return litres(2 * Math.PI * slice(input.heightMm, Infinity));
     let sum = 0;
-    for (let i = 0; i < around; i++) {
-      const turn = (2 * Math.PI * i) / around;
+    for (const { weight, across, down } of oneSide) {
       // The strip runs along the slope as far as anybody says; across it the ground is level.
-      sum += slice(input.heightMm + slope * radius * (1 - Math.cos(turn)), roomAt(Math.abs(Math.sin(turn))));
+      sum += weight * slice(input.heightMm + slope * radius * down, roomAt(across));
     }
     return litres((sum * 2 * Math.PI) / around);
   };
   const moundL = total(0);
-  return { moundL, bankL: total(input.slopePct / 100) - moundL };
+  return { moundL, bankL: input.slopePct === 0 ? 0 : total(input.slopePct / 100) - moundL };
 }
 
 /** Across the foot of a ring of soil: half a wave of a sine, as it is drawn. mm */

@@ -18,8 +18,13 @@ export type RecordOfKind<K extends RecordKind> = Extract<FieldRecord, { kind: K 
 
 /** Records in the order they were made; ids are time ordered and break ties. */
 export function inOrder<R extends FieldRecord>(records: readonly R[]): R[] {
-  const at = (r: R) => Date.parse(r.recordedAt);
-  return [...records].sort((a, b) => at(a) - at(b) || (a.id < b.id ? -1 : 1));
+  return [...records].sort((a, b) => momentsApart(a.recordedAt, b.recordedAt) || (a.id < b.id ? -1 : 1));
+}
+
+/** Moments in one form stand in their order as they are written, and are not read. */
+function momentsApart(a: string, b: string): number {
+  if (a.length === b.length && a.endsWith('Z') && b.endsWith('Z')) return a < b ? -1 : Number(a > b);
+  return Date.parse(a) - Date.parse(b);
 }
 
 /**

@@ -16,7 +16,7 @@ import { asItStandsNow, practiceAt, type Practice } from '../practice';
 import { inPlantingWindow, isAutumn, noonSunDeg, type PlantingWindow } from '../season';
 import type { Stock, StockOffer } from '../stock';
 import { wellDrainsMmPerH } from '../water';
-import type { OverrideFacts } from './kinds';
+import type { OverrideFacts, RecordFacts, RecordKind } from './kinds';
 import { ofKind, type FieldRecord } from './record';
 
 /** What a programme brings to every spot. */
@@ -66,8 +66,18 @@ export interface SpotBasis {
   readonly plan: PitResult | null;
 }
 
+/** What the basis rests on; of waterings, those that tell how fast a ring emptied. */
+const basisKinds: ReadonlySet<RecordKind> = new Set([
+  ...(['ground', 'percolation', 'assessment', 'stock', 'override', 'planting', 'watering'] as const),
+]);
+
+/** Of the records that stand, those the basis rests on: while they are the same, so is the basis. */
+export const basisRecords = (kept: readonly FieldRecord[]): FieldRecord[] =>
+  kept.filter((record) => basisKinds.has(record.kind) && (record.kind !== 'watering' || ringSeen(record.facts)));
+
 /** Works out the basis from the records that stand. */
-export function spotBasis(kept: readonly FieldRecord[], context: SpotContext): SpotBasis {
+export function spotBasis(standing: readonly FieldRecord[], context: SpotContext): SpotBasis {
+  const kept = basisRecords(standing);
   const overrides = standingOverrides(kept);
   const { practice: care, setAside } = practiceAt(context.practice, overrides);
   const built = ofKind(kept, 'planting').at(-1)?.facts;
@@ -130,10 +140,12 @@ function standingOverrides(kept: readonly FieldRecord[]): OverrideFacts[] {
 function ringClass(kept: readonly FieldRecord[], classLimits: PercolationLimits): PercolationClass | undefined {
   const seen = ofKind(kept, 'watering')
     .map(({ facts }) => facts)
-    .filter(({ ringMm, ringMinutes }) => ringMm !== undefined && ringMinutes !== undefined)
-    .at(-1);
+    .findLast(ringSeen);
   return seen && percolationClass(wellDrainsMmPerH(seen.ringMm ?? 0, seen.ringMinutes ?? 0), classLimits);
 }
+
+const ringSeen = ({ ringMm, ringMinutes }: RecordFacts['watering']): boolean =>
+  ringMm !== undefined && ringMinutes !== undefined;
 
 /** Ground facts with the readings of a percolation test that was run since they were written. */
 function knownGround(kept: readonly FieldRecord[]): GroundFacts {

@@ -20,7 +20,7 @@ import { knownLooks, openRemedies, type RemedyBasis } from './open-remedies';
 import { because, type Reason } from './reasons';
 import { arboristDecision, claimDecision, settledRemedies } from './settled';
 import { ofKind, standing, type FieldRecord, type RecordOfKind } from './record';
-import { spotBasis, type SpotBasis, type SpotContext } from './spot-basis';
+import { basisRecords, spotBasis, type SpotBasis, type SpotContext } from './spot-basis';
 import type { Stage } from './stage';
 
 export interface JudgedPlanting {
@@ -57,8 +57,20 @@ export interface CollarNow {
   readonly verdict: InspectionVerdict;
 }
 
-/** Looks as they were judged before, with what they were judged by: a life cut into periods asks for each many times. */
-export type JudgedLooks = Map<FieldRecord, { readonly by: InspectionContext; readonly verdict: InspectionVerdict }>;
+/** What was worked out of a spot in one context before: cut into periods, most of its life stands from one to the next. */
+export interface LifeMemory {
+  readonly looks: Map<FieldRecord, { readonly by: InspectionContext; readonly verdict: InspectionVerdict }>;
+  footing: Footing | null;
+}
+
+/** The basis and the planting judged by it, with the records they rest on. */
+interface Footing {
+  readonly of: readonly FieldRecord[];
+  readonly basis: SpotBasis;
+  readonly planting: JudgedPlanting | null;
+}
+
+export const emptyMemory = (): LifeMemory => ({ looks: new Map(), footing: null });
 
 /**
  * Works out where a spot stands from its records and its programme: what it goes by, each judgement, and the decisions
@@ -68,15 +80,14 @@ export type JudgedLooks = Map<FieldRecord, { readonly by: InspectionContext; rea
 export function spotLife(
   records: readonly FieldRecord[],
   context: SpotContext,
-  looks: JudgedLooks = new Map(),
+  memory: LifeMemory = emptyMemory(),
 ): SpotLife {
   const kept = standing(records);
-  const basis = spotBasis(kept, context);
+  const { basis, planting } = footingOf(kept, context, memory);
   const { care, stock } = basis;
   const verdict = standingVerdict(kept);
   const choice = ofKind(kept, 'choice').at(-1)?.facts ?? null;
-  const planting = judgedPlanting(kept, basis);
-  const inspections = judgedInspections(kept, { planting, basis, looks });
+  const inspections = judgedInspections(kept, { planting, basis, looks: memory.looks });
   const done = ofKind(kept, 'remedy');
   const known = planting ? knownOf(planting, { basis, inspections, kept, done }) : null;
   const remedies = known
@@ -126,6 +137,15 @@ export function spotLife(
 export const judgePlanting = (built: AsBuilt, { plan, practice }: SpotBasis): AsBuiltJudgement =>
   judgeAsBuilt(built, plan?.kind === 'plan' ? plan : undefined, practice);
 
+function footingOf(kept: readonly FieldRecord[], context: SpotContext, memory: LifeMemory): Footing {
+  const of = basisRecords(kept);
+  const before = memory.footing;
+  if (before?.of.length === of.length && before.of.every((record, i) => record === of[i])) return before;
+  const basis = spotBasis(of, context);
+  memory.footing = { of, basis, planting: judgedPlanting(of, basis) };
+  return memory.footing;
+}
+
 function judgedPlanting(kept: readonly FieldRecord[], basis: SpotBasis): JudgedPlanting | null {
   const record = ofKind(kept, 'planting').at(-1);
   return record ? { record, judgement: judgePlanting(record.facts, basis) } : null;
@@ -141,7 +161,7 @@ export const lookContext = ({ care, percolation }: SpotBasis, plantedOn: IsoDate
 /** Looks from before the planting were at another tree, or at this one where it stood before. */
 function judgedInspections(
   kept: readonly FieldRecord[],
-  of: { planting: JudgedPlanting | null; basis: SpotBasis; looks: JudgedLooks },
+  of: { planting: JudgedPlanting | null; basis: SpotBasis; looks: LifeMemory['looks'] },
 ): JudgedInspection[] {
   if (!of.planting) return [];
   const by = lookContext(of.basis, of.planting.record.facts.plantedOn);
@@ -151,7 +171,11 @@ function judgedInspections(
     .map((record) => ({ record, verdict: verdictOf(record, by, of.looks) }));
 }
 
-function verdictOf(record: RecordOfKind<'inspection'>, by: InspectionContext, looks: JudgedLooks): InspectionVerdict {
+function verdictOf(
+  record: RecordOfKind<'inspection'>,
+  by: InspectionContext,
+  looks: LifeMemory['looks'],
+): InspectionVerdict {
   const before = looks.get(record);
   const same =
     before?.by.practice === by.practice &&

@@ -96,6 +96,28 @@ describe('periods of a spot', () => {
     expect(last?.life).toEqual(spotLife(history, { practice: fieldDefault }));
   });
 
+  it('show each day what the records of that day give by themselves, whatever came before or after', () => {
+    const readings = [0, 30, 60, 90].map((minute) => ({
+      at: `2025-09-10T${String(10 + Math.floor(minute / 60))}:${String(minute % 60).padStart(2, '0')}:00Z`,
+      levelMm: 300 - minute / 15,
+    }));
+    const filledAt = '2025-09-10T10:00:00Z';
+    const slow = { testedOn: '2025-09-10', holeDepthMm: 400, soakedAt: null, filledAt, readings };
+    const test = of('percolation', slow, '2025-09-10');
+    const newStock = stock('2025-11-05');
+    const records = [
+      ...[ground('2025-09-01'), test, stock('2025-11-01'), newStock, planted('2025-11-08')],
+      of('override', { path: 'pruning.structural', value: 'none', reason: 'wires' }, '2025-11-20'),
+      look('2026-01-10', 'biting'),
+      of('watering', { wateredOn: '2026-02-01', litres: 60, ringMm: 60, ringMinutes: 600 }, '2026-02-01'),
+      look('2026-03-10', 'none'),
+      of('retraction', { reason: 'wrong tree' }, '2026-04-11', newStock.id),
+    ];
+    for (const { fromDay, life } of periods(records)) {
+      expect(life).toEqual(spotLife(recordsUpTo(records, fromDay), { practice: fieldDefault }));
+    }
+  });
+
   it('put a moved spot where it stood', () => {
     const records = [ground('2025-09-01'), move('2025-10-01', [-25.401, 36.9], here)];
     expect(periods(records).map(({ position }) => position[0])).toEqual([-25.401, -25.401, -25.4]);

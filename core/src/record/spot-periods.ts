@@ -5,7 +5,7 @@ import { daysBetween } from '../calendar';
 import type { Position } from './kinds';
 import { happenedOn, ofKind, recordsUpTo, standing, type FieldRecord } from './record';
 import type { SpotContext } from './spot-basis';
-import { spotLife, type JudgedLooks, type SpotLife } from './spot-life';
+import { emptyMemory, spotLife, type SpotLife } from './spot-life';
 
 /** A stretch of days in which nothing new was recorded at a spot. */
 export interface SpotPeriod {
@@ -38,10 +38,10 @@ export function spotPeriods(
   const kept = standing(records);
   const days = kept.map(happenedOn).filter((day) => day !== null);
   const starts = [...new Set([...days, ...days.concat(context.addedOn).sort().slice(0, 1)])].sort();
-  const looks: JudgedLooks = new Map();
+  const memory = emptyMemory();
   return starts.map((fromDay, i) => {
     const known = recordsUpTo(records, fromDay);
-    const life = spotLife(known, context, looks);
+    const life = spotLife(known, context, memory);
     const plantedOn = life.planting?.record.facts.plantedOn ?? null;
     const probes = life.inspections.map(({ record }) => record.facts.probe).filter((probe) => probe !== null);
     return {

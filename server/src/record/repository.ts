@@ -6,6 +6,7 @@ import {
   type Decision,
   type FieldRecord,
   type Happened,
+  type IsoDate,
   type Level,
   type SpotPeriod,
   type Stage,
@@ -225,9 +226,10 @@ export function derivedOf(spot: SpotGround, periods: readonly SpotPeriod[]): Der
   };
 }
 
-function spanOf({ id, withdrawnOn }: SpotGround, { fromDay, untilDay }: SpotPeriod) {
-  const until = [untilDay, withdrawnOn].filter((day) => day !== null).sort()[0] ?? null;
-  return { spot_id: id, from_day: fromDay, until_day: until };
+/** It ends with the spot at the latest. */
+function untilOf({ withdrawnOn }: SpotGround, { untilDay }: SpotPeriod): IsoDate | null {
+  if (untilDay === null || withdrawnOn === null) return untilDay ?? withdrawnOn;
+  return untilDay < withdrawnOn ? untilDay : withdrawnOn;
 }
 
 export function periodRow(spot: SpotGround, period: SpotPeriod): PeriodRow {
@@ -237,7 +239,9 @@ export function periodRow(spot: SpotGround, period: SpotPeriod): PeriodRow {
     .map(({ dueOn }) => dueOn)
     .filter((day) => day !== null);
   return {
-    ...spanOf(spot, period),
+    spot_id: spot.id,
+    from_day: period.fromDay,
+    until_day: untilOf(spot, period),
     stage: life.stage,
     level: life.level,
     planted_on: plantedOn,
@@ -256,7 +260,9 @@ export function periodRow(spot: SpotGround, period: SpotPeriod): PeriodRow {
 
 export function decisionRow(spot: SpotGround, period: SpotPeriod, decision: Decision, position: number): DecisionRow {
   return {
-    ...spanOf(spot, period),
+    spot_id: spot.id,
+    from_day: period.fromDay,
+    until_day: untilOf(spot, period),
     place_id: spot.placeId,
     position,
     tree_id: spot.treeId,
