@@ -1,7 +1,7 @@
 // Builds server and web into dist/, each only when something it is made of has changed.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { root } from './root.mjs';
@@ -44,10 +44,18 @@ function packagesBeside(bundled) {
     .flatMap((name) => [name, `${name}/*`]);
 }
 
+/** What earlier builds left in a folder is read by nobody. */
+function dropOthers(folder, kept) {
+  const ours = new Set(kept.map((file) => path.join(root, file)));
+  for (const file of filesOf(folder)) if (!ours.has(path.join(root, file))) rmSync(path.join(root, file));
+}
+
 async function buildServer() {
   const { build } = await import('esbuild');
   const source = (name) => path.join(root, 'server/src', `${name}.ts`);
-  await build({
+  const { metafile } = await build({
+    metafile: true,
+    absWorkingDir: root,
     entryPoints: [
       'main',
       'migrate',
@@ -78,6 +86,7 @@ async function buildServer() {
     logLevel: 'warning',
   });
   writeFileSync(path.join(root, 'dist/server/package.json'), '{ "type": "module" }');
+  dropOthers('dist/server', [...Object.keys(metafile.outputs), 'dist/server/package.json']);
 }
 
 function buildWeb(configuration) {

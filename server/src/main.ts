@@ -37,11 +37,7 @@ process.send?.({ listening: running.port });
 function stop(): void {
   Promise.all([
     running.stop(),
-    solver.close(),
-    walker.close(),
-    renewer.close(),
-    seeker.close(),
-    roundSeeker.close(),
+    ...[solver, walker, renewer, follower, seeker, roundSeeker].map((pool) => pool.close()),
   ]).then(
     () => process.exit(0),
     () => process.exit(1),

@@ -19,6 +19,7 @@ import { quickDoors } from './016-quick-doors';
 import { keptByPlace } from './017-kept-by-place';
 import { leanAudit } from './018-lean-audit';
 import { walks } from './019-walks';
+import { leanIndexes } from './020-lean-indexes';
 
 export interface NamedMigration {
   readonly name: string;
@@ -46,6 +47,7 @@ const migrations: readonly NamedMigration[] = [
   keptByPlace,
   leanAudit,
   walks,
+  leanIndexes,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {
