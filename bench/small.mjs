@@ -1,6 +1,7 @@
 // Every bench, small, on one server: so that none rots. Part of npm test; what it prints says nothing of speed.
 import { cards } from './cards.mjs';
 import { field } from './field.mjs';
+import { firstView } from './first-view.mjs';
 import { list } from './list.mjs';
 import { looks } from './looks.mjs';
 import { map } from './map.mjs';
@@ -23,6 +24,7 @@ async function all(rig) {
   await list(rig, { spots: 6, kinds: 8 });
   await cards(rig, { count: 10 });
   await screen(rig, { moves: 5 });
+  await firstView(rig, { runs: 1, slower: 1 });
   await field(rig, { trees: 3, records: 6, photos: 2, taps: 4 });
 }
 

@@ -4,10 +4,13 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
+import { writeIcons } from './icons.mjs';
 import { root } from './root.mjs';
 
 const serverParts = ['core', 'contract', 'server/src', 'demo/src', 'scripts/build.mjs', 'package-lock.json'];
-const webParts = ['core', 'contract', 'web', 'angular.json', 'tsconfig.base.json', 'package-lock.json'];
+const webParts = [
+  ...['core', 'contract', 'web', 'scripts/icons.mjs', 'angular.json', 'tsconfig.base.json', 'package-lock.json'],
+];
 
 function* filesOf(part) {
   const at = path.join(root, part);
@@ -47,7 +50,7 @@ function packagesBeside(bundled) {
 /** What earlier builds left in a folder is read by nobody. */
 function dropOthers(folder, kept) {
   const ours = new Set(kept.map((file) => path.join(root, file)));
-  for (const file of filesOf(folder)) if (!ours.has(path.join(root, file))) rmSync(path.join(root, file));
+  for (const file of filesOf(folder)) if (!ours.has(file)) rmSync(file);
 }
 
 async function buildServer() {
@@ -108,6 +111,7 @@ function buildWeb(configuration) {
 /** `web`: true for the application as people use it, 'development' for one with its gallery, false for none. */
 export async function buildAll({ web = true } = {}) {
   await whenChanged('server', serverParts, buildServer);
+  if (web) writeIcons();
   if (web === 'development') await whenChanged('web-dev', webParts, () => buildWeb('development'));
   else if (web) await whenChanged('web', webParts, () => buildWeb());
 }

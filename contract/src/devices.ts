@@ -43,9 +43,6 @@ export const deviceSchema = z.object({
 export type Device = z.infer<typeof deviceSchema>;
 export const devicesSchema = z.array(deviceSchema);
 
-/** Header by which a browser says which device it is. */
-export const deviceIdHeader = 'x-device-id';
-
 /**
  * One unsent thing, sealed: AES-256-GCM under a key that HKDF-SHA-256 makes of ECDH on P-256 between a key made for this
  * one thing and the server's. The device signs `sealedText` with ECDSA P-256 and SHA-256.

@@ -1,3 +1,4 @@
+export * from './headers';
 export * from './problem';
 export * from './measures';
 export * from './records';

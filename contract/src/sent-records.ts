@@ -23,9 +23,6 @@ export const clockQuestionsSchema = z.array(
 export type ClockQuestion = z.infer<typeof clockQuestionsSchema>[number];
 export const clockAnswerSchema = z.strictObject({ happenedAt: instant });
 
-/** Header with the device's own time, as it sends: how far its clock is off corrects what it wrote on its records. */
-export const deviceTimeHeader = 'x-device-time';
-
 /**
  * The version of the shapes of records, which each carries as it is sent. Raise it where facts of before must be read
  * otherwise, with a line in `record-formats.ts` that does so and stored samples of the one before.

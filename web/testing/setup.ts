@@ -14,4 +14,9 @@ class StillObserver implements ResizeObserver {
   disconnect(): void {}
 }
 globalThis.ResizeObserver ??= StillObserver;
+/** Pages of tests rest at once. */
+globalThis.requestIdleCallback ??= (act) => {
+  act({ didTimeout: false, timeRemaining: () => 50 });
+  return 0;
+};
 Element.prototype.scrollTo ??= (): void => undefined;

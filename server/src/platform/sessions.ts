@@ -1,4 +1,4 @@
-import { may, permissions, type Act, type User } from '@sombra/contract';
+import { csrfHeader, may, permissions, type Act, type User } from '@sombra/contract';
 import { ForbiddenError } from '@sombra/core';
 import connectPgSimple from 'connect-pg-simple';
 import { csrfSync } from 'csrf-sync';
@@ -39,7 +39,7 @@ const renewEveryMs = 10 * minutes;
 /** Nobody signed in yet: kept for as long as somebody may look for their password. */
 const strangerMs = hours;
 
-export const csrf = csrfSync({ getTokenFromRequest: (request) => request.get('x-csrf-token') });
+export const csrf = csrfSync({ getTokenFromRequest: (request) => request.get(csrfHeader) });
 
 /** A small pool for sessions and sign-in limits; a cut connection is reported, never fatal. */
 export function openSessionPool(config: Config, onError: (error: Error) => void): pg.Pool {

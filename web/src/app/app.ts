@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, Injector } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterOutlet } from '@angular/router';
-import { filter, map } from 'rxjs';
+import type { SignIn } from '@sombra/contract';
+import { filter, firstValueFrom, map } from 'rxjs';
 import { ClockNote } from './frame/clock-note';
 import { FocusKeeper } from './frame/focus-keeper';
 import { NewVersion } from './frame/new-version';
@@ -12,11 +13,12 @@ import { ThumbBar } from './frame/thumb-bar';
 import { Toasts } from './frame/toasts';
 import { Topbar } from './frame/topbar';
 import { SeasonBandView } from './season/season-band-view';
+import { readProblem } from './ui/problem';
 import { ThemeService } from './ui/theme.service';
 import { isOpenPage } from './session/open-pages';
 import { LockService } from './session/lock.service';
 import { SessionService } from './session/session.service';
-import { SignInForm } from './people/sign-in-form';
+import { SignInForm, signInFault } from './people/sign-in-form';
 import { LockForm } from './people/lock-form';
 import { SetUpPage } from './programme/set-up-page';
 
@@ -55,7 +57,7 @@ import { SetUpPage } from './programme/set-up-page';
         }
         @case ('out') {
           @if (session.programme()) {
-            <s-sign-in-form />
+            <s-sign-in-form [programme]="session.programme()" [enter]="enter" />
           } @else {
             @defer (on immediate) {
               <s-set-up-page />
@@ -89,7 +91,7 @@ import { SetUpPage } from './programme/set-up-page';
           }
           @if (session.state() === 'expired') {
             <div class="veil" role="dialog" aria-modal="true" aria-label="Sign in again">
-              <s-sign-in-form [again]="true" />
+              <s-sign-in-form [again]="true" [enter]="enter" />
             </div>
           }
         }
@@ -188,6 +190,12 @@ export class App {
       () => undefined,
     );
   }
+
+  protected readonly enter = (entry: SignIn): Promise<string | null> =>
+    firstValueFrom(this.session.signIn(entry)).then(
+      () => null,
+      (error: unknown) => signInFault(readProblem(error)),
+    );
 
   protected toWork(event: Event): void {
     event.preventDefault();

@@ -9,6 +9,7 @@ import { KeysService } from '../ui/keys.service';
 import { sayDay, sayLateness } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ViewState } from '../ui/view-state.service';
+import { whenIdle } from '../ui/when-idle';
 import { LevelMark } from '../ui/level-mark';
 import { ToastsService } from '../ui/toasts.service';
 import { SessionService } from '../session/session.service';
@@ -50,6 +51,9 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
     query: { place: line.place, ...remedy, ...(line.kind === 'look' ? { due: 'week' } : {}) },
   };
 }
+
+/** As many as a large screen shows. */
+const firstLines = 14;
 
 /** What needs a person today, the most costly to leave first. */
 @Component({
@@ -94,7 +98,7 @@ function whereTo(line: DeskLine): Pick<ShownLine, 'act' | 'path' | 'query'> {
         <s-establishing-note />
       }
       <ol>
-        @for (shown of lines(); track shown.key) {
+        @for (shown of drawn(); track shown.key) {
           <li class="one" [class.here]="shown.key === chosenKey()">
             <button
               type="button"
@@ -223,8 +227,19 @@ export class DeskPage {
   protected readonly rest = computed(() => Math.max(0, (this.desk.desk()?.groups ?? 0) - this.lines().length));
   protected readonly chosen = computed(() => this.lines().find(({ key }) => key === this.chosenKey())?.line ?? null);
 
+  /** The one spot of the choice: read again by itself, whatever the desk reads again. */
+  private readonly chosenSpot = computed(() => {
+    const line = this.chosen();
+    return line?.count === 1 ? line.spotId : null;
+  });
+  /** A screen of lines first, the rest once the page rests. */
+  private readonly whole = signal(false);
+  protected readonly drawn = computed(() => (this.whole() ? this.lines() : this.lines().slice(0, firstLines)));
+
   constructor() {
-    this.desk.refresh();
+    // It is kept up to date by itself; only what failed is asked again.
+    if (this.desk.problem()) this.desk.refresh();
+    whenIdle(() => this.whole.set(true));
     effect(() => {
       // Keep a choice on screen: the first line until somebody picks another, the next one when it is settled.
       const lines = this.lines();
@@ -235,8 +250,8 @@ export class DeskPage {
       }
     });
     effect(() => {
-      const line = this.chosen();
-      if (line?.count === 1) this.store.open({ kind: 'spot', id: line.spotId });
+      const id = this.chosenSpot();
+      if (id) this.store.open({ kind: 'spot', id });
     });
     inject(KeysService).bind([
       { keys: 'j', where: 'Desk', does: 'next decision', run: () => this.step(1) },

@@ -2,7 +2,7 @@ import { HttpClient } from '@angular/common/http';
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { deskSchema, type Desk, type Problem } from '@sombra/contract';
-import { catchError, map, merge, of, Subject, switchMap, tap } from 'rxjs';
+import { catchError, filter, map, merge, of, Subject, switchMap, tap } from 'rxjs';
 import { LiveService } from '../ui/live.service';
 import { readProblem } from '../ui/problem';
 import { ViewState } from '../ui/view-state.service';
@@ -29,11 +29,11 @@ export class DeskService {
     const view = inject(ViewState);
     merge(this.asked, session.signedIn$, outbox.delivered$, inject(LiveService).settled$, toObservable(view.onParam))
       .pipe(
+        filter(() => session.state() === 'in'),
         switchMap(() => this.fetch(view.onParam())),
         takeUntilDestroyed(),
       )
       .subscribe();
-    if (session.state() === 'in') this.refresh();
   }
 
   refresh(): void {

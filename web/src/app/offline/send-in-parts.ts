@@ -1,4 +1,5 @@
 import { HttpErrorResponse } from '@angular/common/http';
+import { csrfHeader, deviceTimeHeader } from '@sombra/contract';
 import { DetailedError, Upload } from 'tus-js-client';
 
 interface Part {
@@ -25,7 +26,7 @@ export function sendInParts({ id, url, picture, resumeAt, csrfToken, begun }: Pa
       endpoint: '/api/uploads',
       uploadUrl: resumeAt ?? null,
       metadata: { id, url, type: picture.type || 'image/jpeg' },
-      headers: { 'x-csrf-token': csrfToken, 'x-device-time': new Date().toISOString() },
+      headers: { [csrfHeader]: csrfToken, [deviceTimeHeader]: new Date().toISOString() },
       chunkSize: partBytes,
       // The queue tries again, and keeps where it was cut.
       retryDelays: null,

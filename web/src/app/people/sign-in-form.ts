@@ -1,7 +1,6 @@
-import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, input, signal } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule, Validators } from '@angular/forms';
-import { readProblem } from '../ui/problem';
-import { SessionService } from '../session/session.service';
+import type { Session, SignIn } from '@sombra/contract';
 
 @Component({
   selector: 's-sign-in-form',
@@ -15,8 +14,8 @@ import { SessionService } from '../session/session.service';
         <p>Sign in to go on. What you typed is still here.</p>
       } @else {
         <p class="quiet">
-          {{ session.programme()?.name ?? 'From the pit to an established tree'
-          }}{{ session.programme()?.demo ? ' · the demo town' : '' }}
+          {{ programme()?.name ?? 'From the pit to an established tree'
+          }}{{ programme()?.demo ? ' · the demo town' : '' }}
         </p>
       }
       <label for="sign-in-name">Name</label>
@@ -78,7 +77,9 @@ import { SessionService } from '../session/session.service';
 })
 export class SignInForm {
   readonly again = input(false);
-  protected readonly session = inject(SessionService);
+  readonly programme = input<Session['programme']>(null);
+  /** Tries to enter; resolves to why not, or `null` once in. */
+  readonly enter = input.required<(entry: SignIn) => Promise<string | null>>();
   protected readonly busy = signal(false);
   protected readonly fault = signal<string | null>(null);
   protected readonly form = new FormGroup({
@@ -86,19 +87,17 @@ export class SignInForm {
     password: new FormControl('', { nonNullable: true, validators: [Validators.required] }),
   });
 
-  protected submit(): void {
+  protected async submit(): Promise<void> {
     if (this.form.invalid) {
       this.fault.set('Enter your name and your password.');
       return;
     }
     this.busy.set(true);
-    this.session.signIn(this.form.getRawValue()).subscribe({
-      next: () => this.busy.set(false),
-      error: (error: unknown) => {
-        this.busy.set(false);
-        const problem = readProblem(error);
-        this.fault.set(problem.code === 'invalid_input' ? 'Name and password do not fit together.' : problem.title);
-      },
-    });
+    this.fault.set(await this.enter()(this.form.getRawValue()));
+    this.busy.set(false);
   }
 }
+
+/** Why somebody was not let in. */
+export const signInFault = ({ code, title }: { readonly code: string; readonly title: string }): string =>
+  code === 'invalid_input' ? 'Name and password do not fit together.' : title;

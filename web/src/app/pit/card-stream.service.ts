@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { problemSchema } from '@sombra/contract';
+import { csrfHeader, problemSchema } from '@sombra/contract';
 import { Observable } from 'rxjs';
 import { sayProblem } from '../ui/problem';
 import { SessionService } from '../session/session.service';
@@ -41,7 +41,7 @@ export class CardStreamService {
     const answer = await fetch('/api/cards', {
       method: 'POST',
       signal,
-      headers: { 'content-type': 'application/json', 'x-csrf-token': this.session.csrfToken() },
+      headers: { 'content-type': 'application/json', [csrfHeader]: this.session.csrfToken() },
       body: JSON.stringify(ask),
     }).catch((error: unknown) => {
       throw signal.aborted ? error : new TypeError('The server cannot be reached.');

@@ -4,6 +4,7 @@ import { DrawingView } from '../drawing/drawing-view';
 import { elementWidth } from '../drawing/element-width';
 import { sayDate, sayDay } from '../ui/say-date';
 import { ViewState } from '../ui/view-state.service';
+import { whenIdle } from '../ui/when-idle';
 import { SessionService } from '../session/session.service';
 import { bandWeeks, SeasonService } from './season.service';
 
@@ -11,6 +12,8 @@ const foldedKey = 'sombra.seasonFolded';
 const isSmall = window.innerWidth <= 720;
 /** Lower where the screen is small: the thread matters there more than the depths. */
 const heightPx = isSmall ? 58 : 84;
+/** The first view is drawn before the season above it, which has a hundred parts. */
+let rested = false;
 
 /** The year's weeks across the top, with a thread at the chosen day that can be dragged or keyed. */
 @Component({
@@ -188,6 +191,11 @@ export class SeasonBandView {
   protected readonly dragged = signal<string | null>(null);
   protected readonly shownDay = computed(() => this.dragged() ?? this.view.on());
   protected readonly day = sayDay;
+  private readonly rested = signal(rested);
+
+  constructor() {
+    whenIdle(() => this.rested.set((rested = true)));
+  }
 
   private readonly scale = computed(() => {
     const first = this.seasons.season()?.weeks[0]?.monday;
@@ -195,7 +203,7 @@ export class SeasonBandView {
   });
 
   protected readonly drawing = computed(() => {
-    const season = this.seasons.season();
+    const season = this.rested() ? this.seasons.season() : null;
     if (!season) return null;
     const units = this.session.units();
     return seasonBand({ ...season, today: this.view.today(), units, widthPx: this.width(), heightPx });

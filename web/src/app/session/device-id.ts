@@ -1,11 +1,11 @@
 import { v4 as uuidv4 } from 'uuid';
 
-const key = 'sombra.device';
+export const deviceKey = 'sombra.device';
 
 /** The name of this browser among devices, made when it is first asked for; `null` where it keeps nothing. */
 export function deviceId(): string | null {
   try {
-    return localStorage.getItem(key) ?? keepDeviceId(uuidv4());
+    return localStorage.getItem(deviceKey) ?? keepDeviceId(uuidv4());
   } catch {
     return null;
   }
@@ -13,14 +13,14 @@ export function deviceId(): string | null {
 
 /** @throws where this browser keeps nothing */
 export function keepDeviceId(id: string): string {
-  localStorage.setItem(key, id);
+  localStorage.setItem(deviceKey, id);
   return id;
 }
 
 /** Begins anew under another id. */
 export function forgetDeviceId(): void {
   try {
-    localStorage.removeItem(key);
+    localStorage.removeItem(deviceKey);
   } catch {
     // Nothing was kept.
   }

@@ -1,7 +1,7 @@
 import { sessionSchema, type Session } from '@sombra/contract';
 import * as z from 'zod';
+import { sessionKey as key } from './first-answer';
 
-const key = 'sombra.session';
 /** So long after the last word from the server a device still opens by itself. */
 export const opensForDays = 7;
 const dayMs = 86_400_000;

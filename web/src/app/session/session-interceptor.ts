@@ -1,6 +1,6 @@
 import { HttpErrorResponse, type HttpInterceptorFn } from '@angular/common/http';
 import { inject, Injector } from '@angular/core';
-import { deviceIdHeader, deviceTimeHeader } from '@sombra/contract';
+import { csrfHeader, deviceIdHeader, deviceTimeHeader } from '@sombra/contract';
 import { catchError, throwError } from 'rxjs';
 import { deviceId } from './device-id';
 import { SessionService } from './session.service';
@@ -14,8 +14,7 @@ export const sessionInterceptor: HttpInterceptorFn = (request, next) => {
   const sent = request.clone({
     setHeaders: {
       ...(writes && { [deviceTimeHeader]: new Date().toISOString() }),
-      ...(writes &&
-        !request.headers.has('x-csrf-token') && { 'x-csrf-token': injector.get(SessionService).csrfToken() }),
+      ...(writes && !request.headers.has(csrfHeader) && { [csrfHeader]: injector.get(SessionService).csrfToken() }),
       ...(ofDevice !== null && { [deviceIdHeader]: ofDevice }),
     },
   });

@@ -3,6 +3,7 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import {
   actOfRemedy,
+  csrfHeader,
   may,
   sessionSchema,
   type Act,
@@ -17,6 +18,7 @@ import {
   catchError,
   defer,
   filter,
+  from,
   fromEvent,
   interval,
   map,
@@ -29,6 +31,7 @@ import {
   type Observable,
 } from 'rxjs';
 import { measureClock } from './device-clock';
+import { takeFirst, type FirstAnswer } from './first-answer';
 import { neverArrived } from './never-arrived';
 import { forgetSession, isLeaving, keepSession, keptSession, leave, left } from './kept-session';
 
@@ -142,16 +145,26 @@ export class SessionService {
 
   private readSession(): Observable<Session> {
     return defer(() => {
+      const first = takeFirst();
+      return first ? from(first).pipe(switchMap((said) => (said ? [said] : this.askServer()))) : this.askServer();
+    }).pipe(
+      map(({ body, askedAt, answeredAt }) => {
+        const session = sessionSchema.parse(body);
+        measureClock(session.now, askedAt, answeredAt);
+        return session;
+      }),
+    );
+  }
+
+  private askServer(): Observable<FirstAnswer> {
+    return defer(() => {
       const askedAt = Date.now();
-      return this.http.get('/api/session').pipe(
-        map((body) => sessionSchema.parse(body)),
-        tap(({ now }) => measureClock(now, askedAt)),
-      );
+      return this.http.get('/api/session').pipe(map((body) => ({ body, askedAt, answeredAt: Date.now() })));
     });
   }
 
   private tellLeaving({ csrfToken }: Session): Observable<Session> {
-    const headers = { 'x-csrf-token': csrfToken };
+    const headers = { [csrfHeader]: csrfToken };
     return this.http.delete('/api/session', { headers }).pipe(switchMap(() => this.readSession()));
   }
 
@@ -163,7 +176,7 @@ export class SessionService {
       // Where a session ran out, each request under way may have brought a cookie of its own: the token of the last counts.
       catchError((error: unknown) =>
         isStale(error)
-          ? this.readSession().pipe(switchMap(({ csrfToken }) => post({ 'x-csrf-token': csrfToken })))
+          ? this.readSession().pipe(switchMap(({ csrfToken }) => post({ [csrfHeader]: csrfToken })))
           : throwError(() => error),
       ),
       map((body) => sessionSchema.parse(body)),
