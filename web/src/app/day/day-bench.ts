@@ -92,15 +92,17 @@ const beforeSoak = (first: number, kept: PlantingFacts | undefined): number[] =>
         } @else {
           <s-day-field formControlName="plantedOn" label="Planted on" [latest]="session.today()" [fault]="dayFault()" />
           <p class="quiet">Flare above grade after the soak, at one to four points; below grade is negative.</p>
-          @for (point of points; track point; let i = $index) {
-            <s-measure-field
-              [formControlName]="point"
-              fact="flareAboveGradeMm"
-              [label]="'Flare, point ' + (i + 1)"
-              [required]="i === 0"
-              [fault]="i === 0 ? sender.faultIn('flareAboveGradeMm') : null"
-            />
-          }
+          <div class="points">
+            @for (point of points; track point; let i = $index) {
+              <s-measure-field
+                [formControlName]="point"
+                fact="flareAboveGradeMm"
+                [label]="'Flare, point ' + (i + 1)"
+                [required]="i === 0"
+                [fault]="i === 0 ? sender.faultIn('flareAboveGradeMm') : null"
+              />
+            }
+          </div>
           <s-measure-field formControlName="holeWidthMm" [note]="plannedWords().width" />
           <s-measure-field formControlName="dugDepthMm" [required]="false" [note]="plannedWords().depth" />
           @if (dugTooDeep(); as words) {
@@ -161,13 +163,6 @@ const beforeSoak = (first: number, kept: PlantingFacts | undefined): number[] =>
         } @else {
           <p class="quiet">The difference from plan is judged as soon as the values are complete.</p>
         }
-        @if (store.detail(); as detail) {
-          <s-built-reports
-            [spotId]="detail.spot.id"
-            [planted]="store.life()?.planting !== null"
-            (taken)="takeReport($event)"
-          />
-        }
         @if (drawn(); as planned) {
           <h2>The plan</h2>
           <s-pit-section [planned]="planned" />
@@ -176,6 +171,13 @@ const beforeSoak = (first: number, kept: PlantingFacts | undefined): number[] =>
             No pit plan stands for this spot.
             <a [routerLink]="['/stock', store.detail()?.spot?.id]">Look at the measures</a> before planting.
           </p>
+        }
+        @if (store.detail(); as detail) {
+          <s-built-reports
+            [spotId]="detail.spot.id"
+            [planted]="store.life()?.planting !== null"
+            (taken)="takeReport($event)"
+          />
         }
         <p class="caution">
           Valid ticket on the day, gloves and boots on, swing radius cleared aloud, ball rolled on boards and never

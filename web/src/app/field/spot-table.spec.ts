@@ -77,6 +77,19 @@ describe('a list', () => {
     expect(opened).toEqual(['C-102', 'C-139']);
   });
 
+  it('shows the first of trees that were chosen elsewhere, and stays where it is for those chosen here', async () => {
+    TestBed.inject(ChosenService).only([line(30), line(31)]);
+    await fixture.whenStable();
+    press('Enter');
+    expect(opened).toEqual(['C-130']);
+    press('ArrowDown');
+    press('ArrowDown');
+    press(' ');
+    await fixture.whenStable();
+    press('Enter');
+    expect(opened).toEqual(['C-130', 'C-132']);
+  });
+
   it('is chosen from in a row with Shift, and as a whole', () => {
     const chosen = () => TestBed.inject(ChosenService).count();
     press('ArrowDown');

@@ -52,6 +52,8 @@ export class SpotTable {
   /** The line the keys stand on. */
   protected readonly active = signal(0);
   private anchor = 0;
+  /** The last choice was made in this list: the keys stay where they are. */
+  private choseHere = false;
   private returned = false;
   private readonly place = computed(() => `sombra.list ${this.path()} ${this.listKey()}`);
 
@@ -83,6 +85,22 @@ export class SpotTable {
       const spotId = this.openId();
       if (spotId && this.source().total() !== null) untracked(() => void this.reveal(spotId));
     });
+    effect(() => {
+      const chosen = this.chosen.chosen();
+      const elsewhere = !this.choseHere;
+      this.choseHere = false;
+      if (elsewhere && this.source().total() !== null && !this.openId()) untracked(() => void this.revealFirst(chosen));
+    });
+  }
+
+  /** Trees chosen on the map or by a link are brought into view, where none of them is. */
+  private async revealFirst(chosen: readonly SpotLine[]): Promise<void> {
+    const [first] = chosen;
+    const { start, end } = this.range();
+    const at = (line: SpotLine) => this.source().indexOf(line.spotId);
+    if (!first || chosen.some((line) => at(line) >= start && at(line) < end)) return;
+    const index = at(first) >= 0 ? at(first) : await firstValueFrom(this.rank()(first.spotId));
+    if (index !== null && this.chosen.has(first.spotId)) this.go(index);
   }
 
   /** A spot opened on the map or by a link is brought into view here too. */
@@ -120,6 +138,7 @@ export class SpotTable {
     event.stopPropagation();
     this.active.set(index);
     if (!line) return;
+    this.choseHere = true;
     if (event instanceof MouseEvent && event.shiftKey) this.chosen.add(this.source().between(this.anchor, index));
     else this.chosen.toggle(line);
     this.anchor = index;
@@ -142,6 +161,7 @@ export class SpotTable {
     if (event.target instanceof HTMLElement && event.target.closest('.head')) return;
     const last = (this.source().total() ?? 1) - 1;
     if (event.key === 'a' && (event.ctrlKey || event.metaKey)) {
+      this.choseHere = true;
       this.chosen.add(this.source().between(0, last));
       return event.preventDefault();
     }
@@ -149,8 +169,10 @@ export class SpotTable {
     const line = this.source().at(this.active());
     if (step !== undefined) {
       this.go(Math.min(last, Math.max(0, this.active() + step)));
-      if (event.shiftKey) this.chosen.add(this.source().between(this.anchor, this.active()));
-      else this.anchor = this.active();
+      if (event.shiftKey) {
+        this.choseHere = true;
+        this.chosen.add(this.source().between(this.anchor, this.active()));
+      } else this.anchor = this.active();
     } else if (event.key === 'Enter') {
       this.open(this.active(), line);
     } else if (event.key === ' ') {

@@ -57,8 +57,8 @@ export const choicesOf = (names: Readonly<Record<string, string>>): Choice[] =>
       position: relative;
       display: inline-flex;
       align-items: center;
-      min-height: 42px;
-      padding: 0.2rem 0.75rem;
+      min-height: var(--choice-height, 42px);
+      padding: 0.2rem var(--choice-pad, 0.75rem);
       border: 1px solid #8b8471;
       background: var(--sheet);
       cursor: pointer;
@@ -68,6 +68,17 @@ export const choicesOf = (names: Readonly<Record<string, string>>): Choice[] =>
       color: #fffdf6;
       border-color: var(--pine);
       font-weight: 600;
+    }
+    /* What takes nothing looks so, and what is stored still reads. */
+    fieldset:disabled label {
+      border-style: dashed;
+      background: none;
+      color: var(--quiet);
+      cursor: default;
+    }
+    fieldset:disabled label.on {
+      border-style: solid;
+      color: var(--ink);
     }
     label:focus-within {
       outline: 3px solid var(--chosen);

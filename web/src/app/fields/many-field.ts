@@ -40,8 +40,8 @@ import type { Choice } from './choice-field';
       gap: 0.35rem;
     }
     button {
-      min-height: 42px;
-      padding: 0.3rem 0.75rem;
+      min-height: var(--choice-height, 42px);
+      padding: 0.2rem var(--choice-pad, 0.75rem);
       border: 1px solid var(--edge);
       background: var(--sheet);
       color: inherit;
@@ -51,6 +51,15 @@ import type { Choice } from './choice-field';
       border-color: var(--pine);
       color: var(--on-pine);
       font-weight: 600;
+    }
+    fieldset:disabled button {
+      border-style: dashed;
+      background: none;
+      color: var(--quiet);
+    }
+    fieldset:disabled button[aria-pressed='true'] {
+      border-style: solid;
+      color: var(--ink);
     }
     button:focus-visible {
       outline: 3px solid var(--chosen);

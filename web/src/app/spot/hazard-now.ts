@@ -86,6 +86,10 @@ import { SpotStore } from './spot-store';
     :host {
       display: block;
     }
+    /* What stands, or is being told, takes the whole width. */
+    :host:has(section) {
+      flex-basis: 100%;
+    }
     .stands,
     .tell {
       border: 2px solid var(--urgent);

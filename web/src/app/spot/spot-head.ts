@@ -21,15 +21,18 @@ import { SpotStore } from './spot-store';
           <s-level-mark [level]="store.life()?.level ?? 'good'" />
         }
       </div>
-      <p class="quiet">
-        @if (heading()) {
-          {{ detail.spot.ref }} ·
-        }
-        {{ detail.spot.place }}
-        @if (detail.tree?.species; as species) {
-          · <i>{{ species }}</i>
-        }
-      </p>
+      <div class="where">
+        <p class="quiet">
+          @if (heading()) {
+            {{ detail.spot.ref }} ·
+          }
+          {{ detail.spot.place }}
+          @if (detail.tree?.species; as species) {
+            · <i>{{ species }}</i>
+          }
+        </p>
+        <s-hazard-now />
+      </div>
       @if (store.asOf(); as at) {
         <p class="caution" role="status">As this device kept it, {{ moment(at) }}: no server is reached.</p>
       }
@@ -48,7 +51,6 @@ import { SpotStore } from './spot-store';
           }
         </p>
       }
-      <s-hazard-now />
       <nav aria-label="Stages of this spot">
         @for (stage of stages; track stage.path) {
           <a
@@ -78,6 +80,13 @@ import { SpotStore } from './spot-store';
     }
     p {
       margin: 0.1rem 0 0.6rem;
+    }
+    .where {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0 1rem;
+      align-items: center;
+      justify-content: space-between;
     }
     nav {
       display: flex;
