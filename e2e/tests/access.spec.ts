@@ -16,8 +16,10 @@ async function serious(page: Page, only?: string): Promise<string[]> {
       }),
     only,
   );
+  // How a page is parted and headed is called moderate, and leads whoever hears it.
+  const leading = ['region', 'landmark-one-main', 'heading-order', 'empty-table-header', 'page-has-heading-one'];
   return violations
-    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .filter(({ id, impact }) => impact === 'serious' || impact === 'critical' || leading.includes(id))
     .map(({ id, nodes }) => `${id}: ${nodes[0]?.html ?? ''}`);
 }
 

@@ -84,7 +84,7 @@ import { WordAnswer } from './word-answer';
     }
     form {
       display: grid;
-      grid-template-columns: repeat(auto-fill, minmax(12rem, 1fr));
+      grid-template-columns: repeat(auto-fill, minmax(min(12rem, 100%), 1fr));
       gap: 0.5rem;
       align-items: end;
     }

@@ -74,7 +74,7 @@ const tick = () => new FormControl(false, { nonNullable: true });
   styles: `
     form {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(13rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(13rem, 100%), 1fr));
       gap: 0.5rem 1rem;
       align-items: end;
       max-width: 62rem;

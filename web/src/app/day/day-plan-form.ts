@@ -121,7 +121,7 @@ const lengths = [
   styles: `
     .two {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(12rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(12rem, 100%), 1fr));
       gap: 0.5rem 1rem;
       max-width: 62rem;
       align-items: end;
@@ -130,7 +130,7 @@ const lengths = [
       display: block;
     }
     .wide {
-      grid-template-columns: repeat(auto-fit, minmax(20rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
     }
     label {
       display: block;

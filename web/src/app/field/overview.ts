@@ -90,7 +90,7 @@ const liveEveryMs = 8000;
   styles: `
     .pair {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(19rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(19rem, 100%), 1fr));
       gap: 0.5rem 2rem;
     }
     ul {

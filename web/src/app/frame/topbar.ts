@@ -95,6 +95,7 @@ const themeNames: Readonly<Record<Theme, string>> = {
   styles: `
     header {
       display: flex;
+      flex-wrap: wrap;
       align-items: center;
       gap: 0.4rem;
       min-height: 48px;

@@ -157,7 +157,7 @@ const consentWords = {
   styles: `
     .columns {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(20rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
       gap: 0 2rem;
     }
     h3 {

@@ -73,7 +73,7 @@ export function readRows(rows: PercolationRows, units: UnitSystem): PercolationR
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [DrawingView],
   template: `
-    <h3>Percolation test</h3>
+    <h2>Percolation test</h2>
     <p class="quiet">Soak the hole, fill again, then read the water level. Three steady readings at least.</p>
     <div class="pair">
       <table class="plain" [hidden]="rows().length === 0">

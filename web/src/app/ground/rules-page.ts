@@ -178,7 +178,7 @@ const draftName = 'rules';
     }
     .columns {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(24rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(24rem, 100%), 1fr));
       gap: 0 2.5rem;
     }
     input {
@@ -218,7 +218,7 @@ const draftName = 'rules';
     }
     .rule {
       display: grid;
-      grid-template-columns: 1fr auto 8rem;
+      grid-template-columns: minmax(6rem, 1fr) auto minmax(2.5rem, 8rem);
       gap: 0.6rem;
       align-items: center;
       min-height: 44px;

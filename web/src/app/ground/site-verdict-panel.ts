@@ -75,7 +75,7 @@ import { SpotPhoto } from './spot-photo';
   styles: `
     .columns {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(20rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
       gap: 0 2rem;
     }
     .allows {

@@ -34,15 +34,11 @@ import { SessionService } from '../session/session.service';
       <dl>
         @for (term of terms; track term.code) {
           <div [id]="'term-' + term.code">
+            <dt>{{ term.name }}</dt>
+            <dd>{{ term.what }}</dd>
             @if (term.picture; as drawing) {
-              <s-drawing [drawing]="drawing" />
-            } @else {
-              <span></span>
+              <dd class="picture"><s-drawing [drawing]="drawing" /></dd>
             }
-            <div>
-              <dt>{{ term.name }}</dt>
-              <dd>{{ term.what }}</dd>
-            </div>
           </div>
         }
       </dl>
@@ -84,15 +80,24 @@ import { SessionService } from '../session/session.service';
     }
     dl {
       display: grid;
-      grid-template-columns: repeat(auto-fill, minmax(24rem, 1fr));
+      grid-template-columns: repeat(auto-fill, minmax(min(24rem, 100%), 1fr));
       gap: 0.8rem 2rem;
     }
     dl > div {
       display: grid;
       grid-template-columns: 9.5rem 1fr;
-      gap: 0.9rem;
+      grid-template-rows: auto 1fr;
+      gap: 0.15rem 0.9rem;
       align-items: start;
       break-inside: avoid;
+    }
+    dt,
+    dd {
+      grid-column: 2;
+    }
+    dd.picture {
+      grid-column: 1;
+      grid-row: 1 / 3;
     }
     dd {
       margin: 0;

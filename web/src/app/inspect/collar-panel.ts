@@ -34,7 +34,7 @@ import { StagedPlanView } from './staged-plan';
   styles: `
     .two {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(15rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(15rem, 100%), 1fr));
       gap: 0 1rem;
       align-items: center;
     }

@@ -83,7 +83,7 @@ interface Side {
     }
     .sides {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(13rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(13rem, 100%), 1fr));
       gap: 0.5rem 1.5rem;
     }
     h3 {

@@ -66,11 +66,15 @@ describe('a spot added on the map', () => {
   it('keeps what was typed while the proposal was still asked for', async () => {
     late = new Subject();
     await show();
-    await rig.fill('Number', 'Q-0001');
+    // About to type: nothing is put under the hands.
+    rig.field('Number').dispatchEvent(new Event('focus'));
     late.next({ ref: 'M-0181', place: 'Saltmakers Street' });
     late.complete();
     await rig.settle();
-    expect([rig.field('Number').value, rig.field('Place').value]).toEqual(['Q-0001', 'Saltmakers Street']);
+    expect([rig.field('Number').value, rig.field('Place').value]).toEqual(['', 'Saltmakers Street']);
+    expect((rig.field('Number') as HTMLInputElement).placeholder).toBe('M-0181');
+    await rig.fill('Number', 'Q-0001');
+    expect(rig.field('Number').value).toBe('Q-0001');
   });
 
   it('is typed where nothing lies near, and its species trimmed', async () => {

@@ -19,11 +19,23 @@ import { textOf } from '../fields/event-values';
       <h2>New spot</h2>
       <label
         >Number
-        <input class="form-control form-control-sm" maxlength="24" [value]="ref()" (input)="type('ref', $event)"
+        <input
+          class="form-control form-control-sm"
+          maxlength="24"
+          [placeholder]="proposed().ref"
+          [value]="ref()"
+          (focus)="mine.ref = true"
+          (input)="ref.set(textOf($event))"
       /></label>
       <label
         >Place
-        <input class="form-control form-control-sm" maxlength="80" [value]="place()" (input)="type('place', $event)"
+        <input
+          class="form-control form-control-sm"
+          maxlength="80"
+          [placeholder]="proposed().place"
+          [value]="place()"
+          (focus)="mine.place = true"
+          (input)="place.set(textOf($event))"
       /></label>
       <label
         >Species, if known
@@ -70,7 +82,10 @@ export class AddSpotForm {
   protected readonly busy = signal(false);
   protected readonly fault = signal<Problem | null>(null);
   protected readonly say = sayProblem;
-  private readonly typed = { ref: false, place: false };
+  /** Shown where it is not put. */
+  protected readonly proposed = signal({ ref: '', place: '' });
+  /** Where somebody is about to type nothing is put under their hands. */
+  protected readonly mine = { ref: false, place: false };
   /** Sent again after a fault it is the same spot. */
   private readonly ids = { id: uuidv7(), treeId: uuidv7() };
 
@@ -78,17 +93,12 @@ export class AddSpotForm {
     effect(() => void this.propose(this.at()));
   }
 
-  protected type(field: 'ref' | 'place', event: Event): void {
-    this.typed[field] = true;
-    this[field].set(textOf(event));
-  }
-
   private async propose(at: LngLat): Promise<void> {
     const near = await firstValueFrom(this.lists.near(at)).catch(() => null);
     if (!near) return;
-    // What somebody typed while it was asked for stays.
-    if (!this.typed.ref) this.ref.set(near.ref);
-    if (!this.typed.place && near.place) this.place.set(near.place);
+    this.proposed.set({ ref: near.ref, place: near.place ?? '' });
+    if (!this.mine.ref) this.ref.set(near.ref);
+    if (!this.mine.place && near.place) this.place.set(near.place);
   }
 
   protected async add(event: Event): Promise<void> {

@@ -92,7 +92,7 @@ import { textOf } from '../fields/event-values';
     }
     .columns {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(18rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(18rem, 100%), 1fr));
       gap: 0 2.5rem;
     }
     h2:not(:first-child) {

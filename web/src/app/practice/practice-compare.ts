@@ -133,7 +133,7 @@ interface Side {
   styles: `
     .sides.two {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(20rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
       gap: 0 1.5rem;
     }
     .numbers {

@@ -119,7 +119,7 @@ import type { ProgrammeForm } from './programme-form';
   styles: `
     .columns {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(20rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
       gap: 0 2.5rem;
     }
     label {

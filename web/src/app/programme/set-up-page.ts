@@ -111,7 +111,7 @@ const americans = new Set(['en-US', 'es-US']);
     }
     .columns {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(20rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
       gap: 0 2.5rem;
     }
     label {

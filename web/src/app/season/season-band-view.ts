@@ -18,6 +18,7 @@ let rested = false;
 /** The year's weeks across the top, with a thread at the chosen day that can be dragged or keyed. */
 @Component({
   selector: 's-season-band',
+  host: { role: 'region', 'aria-label': 'Season' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [DrawingView],
   template: `
@@ -102,6 +103,12 @@ let rested = false;
       position: absolute;
       inset: -8px 0;
       z-index: 1;
+    }
+    @media (max-width: 720px) {
+      .line {
+        height: 24px;
+        line-height: 24px;
+      }
     }
     :host {
       position: relative;

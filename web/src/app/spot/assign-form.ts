@@ -59,7 +59,7 @@ import { FormControl, ReactiveFormsModule } from '@angular/forms';
   styles: `
     form {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(11rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(11rem, 100%), 1fr));
       gap: 0.3rem 0.9rem;
       align-items: end;
       padding: 0.7rem;

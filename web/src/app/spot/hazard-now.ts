@@ -112,7 +112,7 @@ import { SpotStore } from './spot-store';
     }
     .kinds {
       display: grid;
-      grid-template-columns: repeat(auto-fill, minmax(11rem, 1fr));
+      grid-template-columns: repeat(auto-fill, minmax(min(11rem, 100%), 1fr));
       gap: 0.4rem;
       margin: 0.4rem 0;
     }

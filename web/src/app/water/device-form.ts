@@ -83,7 +83,7 @@ const idOf = (name: string): string =>
       --field-width: 100%;
       display: grid;
       align-items: start;
-      grid-template-columns: repeat(auto-fit, minmax(11rem, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(11rem, 100%), 1fr));
       gap: 0 1rem;
     }
     label {
