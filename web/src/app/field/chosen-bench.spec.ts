@@ -91,6 +91,20 @@ describe('the chosen trees', () => {
     ]);
   });
 
+  it('are asked first for the remedy that the list was filtered by', async () => {
+    const lines = [1, 2, 3].map((i) => line(i));
+    const spots = lines.map(({ spotId }) => spotId);
+    const open = [
+      { remedy: 'thin_mulch', spotIds: spots },
+      { remedy: 'remove_stake', spotIds: spots },
+    ];
+    await show(lines, open, '/inspect?remedy=remove_stake');
+    expect(rig.field('Remedy that was done').value).toBe('remove_stake');
+    expect(rig.button('stake and ties are off, the tree stands firm')).toBeTruthy();
+    await rig.fill('Remedy that was done', 'thin_mulch');
+    expect(rig.field('Remedy that was done').value).toBe('thin_mulch');
+  });
+
   it('that wait to be planted are put on a ticket or on a season’s list', async () => {
     await show([unplanted(1), unplanted(2), line(3), line(4)]);
     expect(rig.button("Season's list for 2")).toBeTruthy();

@@ -39,13 +39,15 @@ const mostCompared = 3;
           <label class="visually-hidden" for="remedy">Remedy that was done</label>
           <select id="remedy" class="form-select" (change)="remedy.set(textOf($event))">
             @for (option of remedies(); track option.code) {
-              <option [value]="option.code">{{ option.name }} ({{ option.count }})</option>
+              <option [value]="option.code" [selected]="option.code === picked()?.remedy">
+                {{ option.name }} ({{ option.count }})
+              </option>
             }
           </select>
           @if (picked(); as one) {
             <s-done-today
               [remedy]="one.remedy"
-              [busy]="acts.busy()"
+              [busy]="acts.busy() || !known()"
               [count]="targets().length"
               (did)="settle($event)"
             />
@@ -172,6 +174,9 @@ export class ChosenBench {
   private readonly router = inject(Router);
   protected readonly stageNames = stageNames;
   protected readonly remedy = signal<string>('');
+  private readonly openOf = signal<readonly SpotLine[]>([]);
+  /** What is open on these trees is known; until then no act is offered of fewer. */
+  protected readonly known = computed(() => this.openOf() === this.chosen.chosen());
   private readonly details = signal<readonly Compared[]>([]);
 
   protected readonly first = computed(() => this.chosen.chosen().slice(0, 60));
@@ -219,9 +224,11 @@ export class ChosenBench {
     })),
   );
   private readonly doable = computed(() => this.open().filter(({ remedy }) => this.session.mayMark(remedy)));
-  protected readonly picked = computed(
-    () => this.doable().find(({ remedy }) => remedy === this.remedy()) ?? this.doable()[0] ?? null,
-  );
+  /** What was picked; else what the list was filtered by; else the first. */
+  protected readonly picked = computed(() => {
+    const among = (codes: readonly string[]) => this.doable().find(({ remedy }) => codes.includes(remedy));
+    return among([this.remedy()]) ?? among(this.view.filter().remedy ?? []) ?? this.doable()[0] ?? null;
+  });
   protected readonly targets = computed(() => {
     const spots = new Set(this.picked()?.spotIds);
     return this.chosen.chosen().filter(({ spotId }) => spots.has(spotId));
@@ -232,11 +239,16 @@ export class ChosenBench {
     const chosen$ = toObservable(this.chosen.chosen).pipe(debounceTime(120));
     merge(chosen$, this.acts.done$.pipe(map(() => this.chosen.chosen())))
       .pipe(
-        switchMap((lines) => forkJoin([this.readOpen(lines), this.readDetails(lines)])),
+        switchMap((lines) =>
+          forkJoin([this.readOpen(lines), this.readDetails(lines)]).pipe(
+            map(([open, details]) => ({ lines, open, details })),
+          ),
+        ),
         takeUntilDestroyed(),
       )
-      .subscribe(([open, details]) => {
+      .subscribe(({ lines, open, details }) => {
         this.open.set(open);
+        this.openOf.set(lines);
         this.details.set(details);
       });
   }

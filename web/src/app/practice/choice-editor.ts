@@ -80,7 +80,7 @@ interface TypedChoice {
         }
       </fieldset>
       @for (group of table; track group.name) {
-        <h3>{{ group.name }}</h3>
+        <h2>{{ group.name }}</h2>
         @for (choice of speaking(group.choices); track choice.path) {
           <div class="line" [class.changed]="typed()[choice.path] !== undefined">
             <label [for]="choice.path">{{ choice.name }}</label>
@@ -154,7 +154,7 @@ interface TypedChoice {
     .line.changed {
       background: var(--chosen-pale);
     }
-    h3 {
+    h2 {
       margin-top: 1rem;
     }
     legend {

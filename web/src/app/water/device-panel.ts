@@ -43,7 +43,7 @@ const shown = 4;
               <th scope="col">Device</th>
               <th scope="col">Runs</th>
               <th scope="col">Hands, a visit</th>
-              <th scope="col"></th>
+              <td></td>
             </tr>
           </thead>
           <tbody>

@@ -152,7 +152,7 @@ const shownDays = 30;
                     <th scope="col" class="num">Other roots</th>
                   }
                   <th scope="col" class="num">Run off</th>
-                  <th scope="col"></th>
+                  <td></td>
                 </tr>
               </thead>
               <tbody>
