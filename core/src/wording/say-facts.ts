@@ -17,6 +17,7 @@ import {
   turfNames,
 } from './look-names';
 import { isMeasured, measuredFacts } from './measured';
+import { sayIsoDay } from './sentence';
 import {
   arboristAdviceNames,
   crownFaceNames,
@@ -110,9 +111,11 @@ function sayFact(key: string, value: unknown, units: UnitSystem): string {
   if (key in parts) return parts[key]?.(value as never, units) ?? '';
   if (key === 'percolation' || key === 'readings') return `${(value as unknown[]).length} readings`;
   if (Array.isArray(value)) return value.map((part) => sayFact(key, part, units)).join(', ');
-  if (typeof value === 'string') return words[key]?.[value] ?? value;
+  if (typeof value === 'string') return words[key]?.[value] ?? (isDay.test(value) ? sayIsoDay(value) : value);
   return isMeasured(key) ? formatQuantity(Number(value), measuredFacts[key].quantity, units) : String(value);
 }
+
+const isDay = /^\d{4}-\d{2}-\d{2}$/;
 
 /** Lists that were looked for and are empty say so. */
 const noneWords: Readonly<Record<string, string>> = {

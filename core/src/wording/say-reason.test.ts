@@ -34,7 +34,7 @@ describe('wording', () => {
       'metric',
     );
     expect(said.map(({ name, value }) => `${name}: ${value}`)).toEqual([
-      'Inspected on: 2026-06-01',
+      'Inspected on: 1 Jun 2026',
       'Flare below the surface: 30 mm',
       'Mulch at the trunk: heaped on the trunk',
       'Circling roots: 18 mm over 350–40°',
