@@ -274,6 +274,7 @@ const laterLook = {
   guard: z.enum(guardStates).optional(),
   leftOn: z.array(z.enum(leftOnThings)).max(leftOnThings.length).optional(),
   turf: z.enum(['clear', 'creeping']).optional(),
+  flareRoundMm: z.array(measure('flareDepthMm')).min(2).max(4).optional(),
   flareBy: z.enum(['scraped', 'guessed']).optional(),
   bark: z.enum(barkStates).optional(),
   barkPct: measure('sharePct').optional(),

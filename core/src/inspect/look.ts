@@ -42,6 +42,8 @@ export interface Inspection {
   /** What should be off by now and is not. */
   readonly leftOn?: readonly LeftOn[] | undefined;
   readonly turf?: 'clear' | 'creeping' | undefined;
+  /** Depths at two to four points round the trunk; `flareDepthMm` is the deepest of them, and what is judged. */
+  readonly flareRoundMm?: readonly number[] | undefined;
   /** How the depth of the flare is known. */
   readonly flareBy?: 'scraped' | 'guessed' | undefined;
   /** Bark below the old line of the soil, and over what share of the girth it is not sound. */

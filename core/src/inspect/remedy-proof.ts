@@ -116,6 +116,7 @@ export const aspectOf: Readonly<Record<keyof RemedySeen, LookAspect>> = {
   mulchDepthMm: 'mulch',
   turf: 'mulch',
   flareDepthMm: 'flare',
+  flareRoundMm: 'flare',
   flareBy: 'flare',
   bark: 'flare',
   barkPct: 'flare',

@@ -18,6 +18,18 @@ const judge = (change: Partial<Inspection>, plantedOn = context.plantedOn) =>
   judgeInspection({ ...clean, ...change }, { ...context, plantedOn });
 const root = (fromDeg: number, toDeg: number, diameterMm = 18) => ({ arc: { fromDeg, toDeg }, diameterMm });
 
+describe('flare at points round the trunk', () => {
+  it('is judged by the deepest, which the look must name', () => {
+    const uneven = judge({ flareDepthMm: 60, flareRoundMm: [10, 60, 0] });
+    expect(uneven.remedies.map(({ remedy }) => remedy)).toEqual(
+      judge({ flareDepthMm: 60 }).remedies.map((r) => r.remedy),
+    );
+    expect(() => judge({ flareDepthMm: 10, flareRoundMm: [10, 60] })).toThrow('flareDepthMm must be the deepest');
+    expect(() => judge({ flareDepthMm: null, flareRoundMm: [10, 60] })).toThrow('flareDepthMm must be the deepest');
+    expect(() => judge({ flareDepthMm: 10, flareRoundMm: [-900, 10] })).toThrow('flareRoundMm[0] must be within');
+  });
+});
+
 describe('share of the trunk pressed', () => {
   it('counts overlapping arcs once and crosses north', () => {
     const arcs = [

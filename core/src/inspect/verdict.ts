@@ -143,6 +143,9 @@ function nextLook(look: Inspection, context: InspectionContext, remedies: readon
 
 function requireInspection(look: Inspection): void {
   if (look.flareDepthMm !== null) requireWithin('flareDepthMm', look.flareDepthMm, limits.flareDepthMm);
+  look.flareRoundMm?.forEach((depth, i) => requireWithin(`flareRoundMm[${i}]`, depth, limits.flareDepthMm));
+  if (look.flareRoundMm && look.flareDepthMm !== Math.max(...look.flareRoundMm))
+    throw new InvalidInputError('flareDepthMm must be the deepest of the points round the trunk', 'flareDepthMm');
   if (look.mulchDepthMm !== null) requireWithin('mulchDepthMm', look.mulchDepthMm, limits.mulchDepthMm);
   if (look.diebackPct !== undefined) requireWithin('diebackPct', look.diebackPct, limits.sharePct);
   if (look.barkPct !== undefined) requireWithin('barkPct', look.barkPct, limits.sharePct);

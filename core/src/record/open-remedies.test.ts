@@ -14,6 +14,7 @@ const asked = (...more: readonly FieldRecord[]) => open(...more).map(({ remedy }
 describe('a remedy', () => {
   it.each<[string, RemedySeen, RemedyCode, RemedySeen]>([
     ['soil over the flare', { flareDepthMm: 60 }, 'clear_to_flare', { flareDepthMm: 0 }],
+    ['soil over one side', { flareDepthMm: 60, flareRoundMm: [0, 60] }, 'clear_to_flare', { flareDepthMm: 0 }],
     ['a tree too deep', { flareDepthMm: 200 }, 'lift_and_replant', { flareDepthMm: -20 }],
     ['mulch heaped on', { mulchContact: 'heaped' }, 'pull_back_mulch', tapSeen.mulch_clear],
     ['mulch too thick', { mulchDepthMm: 140 }, 'thin_mulch', { mulchDepthMm: 70 }],

@@ -122,9 +122,11 @@ export function knownLooks(looks: readonly KnownLook[], done: readonly Done[], b
 
 /** What holds the tree still does, whatever was cut; it is left out only where both are more than a collar is told of. */
 function laidOver(look: Inspection, seen: RemedySeen): Inspection {
-  const all = { ...look, ...seen };
+  // Points round the trunk tell of the flare as it was.
+  const under = seen.flareDepthMm === undefined ? look : { ...look, flareRoundMm: undefined };
+  const all = { ...under, ...seen };
   const many = (all.circlingRoots ?? []).length + (all.anchors ?? []).length > mostRoots;
-  return many ? { ...look, circlingRoots: null, anchors: undefined, ...seen } : all;
+  return many ? { ...under, circlingRoots: null, anchors: undefined, ...seen } : all;
 }
 
 function byAspect(seen: RemedySeen): Map<LookAspect, RemedySeen> {

@@ -60,6 +60,7 @@ export const measuredFacts = {
   ringMm: length('Water in the ring', 'ringMm'),
   ringMinutes: as('minute', 'The ring emptied in', 'ringMinutes'),
   flareDepthMm: length('Flare below the surface', 'flareDepthMm'),
+  flareRoundMm: length('Flare round the trunk', 'flareDepthMm'),
   mulchDepthMm: length('Mulch depth', 'mulchDepthMm'),
   diebackPct: as('sharePct', 'Of the crown, dead', 'sharePct'),
   barkPct: as('sharePct', 'Unsound bark, of the girth', 'sharePct'),

@@ -48,6 +48,21 @@ describe('inspection bench', () => {
     expect(rig.outbox.sent[0]?.record).toMatchObject({ supersedes: null, facts: { probe: 'dry' } });
   });
 
+  it('takes the flare at several points round the trunk, and judges the deepest', async () => {
+    await rig.show(InspectBench, tree());
+    await rig.type('Flare below the surface', '10');
+    await rig.type('Point 2', '60');
+    expect(rig.text).toContain('Flare 60 mm deep');
+    await rig.submit();
+    expect(rig.outbox.sent[0]?.record.facts).toMatchObject({ flareDepthMm: 60, flareRoundMm: [10, 60] });
+    TestBed.resetTestingModule();
+    rig = new BenchRig();
+    await rig.show(InspectBench, tree());
+    await rig.type('Flare below the surface', '10');
+    await rig.submit();
+    expect(rig.outbox.sent[0]?.record.facts).not.toHaveProperty('flareRoundMm');
+  });
+
   it('takes a finger where there is no probe, and leaves it out once there is one', async () => {
     await rig.show(InspectBench, tree());
     await rig.choose('No probe: finger in the top of the ball', 'Dry');

@@ -54,6 +54,9 @@ import { DiagnosisPanel } from './diagnosis-panel';
 import { lookFacts } from './look-facts';
 import { StagedPlanView } from './staged-plan';
 
+const otherFlares = ['flareSecond', 'flareThird', 'flareFourth'] as const;
+const flares = ['flareDepthMm', ...otherFlares] as const;
+
 /** One look at a tree, in walking order, with the verdict as it is entered. */
 @Component({
   selector: 's-inspect-bench',
@@ -113,12 +116,16 @@ export class InspectBench extends RecordForm<'inspection'> {
     mulchContact: new FormControl<MulchContact | null>(null),
     mulchDepthMm: new FormControl<number | null>(null),
     flareDepthMm: new FormControl<number | null>(null),
+    flareSecond: new FormControl<number | null>(null),
+    flareThird: new FormControl<number | null>(null),
+    flareFourth: new FormControl<number | null>(null),
     circling: new FormControl<'no' | 'yes' | 'unseen'>('unseen', { nonNullable: true }),
     collar: new FormControl<CollarRoots | null>(null),
     probe: new FormControl<ProbeClass | null>(null),
     finger: new FormControl<FingerClass | null>(null),
   });
 
+  protected readonly otherFlares = otherFlares;
   protected readonly planting = computed(() => this.store.life()?.planting ?? null);
   protected readonly contradicts = computed(() =>
     (this.store.life()?.decisions ?? []).some(({ kind }) => kind === 'settle_contradiction'),
@@ -218,14 +225,15 @@ export class InspectBench extends RecordForm<'inspection'> {
 
   protected readFacts(): Inspection | null {
     const v = this.form.getRawValue();
-    const measures = ['diebackPct', 'shootMm', 'shootBeforeMm', 'mulchDepthMm', 'flareDepthMm', 'barkPct'];
+    const measures = ['diebackPct', 'shootMm', 'shootBeforeMm', 'mulchDepthMm', 'barkPct', ...flares];
     if (measures.some((name) => this.form.get(name)?.invalid) || !v.inspectedOn) return null;
     const collar = readRoots(v.collar) ?? noRoots;
     // Somebody saw roots: how many and where is still to be drawn.
     if (v.circling === 'yes' && collar.roots.length === 0) return null;
     if (v.circling === 'yes' && collar.roots.some(({ arc }) => arc.fromDeg === arc.toDeg)) return null;
     const seen = { yes: collar, no: noRoots, unseen: null } as const;
-    return lookFacts({ ...v, collar: seen[v.circling] }, v.inspectedOn);
+    const otherFlaresMm = [v.flareSecond, v.flareThird, v.flareFourth];
+    return lookFacts({ ...v, otherFlaresMm, collar: seen[v.circling] }, v.inspectedOn);
   }
 
   protected async submit(): Promise<void> {

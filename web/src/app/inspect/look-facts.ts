@@ -16,6 +16,8 @@ export interface LookValues {
   readonly mulchDepthMm: number | null;
   readonly turf: Inspection['turf'] | null;
   readonly flareDepthMm: number | null;
+  /** Other points round the trunk, where somebody scraped at more than one. */
+  readonly otherFlaresMm?: readonly (number | null)[];
   readonly flareBy: Inspection['flareBy'] | null;
   readonly bark: Inspection['bark'] | null;
   readonly barkPct: number | null;
@@ -26,6 +28,7 @@ export interface LookValues {
 
 /** A look as it is stored: what nobody looked at is left out, or `null` where older records have it so. */
 export function lookFacts(v: LookValues, inspectedOn: string): Inspection {
+  const flares = [v.flareDepthMm, ...(v.otherFlaresMm ?? [])].filter((depth) => depth !== null);
   const seen = {
     alive: v.alive,
     signs: v.signs,
@@ -36,7 +39,8 @@ export function lookFacts(v: LookValues, inspectedOn: string): Inspection {
     guard: v.guard,
     leftOn: v.leftOn,
     turf: v.turf,
-    flareBy: v.flareDepthMm === null ? null : v.flareBy,
+    flareRoundMm: flares.length > 1 ? flares : null,
+    flareBy: flares.length === 0 ? null : v.flareBy,
     bark: v.bark,
     // A share is of bark that is not sound.
     barkPct: v.bark === null || v.bark === 'sound' ? null : v.barkPct,
@@ -45,7 +49,7 @@ export function lookFacts(v: LookValues, inspectedOn: string): Inspection {
   };
   return {
     inspectedOn,
-    flareDepthMm: v.flareDepthMm,
+    flareDepthMm: flares.length === 0 ? null : Math.max(...flares),
     mulchDepthMm: v.mulchDepthMm,
     mulchContact: v.mulchContact,
     stake: v.stake,

@@ -93,9 +93,14 @@ export function lookQuestions({ answers, last, units }: LookAsked): readonly Ask
     beside(askWords('turf', '4 The ring', turfNames), 'turf'),
     beside(
       {
-        ...askNumber('flareDepthMm', 'Scrape by hand to the first root; never into bark.', [0, 20, 40, 60, 100, 150], {
-          signs: { plus: 'below the soil', minus: 'above it' },
-        }),
+        ...askNumber(
+          'flareDepthMm',
+          'Scrape by hand to the first root, never into bark; where it lies unevenly the deepest counts.',
+          [0, 20, 40, 60, 100, 150],
+          {
+            signs: { plus: 'below the soil', minus: 'above it' },
+          },
+        ),
         title: '5 Flare below the surface',
       },
       'flareDepthMm',
