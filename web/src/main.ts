@@ -1,5 +1,6 @@
 import { isOpenPage } from './app/session/open-pages';
-import { askFirst, isOutside, takeFirst, wasHere, wasIn, type Outside } from './app/session/first-answer';
+import { wasHere, wasIn } from './app/session/device-marks';
+import { askFirst, isOutside, takeFirst, type Outside } from './app/session/first-answer';
 import { whenIdle } from './app/ui/when-idle';
 
 const whole = () => import('./app/whole');

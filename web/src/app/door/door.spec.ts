@@ -50,6 +50,15 @@ describe('the door', () => {
     expect((await takeFirst())?.body).toEqual({ user: { id: 'u' } });
   });
 
+  it('forgets a session that the server no longer knows, and that somebody is leaving: who comes in stays in', async () => {
+    localStorage.setItem('sombra.session', '{"session":{}}');
+    localStorage.setItem('sombra.leaving', 'yes');
+    answers(said(200, { user: { id: 'u' } }));
+    await knock();
+    expect(localStorage.getItem('sombra.session')).toBeNull();
+    expect(localStorage.getItem('sombra.leaving')).toBeNull();
+  });
+
   it('says why not, and keeps the name', async () => {
     answers(said(400, { code: 'invalid_input', title: 'x' }));
     const { inside } = await knock();

@@ -8,6 +8,7 @@ import {
 import { bootstrapApplication } from '@angular/platform-browser';
 import { csrfHeader, deviceTimeHeader, type SignIn } from '@sombra/contract';
 import { SignInForm, signInFault } from '../people/sign-in-form';
+import { forgetSession, left } from '../session/device-marks';
 import { keepFirst, readAnswer, type Outside } from '../session/first-answer';
 import { ThemeService } from '../ui/theme.service';
 
@@ -71,6 +72,9 @@ export class Door {
 
 /** Shows the sign-in in the place of the application, until somebody is in. */
 export async function letIn(outside: Outside, root: HTMLElement): Promise<void> {
+  // The server knows of no session here: none opens this device without it, and whoever left has left.
+  forgetSession();
+  left();
   const host = document.createElement('s-door');
   root.before(host);
   root.hidden = true;

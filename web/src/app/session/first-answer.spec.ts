@@ -1,4 +1,5 @@
-import { askFirst, isOutside, keepFirst, takeFirst, wasIn } from './first-answer';
+import { wasIn } from './device-marks';
+import { askFirst, isOutside, keepFirst, takeFirst } from './first-answer';
 
 const outside = { user: null, csrfToken: 'a', today: null, programme: { name: 'Shade Walks', demo: true } };
 const answer = (body: unknown, ok = true) =>

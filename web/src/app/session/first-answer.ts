@@ -1,21 +1,5 @@
 import { deviceIdHeader, type Session } from '@sombra/contract';
-import { deviceId, deviceKey } from './device-id';
-
-/** Where a session is kept on this device, so that it opens without a server. */
-export const sessionKey = 'sombra.session';
-
-/** Whether somebody was signed in here when this device was left. */
-export const wasIn = (): boolean => isKept(sessionKey);
-/** Whether this device was ever here: something may wait on it. */
-export const wasHere = (): boolean => isKept(deviceKey);
-
-function isKept(key: string): boolean {
-  try {
-    return localStorage.getItem(key) !== null;
-  } catch {
-    return false;
-  }
-}
+import { deviceId } from './device-id';
 
 /** What a page knows before anybody is in. */
 export type Outside = Pick<Session, 'csrfToken' | 'programme'>;

@@ -1,5 +1,6 @@
 import type { Session } from '@sombra/contract';
-import { forgetSession, keepSession, keptSession } from './kept-session';
+import { forgetSession } from './device-marks';
+import { keepSession, keptSession } from './kept-session';
 
 const session: Session = {
   user: {

@@ -1,6 +1,6 @@
 import { sessionSchema, type Session } from '@sombra/contract';
 import * as z from 'zod';
-import { sessionKey as key } from './first-answer';
+import { forgetSession, sessionKey as key } from './device-marks';
 
 /** So long after the last word from the server a device still opens by itself. */
 export const opensForDays = 7;
@@ -12,42 +12,9 @@ const keptSchema = z.object({ session: sessionSchema, keptAt: z.number() });
 export function keepSession(session: Session): void {
   try {
     if (session.user) localStorage.setItem(key, JSON.stringify({ session, keptAt: Date.now() }));
-    else localStorage.removeItem(key);
+    else forgetSession();
   } catch {
     // A browser that keeps nothing opens with the server alone.
-  }
-}
-
-export function forgetSession(): void {
-  try {
-    localStorage.removeItem(key);
-  } catch {
-    // Nothing was kept.
-  }
-}
-
-const leavingKey = 'sombra.leaving';
-
-/** Notes that somebody left this device, until the server knows. */
-export function leave(): void {
-  try {
-    localStorage.setItem(leavingKey, 'yes');
-  } catch {
-    // Then the session ends by itself.
-  }
-}
-export function left(): void {
-  try {
-    localStorage.removeItem(leavingKey);
-  } catch {
-    // Nothing was noted.
-  }
-}
-export function isLeaving(): boolean {
-  try {
-    return localStorage.getItem(leavingKey) !== null;
-  } catch {
-    return false;
   }
 }
 

@@ -33,7 +33,8 @@ import {
 import { measureClock } from './device-clock';
 import { takeFirst, type FirstAnswer } from './first-answer';
 import { neverArrived } from './never-arrived';
-import { forgetSession, isLeaving, keepSession, keptSession, leave, left } from './kept-session';
+import { forgetSession, isLeaving, leave, left } from './device-marks';
+import { keepSession, keptSession } from './kept-session';
 
 const askAgainMs = 20_000;
 
