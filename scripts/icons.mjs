@@ -16,9 +16,9 @@ function* sources(folder) {
 }
 
 /** Names of the icons that templates and code ask for, in order. */
-export function usedIcons(folder = screens) {
+function usedIcons() {
   const names = new Set();
-  for (const file of sources(folder))
+  for (const file of sources(screens))
     for (const [, name] of readFileSync(file, 'utf8').matchAll(/\bbi-([a-z][a-z0-9-]*)/g)) names.add(name);
   return [...names].sort();
 }

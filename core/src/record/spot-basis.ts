@@ -67,8 +67,14 @@ export interface SpotBasis {
 }
 
 /** What the basis rests on; of waterings, those that tell how fast a ring emptied. */
-const basisKinds: ReadonlySet<RecordKind> = new Set([
-  ...(['ground', 'percolation', 'assessment', 'stock', 'override', 'planting', 'watering'] as const),
+const basisKinds: ReadonlySet<RecordKind> = new Set<RecordKind>([
+  'ground',
+  'percolation',
+  'assessment',
+  'stock',
+  'override',
+  'planting',
+  'watering',
 ]);
 
 /** Of the records that stand, those the basis rests on: while they are the same, so is the basis. */
