@@ -338,9 +338,10 @@ export const remedyCodes = [
 export const remedySchema = z.strictObject({
   remedy: z.enum(remedyCodes),
   doneOn: isoDate,
-  /** What shows it: some of what a look may find. */
+  /** What shows it: some of what a look may find; points round the trunk belong to a look, which knows their deepest. */
   seen: z
     .strictObject({ ...oldLook, ...laterLook })
+    .omit({ flareRoundMm: true })
     .partial()
     .optional(),
 }) satisfies z.ZodType<RemedyDone>;

@@ -166,7 +166,17 @@ test('the words looked for stay in the list and in the address when a spot is ch
   await expect(page.getByRole('link', { name: /W-0103/ })).toHaveAttribute('aria-current', 'true');
 });
 
-test('the field, at 320 px, has no serious fault and pushes nothing out of sight', async ({ signedIn: page, town }) => {
+/** A phone laid on its side, and the tablet of a truck both ways. */
+const others = {
+  'phone on its side': { width: 844, height: 390 },
+  tablet: { width: 820, height: 1180 },
+  'tablet on its side': { width: 1180, height: 820 },
+};
+
+test('the field, at 320 px, on its side and on a tablet, has no serious fault and pushes nothing out of sight', async ({
+  signedIn: page,
+  town,
+}) => {
   test.slow();
   await page.emulateMedia({ reducedMotion: 'reduce' });
   const session = (await (await page.request.get(`${town.url}/api/session`)).json()) as Session;
@@ -183,43 +193,51 @@ test('the field, at 320 px, has no serious fault and pushes nothing out of sight
   };
   const headers = { 'x-csrf-token': session.csrfToken };
   await page.request.post(`${town.url}/api/assignments`, { headers, data });
-  for (const [width, height] of [[320, 640]] as const) {
-    await page.setViewportSize({ width, height });
-    await page.goto(`${town.url}/along`);
-    await expect(page.getByRole('link', { name: 'Begin' })).toBeVisible({ timeout: 60_000 });
-    const whole = async (what: string) => {
-      const wide = await page.evaluate(() => {
-        const main = document.querySelector('main');
-        return [document.documentElement.scrollWidth - innerWidth, main ? main.scrollWidth - main.clientWidth : 0];
-      });
-      expect({ what, width, faults: await serious(page), wide }).toEqual({ what, width, faults: [], wide: [0, 0] });
-    };
-    await whole('home');
-    await page.getByRole('link', { name: 'Begin' }).click();
-    await expect(page.getByRole('button', { name: 'It is this tree' })).toBeVisible();
-    await whole('stop');
-    // By keyboard alone: to the press that counts, and through two questions.
-    await page.getByRole('button', { name: 'It is this tree' }).focus();
-    await page.keyboard.press('Enter');
-    await expect(page.getByRole('heading', { name: '1 Whole tree' })).toBeVisible();
-    await whole('signs');
-    await page.getByRole('button', { name: 'Green, nothing wrong' }).press('Enter');
-    await expect(page.getByRole('heading', { name: '2 Stake and tie' })).toBeVisible();
-    await whole('pictures');
-    for (const name of ['no stake', 'nothing moves', 'Nothing wrong', 'clear of the trunk']) {
-      await page.getByRole('button', { name, exact: true }).press('Enter');
+  const narrow = { width: 320, height: 640 };
+  await page.setViewportSize(narrow);
+  await page.goto(`${town.url}/along`);
+  await expect(page.getByRole('link', { name: 'Begin' })).toBeVisible({ timeout: 60_000 });
+  const wide = () =>
+    page.evaluate(() => {
+      const main = document.querySelector('main');
+      return [document.documentElement.scrollWidth - innerWidth, main ? main.scrollWidth - main.clientWidth : 0];
+    });
+  const whole = async (what: string) => {
+    expect({ what, faults: await serious(page), wide: await wide() }).toEqual({ what, faults: [], wide: [0, 0] });
+    for (const [of, size] of Object.entries(others)) {
+      await page.setViewportSize(size);
+      // Nothing beside the page, and what is pressed next is on it at once.
+      expect({ what, of, wide: await wide() }).toEqual({ what, of, wide: [0, 0] });
+      const next = page.locator('.foot .btn-primary').last();
+      if ((await next.count()) > 0) await expect(next).toBeInViewport();
     }
-    await expect(page.getByRole('heading', { name: '4 Mulch depth' })).toBeFocused();
-    await whole('number');
-    for (const name of ['50 mm', 'free of grass', '0 mm', 'some: draw them']) {
-      await page.getByRole('button', { name, exact: true }).press('Enter');
-    }
-    await page.getByRole('button', { name: 'Add a root by numbers' }).press('Enter');
-    await expect(page.getByLabel('Presses from', { exact: true })).toBeVisible();
-    await whole('dial');
-    await page.goto(`${town.url}/waiting`);
-    await expect(page.getByRole('heading', { name: 'Waiting on this device' })).toBeVisible();
-    await whole('waiting');
-    await page.evaluate(() => localStorage.clear());
+    await page.setViewportSize(narrow);
+  };
+  await whole('home');
+  await page.getByRole('link', { name: 'Begin' }).click();
+  await expect(page.getByRole('button', { name: 'It is this tree' })).toBeVisible();
+  await whole('stop');
+  // By keyboard alone: to the press that counts, and through two questions.
+  await page.getByRole('button', { name: 'It is this tree' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: '1 Whole tree' })).toBeVisible();
+  await whole('signs');
+  await page.getByRole('button', { name: 'Green, nothing wrong' }).press('Enter');
+  await expect(page.getByRole('heading', { name: '2 Stake and tie' })).toBeVisible();
+  await whole('pictures');
+  for (const name of ['no stake', 'nothing moves', 'Nothing wrong', 'clear of the trunk']) {
+    await page.getByRole('button', { name, exact: true }).press('Enter');
   }
+  await expect(page.getByRole('heading', { name: '4 Mulch depth' })).toBeFocused();
+  await whole('number');
+  for (const name of ['50 mm', 'free of grass', '0 mm', 'some: draw them']) {
+    await page.getByRole('button', { name, exact: true }).press('Enter');
+  }
+  await page.getByRole('button', { name: 'Add a root by numbers' }).press('Enter');
+  await expect(page.getByLabel('Presses from', { exact: true })).toBeVisible();
+  await whole('dial');
+  await page.goto(`${town.url}/waiting`);
+  await expect(page.getByRole('heading', { name: 'Waiting on this device' })).toBeVisible();
+  await whole('waiting');
+  await page.evaluate(() => localStorage.clear());
 });

@@ -14,10 +14,18 @@ async function start(): Promise<void> {
     // Whoever was in before most likely is still; what is most likely needed is fetched while the server answers.
     void (wasIn() ? whole() : door()).catch(() => undefined);
     const answer = await askFirst();
-    if (answer && isOutside(answer.body)) await passDoor(answer.body, root, known);
+    if (answer === 'unreached') goOut();
+    else if (answer && isOutside(answer.body)) await passDoor(answer.body, root, known);
   }
   const { open } = await whole();
   await open();
+}
+
+/** Without a network the work is what was taken along: it is fetched beside the rest, and opened at once. */
+function goOut(): void {
+  if (!wasIn()) return;
+  void import('./app/along/along-page').catch(() => undefined);
+  if (location.pathname === '/') history.replaceState(history.state, '', '/along');
 }
 
 async function passDoor(outside: Outside, root: HTMLElement, known: boolean): Promise<void> {

@@ -7,6 +7,7 @@ import { ClockNote } from './frame/clock-note';
 import { FocusKeeper } from './frame/focus-keeper';
 import { NewVersion } from './frame/new-version';
 import { PageRow } from './frame/page-row';
+import { bindPlaceKeys } from './frame/place-keys';
 import { Rail } from './frame/rail';
 import { RefusedRecords } from './frame/refused-records';
 import { ThumbBar } from './frame/thumb-bar';
@@ -15,6 +16,7 @@ import { Topbar } from './frame/topbar';
 import { SeasonBandView } from './season/season-band-view';
 import { readProblem } from './ui/problem';
 import { ThemeService } from './ui/theme.service';
+import { watchMedia } from './ui/watch-media';
 import { isOpenPage } from './session/open-pages';
 import { LockService } from './session/lock.service';
 import { SessionService } from './session/session.service';
@@ -71,7 +73,9 @@ import { SetUpPage } from './programme/set-up-page';
             }
           } @else {
             <a class="visually-hidden-focusable skip" href="#work" (click)="toWork($event)">Skip to the work</a>
-            <s-rail [inert]="expired()" />
+            @if (!small()) {
+              <s-rail [inert]="expired()" />
+            }
             <div class="side" [inert]="expired()">
               <s-topbar />
               @if (!session.away() && !timeless()) {
@@ -83,7 +87,7 @@ import { SetUpPage } from './programme/set-up-page';
               <s-page-row />
               <main id="work" tabindex="-1"><router-outlet /></main>
             </div>
-            @if (small) {
+            @if (small()) {
               @defer (on immediate) {
                 <s-thumb-bar />
               }
@@ -139,9 +143,6 @@ import { SetUpPage } from './programme/set-up-page';
       z-index: 1040;
     }
     @media (max-width: 720px) {
-      s-rail {
-        display: none;
-      }
       :host {
         flex-direction: column-reverse;
       }
@@ -163,7 +164,7 @@ export class App {
   protected readonly session = inject(SessionService);
   protected readonly lock = inject(LockService);
   /** Wide enough for the rail, or navigated at the thumb. */
-  protected readonly small = matchMedia('(max-width: 720px)').matches;
+  protected readonly small = watchMedia('(max-width: 720px)');
   /** Pages a signed link opens: no account, no frame. */
   protected readonly open = isOpenPage();
   // The sign-in page has the theme too.
@@ -183,6 +184,7 @@ export class App {
 
   constructor() {
     inject(FocusKeeper);
+    bindPlaceKeys();
     // What somebody left sealed on this device goes out from any page, whoever is signed in; the first page need not wait.
     const injector = inject(Injector);
     void import('./offline/sealing.service').then(

@@ -20,6 +20,7 @@ import { DaysService } from '../day/days.service';
 import { sayDate, sayClock } from '../ui/say-date';
 import { opensForDays } from '../session/kept-session';
 import { textOf } from '../fields/event-values';
+import { whenIdle } from '../ui/when-idle';
 import { AlongService } from '../offline/along.service';
 import { LaidInService } from '../offline/laid-in.service';
 import { readProblem, sayProblem } from '../ui/problem';
@@ -63,6 +64,10 @@ export class AlongPage {
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.where.stop());
+    whenIdle(() => {
+      this.stops.read();
+      this.listed.set(true);
+    });
     void this.along.takeIfStale();
     void this.readDays();
     effect(() => {
@@ -131,12 +136,15 @@ export class AlongPage {
     if (near) for (const one of stops) away.set(one.id, this.where.distanceM(one.position) ?? 0);
     return stops.sort((a, b) => (near ? (away.get(a.id) ?? 0) - (away.get(b.id) ?? 0) : a.ref.localeCompare(b.ref)));
   });
+  protected readonly areRead = this.stops.areRead;
   protected readonly all = signal(false);
+  /** Each line is worked out by the core: what one is sent out to is to be pressed before that. */
+  protected readonly listed = signal(false);
   /** The first of them: each line is worked out by the core, and a long list would keep the hand waiting. */
   protected readonly shown = computed(() => {
     const near = this.where.here() !== null && !this.isFar();
     return this.meant()
-      .slice(0, this.all() ? undefined : firstLines)
+      .slice(0, this.listed() ? (this.all() ? undefined : firstLines) : 0)
       .map((one) => {
         const stage = one.life?.stage ?? 'ground';
         const { id, ref, place, species } = one;

@@ -18,12 +18,12 @@ import { StopsService } from './stops.service';
     @let one = assignment();
     <h2>{{ one.title }}</h2>
     <p>
-      @if (one.kind !== 'delivery') {
+      @if (one.kind !== 'delivery' && areRead()) {
         <b>{{ left() }} of {{ one.spotIds.length }} left</b> ·
       }
       {{ names[one.kind] }}, until {{ date(one.until) }}, from {{ one.madeBy }}
     </p>
-    @if (missing() > 0) {
+    @if (areRead() && missing() > 0) {
       <p class="caution">{{ missing() }} of its spots are not on this device yet: take along on a network.</p>
     }
     <div class="acts">
@@ -92,7 +92,8 @@ export class AssignmentCard {
   protected readonly fault = signal<string | null>(null);
   private readonly states = computed(() => this.stops.of(this.assignment()));
   protected readonly left = computed(() => this.states().filter(({ state }) => state === 'open').length);
-  protected readonly begun = computed(() => this.left() < this.assignment().spotIds.length);
+  protected readonly areRead = this.stops.areRead;
+  protected readonly begun = computed(() => this.areRead() && this.left() < this.assignment().spotIds.length);
   protected readonly missing = computed(() => this.states().filter(({ stop }) => stop === null).length);
 
   protected async handOver(): Promise<void> {

@@ -9,6 +9,7 @@ import {
   type FieldRecord,
   type SpotLife,
 } from '@sombra/core';
+import { ReplaySubject } from 'rxjs';
 import type { KeptSpot } from '../offline/along-store';
 import { AlongService } from '../offline/along.service';
 import { OutboxService } from '../offline/outbox.service';
@@ -53,18 +54,26 @@ export const benchOf: Readonly<Record<Exclude<AssignmentKind, 'delivery'>, strin
 export class StopsService {
   private readonly along = inject(AlongService);
   private readonly outbox = inject(OutboxService);
-  private readonly spots = this.along.watchSpots();
+  private readonly wanted = new ReplaySubject<void>(1);
+  private readonly spots = this.along.watchSpots(this.wanted);
+  /** Whether what lies here was read: before, nobody can say what is left. */
+  readonly areRead = computed(() => this.spots() !== null);
   private readonly known = new Map<string, { readonly of: KeptSpot; readonly extra: string; readonly stop: Stop }>();
 
   readonly stops = computed<readonly Stop[]>(() => {
     const waiting = this.outbox.waiting();
-    return this.spots().flatMap((kept) => {
+    return (this.spots() ?? []).flatMap((kept) => {
       const own = waiting.filter(({ sent }) => sent.spotId === kept.id).map(({ sent }) => sent.record);
       const stop = this.stopOf(kept, own);
       return stop ? [stop] : [];
     });
   });
   private readonly byId = computed(() => new Map(this.stops().map((stop) => [stop.id, stop])));
+
+  /** Reads them from now on. */
+  read(): void {
+    this.wanted.next();
+  }
 
   stop(id: string): Stop | null {
     return this.byId().get(id) ?? null;
@@ -84,12 +93,15 @@ export class StopsService {
   private stopOf(kept: KeptSpot, own: readonly FieldRecord[]): Stop | null {
     const extra = own.map(({ id }) => id).join();
     const before = this.known.get(kept.id);
-    if (before?.of.keptAt === kept.keptAt && before.extra === extra) return before.stop;
+    if (before && isSame(before.of, kept) && before.extra === extra) return before.stop;
     const stop = workOut(kept, own);
     if (stop) this.known.set(kept.id, { of: kept, extra, stop });
     return stop;
   }
 }
+
+/** Whether a spot lies here as it did: it weighs more once it knows of another record. */
+const isSame = (one: KeptSpot, other: KeptSpot): boolean => one.keptAt === other.keptAt && one.bytes === other.bytes;
 
 /** A kept spot: what a list shows lies at hand, the rest is worked out once, when it is asked for. */
 class KeptStop implements Stop {

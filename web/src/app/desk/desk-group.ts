@@ -87,7 +87,7 @@ import { tickOf } from '../fields/event-values';
               <td>
                 <a
                   [routerLink]="['/', stage(), member.spotId]"
-                  [queryParams]="view.onParam() ? { on: view.on() } : {}"
+                  [queryParams]="view.dayParams()"
                   >{{ member.ref }}</a
                 >
               </td>
@@ -151,7 +151,7 @@ export class DeskGroup {
   protected readonly ticked = computed(() => (this.members() ?? []).filter(({ spotId }) => !this.left().has(spotId)));
   protected readonly listed = computed(() => {
     const { place, remedy } = this.line();
-    return { place, ...(remedy ? { remedy } : {}), ...(this.view.onParam() ? { on: this.view.on() } : {}) };
+    return { place, ...(remedy ? { remedy } : {}), ...this.view.dayParams() };
   });
   private readonly asked = computed(() => {
     const { place, kind, level, remedy } = this.line();

@@ -47,7 +47,7 @@ describe('the door', () => {
     expect(inside()).toBe(true);
     expect(document.querySelector('s-door')).toBeNull();
     expect(document.querySelector<HTMLElement>('s-root')!.hidden).toBe(false);
-    expect((await takeFirst())?.body).toEqual({ user: { id: 'u' } });
+    expect(await takeFirst()).toMatchObject({ body: { user: { id: 'u' } } });
   });
 
   it('forgets a session that the server no longer knows, and that somebody is leaving: who comes in stays in', async () => {

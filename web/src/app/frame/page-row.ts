@@ -86,7 +86,7 @@ export class PageRow {
     ),
     { requireSync: true },
   );
-  protected readonly day = computed(() => (this.view.onParam() ? { on: this.view.on() } : {}));
+  protected readonly day = this.view.dayParams;
   protected readonly deep = computed(() => (this.url().split(/[?#]/)[0] ?? '').split('/').length > 2);
   protected readonly row = computed(() => {
     const room = this.rooms.roomOf(this.url());

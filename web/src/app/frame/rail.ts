@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { filter, map, startWith } from 'rxjs';
-import { KeysService } from '../ui/keys.service';
 import { RoomMap } from '../ui/rooms';
 import { ViewState } from '../ui/view-state.service';
 import { DeskService } from '../desk/desk.service';
@@ -85,41 +84,6 @@ import { DeskService } from '../desk/desk.service';
       outline-color: #f0b3dd;
       outline-offset: -4px;
     }
-    @media (max-width: 720px) {
-      nav {
-        position: fixed;
-        bottom: 0;
-        left: 0;
-        right: 0;
-        z-index: 15;
-        width: auto;
-        height: 60px;
-        flex-direction: row;
-        overflow-x: auto;
-      }
-      .home {
-        display: none;
-      }
-      .stop {
-        flex: 1 1 0;
-        flex-direction: column;
-        justify-content: center;
-        padding: 0 0.1rem;
-        min-width: 46px;
-        min-height: 60px;
-        font-size: 0.8rem;
-        border-left: 0;
-        border-top: 5px solid transparent;
-      }
-      .stop.here {
-        border-top-color: var(--chosen);
-      }
-      b {
-        font-size: 0.75rem;
-        border: 0;
-        padding: 0;
-      }
-    }
     @media print {
       nav {
         display: none;
@@ -129,11 +93,9 @@ import { DeskService } from '../desk/desk.service';
 })
 export class Rail {
   private readonly desk = inject(DeskService);
-  private readonly view = inject(ViewState);
   private readonly router = inject(Router);
   private readonly rooms = inject(RoomMap);
-  /** The chosen day goes along from page to page; a filter stays where it was made. */
-  protected readonly day = computed(() => (this.view.onParam() ? { on: this.view.on() } : {}));
+  protected readonly day = inject(ViewState).dayParams;
   protected readonly stages = computed(() =>
     this.rooms.stages.map(({ path, name }) => ({ path, name, waiting: this.desk.waiting()[path] ?? 0 })),
   );
@@ -146,16 +108,4 @@ export class Rail {
       map(() => this.rooms.roomOf(this.router.url)?.stage ?? null),
     ),
   );
-
-  constructor() {
-    const go = (path: string) => () => void this.router.navigate([path], { queryParams: this.day() });
-    const places = [
-      { keys: 'g d', path: '/desk', name: 'Desk' },
-      { keys: 'g t', path: '/town', name: 'Town' },
-      ...this.rooms.stages.map(({ path, name }, i) => ({ keys: `g ${i + 1}`, path: `/${path}`, name })),
-    ];
-    inject(KeysService).bind(
-      places.map(({ keys, path, name }) => ({ keys, where: 'Go to', does: name, run: go(path) })),
-    );
-  }
 }

@@ -1,3 +1,4 @@
+import type { KeptRecord, SpotDetail } from '@sombra/contract';
 import { Dexie, type EntityTable } from 'dexie';
 
 /** A spot as the server last sent it, with all that its benches ask for. */
@@ -108,6 +109,21 @@ export class AlongStore extends Dexie {
     const owners = (await this.spots.orderBy('[userId+taken+keptAt+bytes]').keys()) as unknown as readonly string[][];
     const answers = await this.answers.filter((one) => one.userId !== userId).count();
     if (answers > 0 || owners.some(([owner]) => owner !== userId)) await this.empty();
+  }
+
+  /**
+   * What the server took from this device is known of its spot here too: without a network nobody reads it anew.
+   * @param version of the spot, with the record
+   */
+  async learn(spotId: string, record: KeptRecord, version: number): Promise<void> {
+    await this.transaction('rw', this.spots, async () => {
+      const kept = await this.spots.get(spotId);
+      const body = kept?.body as SpotDetail | undefined;
+      if (!kept || !body || body.records.some(({ id }) => id === record.id)) return;
+      const spot = { ...body.spot, version: Math.max(body.spot.version, version) };
+      const knows: SpotDetail = { ...body, spot, records: [...body.records, record] };
+      await this.spots.put({ ...kept, body: knows, bytes: JSON.stringify(knows).length });
+    });
   }
 
   /** Lets go what the server sent before a moment; the map is nobody's. */

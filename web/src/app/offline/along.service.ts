@@ -29,9 +29,11 @@ import {
   of,
   startWith,
   switchMap,
+  take,
   tap,
   timer,
   toArray,
+  type Observable,
 } from 'rxjs';
 import * as z from 'zod';
 import { opensForDays } from '../session/kept-session';
@@ -128,13 +130,19 @@ export class AlongService {
       .subscribe(() => void this.takeIfStale());
   }
 
-  /** All spots that are kept here for the signed-in person, with their bodies; call it where signals may be made. */
-  watchSpots(): Signal<readonly KeptSpot[]> {
-    return this.live<KeptSpot[]>(() => this.mine(), []);
+  /**
+   * All spots that are kept here for the signed-in person, with their bodies; call it where signals may be made.
+   * @param wanted$ nothing is read before: they weigh megabytes. `null` until they were
+   */
+  watchSpots(wanted$: Observable<unknown>): Signal<readonly KeptSpot[] | null> {
+    return this.live<KeptSpot[] | null>(() => this.mine(), null, wanted$);
   }
 
-  private live<T>(read: () => Promise<T>, nothing: T): Signal<T> {
-    const whoever$ = this.session.signedIn$.pipe(startWith(null));
+  private live<T>(read: () => Promise<T>, nothing: T, wanted$: Observable<unknown> = of(null)): Signal<T> {
+    const whoever$ = wanted$.pipe(
+      take(1),
+      switchMap(() => this.session.signedIn$.pipe(startWith(null))),
+    );
     const kept$ = whoever$.pipe(switchMap(() => from(liveQuery(read)).pipe(catchError(() => of(nothing)))));
     return toSignal(kept$, { initialValue: nothing });
   }

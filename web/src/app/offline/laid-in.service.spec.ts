@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { SwUpdate } from '@angular/service-worker';
+import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
 import { LaidInService } from './laid-in.service';
 
 const files = (n: number) => Array.from({ length: n }, (_, i) => `/chunk-${i}.js`);
@@ -22,9 +23,13 @@ function device(cached: Readonly<Record<string, number>>, listed: number | null,
     configurable: true,
     value: { controller: controlled ? {} : null },
   });
-  TestBed.configureTestingModule({ providers: [{ provide: SwUpdate, useValue: { isEnabled: true } }] });
+  TestBed.configureTestingModule({
+    providers: [{ provide: SwUpdate, useValue: { isEnabled: true } }, provideFakeSession(session)],
+  });
   return TestBed.inject(LaidInService);
 }
+let session: FakeSession;
+beforeEach(() => (session = new FakeSession()));
 afterEach(() => {
   stored.caches = before.caches;
   stored.fetch = before.fetch;
@@ -47,5 +52,13 @@ describe('whether the application lies on this device', () => {
   it('is never where the browser lays nothing in', async () => {
     TestBed.configureTestingModule({ providers: [{ provide: SwUpdate, useValue: { isEnabled: false } }] });
     expect((await TestBed.inject(LaidInService).look()).kind).toBe('unable');
+  });
+
+  it('is not asked of anybody where this opened without a network', async () => {
+    session.away.set(true);
+    const here = device({ [assets]: 7 }, 9);
+    stored.fetch = jest.fn();
+    expect(await here.look()).toEqual({ kind: 'ready' });
+    expect(stored.fetch).not.toHaveBeenCalled();
   });
 });

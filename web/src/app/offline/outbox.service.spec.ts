@@ -2,11 +2,12 @@ import { spotLeave } from '../../../testing/spot-leave';
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
-import { recordFormat, type SendRecord } from '@sombra/contract';
+import { keptRecordSchema, recordFormat, type KeptRecord, type SendRecord } from '@sombra/contract';
 import { fieldDefault } from '@sombra/core';
 import { v7 as uuidv7 } from 'uuid';
 import { keptBy } from '../../../testing/bench-rig';
 import { FakeSession, provideFakeSession } from '../../../testing/fake-session';
+import { AlongStore } from './along-store';
 import { OutboxService } from './outbox.service';
 import { OutboxStore } from './outbox-store';
 import { until } from '../../../testing/until';
@@ -66,6 +67,32 @@ describe('outbox', () => {
     expect(await delivery).toEqual({ kind: 'stored', receipt: receipt(sent.record.id) });
     expect(await store.entries.count()).toBe(0);
     await until(() => outbox.waiting().length === 0);
+  });
+
+  it('lets the spot that lies here know of a record before it lets go of it, with the version it has at the server', async () => {
+    const along = new AlongStore();
+    const body = { spot: { id: spotId, version: 1 }, records: [] as unknown[] };
+    const kept = { id: spotId, treeId: '', userId: 'u1', ref: 'A-1', body, bytes: 10, keptAt: 5, taken: 1 as const };
+    await along.spots.put(kept);
+    const sent = sending();
+    const delivery = outbox.deliver(sent);
+    (await request(sent.record.id)).flush(receipt(sent.record.id));
+    await delivery;
+    const now = await along.spots.get(spotId);
+    expect(now).toMatchObject({
+      keptAt: 5,
+      body: { spot: { version: 2 }, records: [{ ...sent.record, recordedBy: 'Inês', device: 'test', clock: 'kept' }] },
+    });
+    // It is read as what the server would say of it.
+    const [known] = (now?.body as { records: KeptRecord[] }).records;
+    expect(keptRecordSchema.safeParse({ ...known, recordedById: null }).error).toBeUndefined();
+    // Sent twice, as where an answer was lost, it is known once.
+    const again = outbox.deliver(sent);
+    (await request(sent.record.id)).flush({ ...receipt(sent.record.id), stored: false });
+    await again;
+    expect((await along.spots.get(spotId))?.body).toEqual(now?.body);
+    await along.spots.clear();
+    along.close();
   });
 
   it('keeps a record that could not be sent, and sends the same one later', async () => {

@@ -5,6 +5,7 @@ import {
   recordReceiptSchema,
   sendRecordSchema,
   spotDetailSchema,
+  type KeptRecord,
   type Problem,
   type RecordReceipt,
   type SendRecord,
@@ -29,6 +30,7 @@ export type Delivery =
 export class OutboxService {
   private readonly http = inject(HttpClient);
   private readonly session = inject(SessionService);
+  private readonly along = new AlongStore();
   private readonly deliveredSubject = new Subject<RecordReceipt>();
   private readonly queue = new SendQueue<OutboxEntry, RecordReceipt>({
     table: new OutboxStore().entries,
@@ -36,6 +38,7 @@ export class OutboxService {
     post: ({ sent }) => this.http.post('/api/records', sent).pipe(map((body) => recordReceiptSchema.parse(body))),
     understood: ({ sent }) => sendRecordSchema.safeParse(sent).success,
     stored: (receipt) => this.deliveredSubject.next(receipt),
+    settle: ({ sent }, { spotVersion }) => this.along.learn(sent.spotId, this.asKept(sent), spotVersion),
     lane: ({ sent }) => sent.spotId,
     follows: afterOwn,
     makeRoom: () => AlongStore.makeRoom(),
@@ -67,6 +70,20 @@ export class OutboxService {
     const entry = { id: sent.record.id, userId, sent: stamped, madeAt: Date.now(), refused: null };
     const named = about === undefined ? entry : { ...entry, about };
     return deliveryOf(await this.queue.deliver(named, refusedGoes));
+  }
+
+  /** As the server will tell of it, until it is read from there. */
+  private asKept({ record, device }: SendRecord): KeptRecord {
+    const user = this.session.user();
+    return {
+      ...record,
+      recordedBy: user?.name ?? '',
+      recordedById: user?.id ?? null,
+      device,
+      receivedAt: new Date().toISOString(),
+      deviceSaid: record.recordedAt,
+      clock: 'kept',
+    };
   }
 
   /** Puts a record in the bin of this device, or takes it out; nothing is thrown away. */

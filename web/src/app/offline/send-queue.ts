@@ -70,6 +70,8 @@ interface QueueOptions<E extends Queued, A> {
   /** What an older version of the application left behind is kept, but not sent as if it were understood. */
   readonly understood: (entry: E) => boolean;
   readonly stored: (answer: A) => void;
+  /** What is done with a stored entry before it leaves the queue: whoever counts by both never misses it. */
+  readonly settle?: (entry: E, answer: A) => Promise<void>;
   /** What an entry becomes once one of its lane was stored before it. */
   readonly follows?: (behind: E, answer: A) => E;
   /** What has to arrive in order: behind an entry the server stumbles over, only those of its own lane wait. */
@@ -243,7 +245,7 @@ export class SendQueue<E extends Queued, A> {
   }
 
   private async send(entry: E, refusedGoes: 'aside' | 'back' = 'aside'): Promise<Sent<A>> {
-    const { table, post, stored } = this.options;
+    const { table, post, stored, settle } = this.options;
     const sent = await firstValueFrom(
       post(entry).pipe(
         timeout(this.options.giveUpAfterMs ?? givenUpAfterMs),
@@ -255,6 +257,8 @@ export class SendQueue<E extends Queued, A> {
       ),
     );
     if (sent.kind === 'stored') {
+      // Where it cannot be done it is read from the server with the next taking along.
+      await settle?.(entry, sent.answer).catch(() => undefined);
       await table.where('id').equals(entry.id).delete();
       await this.tellBehind(entry, sent.answer);
       stored(sent.answer);
@@ -274,7 +278,10 @@ export class SendQueue<E extends Queued, A> {
     const { lane, follows } = this.options;
     if (!follows || !this.mayHaveBehind(entry)) return;
     const behind = (await this.mine()).filter((one) => one.madeAt >= entry.madeAt && lane(one) === lane(entry));
-    for (const { id } of behind) await this.change(id, (one) => follows(one, answer));
+    for (const one of behind) {
+      // Each write goes down to the disk before the next is sent: none is spent on what stays as it is.
+      if (follows(one, answer) !== one) await this.change(one.id, (lying) => follows(lying, answer));
+    }
   }
 
   /** Whether anything of its lane may lie behind it: read from memory, since a thousand that wait ask it a thousand times. */

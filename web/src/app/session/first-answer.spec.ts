@@ -11,16 +11,26 @@ describe('the first answer', () => {
   it('is given to whoever takes it first, and once', async () => {
     globalThis.fetch = answer(outside);
     await askFirst();
-    expect((await takeFirst())?.body).toEqual(outside);
+    expect(await takeFirst()).toMatchObject({ body: outside });
     expect(await takeFirst()).toBeNull();
   });
 
-  it('is none where the server fails, says no JSON or is not reached', async () => {
+  it('is none where the server fails or says no JSON', async () => {
     globalThis.fetch = answer({ code: 'unexpected' }, false);
     expect(await askFirst()).toBeNull();
     globalThis.fetch = jest.fn(() => Promise.resolve({ ok: true, json: () => Promise.reject(new Error()) } as never));
     expect(await askFirst()).toBeNull();
+  });
+
+  it('says that nothing was reached, by the browser itself or by what stands between', async () => {
     globalThis.fetch = jest.fn(() => Promise.reject(new TypeError()));
+    expect(await askFirst()).toBe('unreached');
+    const empty = { ok: false, status: 504, json: () => Promise.reject(new SyntaxError()) };
+    globalThis.fetch = jest.fn(() => Promise.resolve(empty as never));
+    expect(await askFirst()).toBe('unreached');
+    // The server's own word that its database is away is an answer.
+    const ours = { ok: false, status: 503, json: () => Promise.resolve({ code: 'unavailable' }) };
+    globalThis.fetch = jest.fn(() => Promise.resolve(ours as never));
     expect(await askFirst()).toBeNull();
   });
 

@@ -1,5 +1,6 @@
 import { deviceIdHeader, type Session } from '@sombra/contract';
 import { deviceId } from './device-id';
+import { isOfTheWay } from './of-the-way';
 
 /** What a page knows before anybody is in. */
 export type Outside = Pick<Session, 'csrfToken' | 'programme'>;
@@ -18,23 +19,33 @@ export interface FirstAnswer {
   readonly answeredAt: number;
 }
 
-let answer: Promise<FirstAnswer | null> | null = null;
+/** What came of asking first: nothing was reached, or `null` where what answered was no answer. */
+export type First = FirstAnswer | 'unreached' | null;
 
-/** Asks while the page is still being fetched; `null` where no server answers. */
-export function askFirst(): Promise<FirstAnswer | null> {
+let answer: Promise<First> | null = null;
+
+/** Asks while the page is still being fetched. */
+export function askFirst(): Promise<First> {
   const id = deviceId();
   answer = readAnswer({ headers: id === null ? {} : { [deviceIdHeader]: id } })
-    .then(({ response, ...read }) => (response.ok ? read : null))
-    .catch(() => null);
+    .then(({ response, ...read }): First => {
+      if (response.ok) return read;
+      return isOfTheWay(response.status, read.body) ? 'unreached' : null;
+    })
+    .catch((error: unknown) => (error instanceof TypeError ? 'unreached' : null));
   return answer;
 }
 
-/** Asks for the session, or for a new one. @throws where nothing answers, or what answers is no JSON */
+/** Asks for the session, or for a new one. @throws where nothing answers, or what answers well is no JSON */
 export async function readAnswer(how: RequestInit = {}): Promise<FirstAnswer & { readonly response: Response }> {
   const askedAt = Date.now();
   const response = await fetch('/api/session', how);
   const answeredAt = Date.now();
-  return { response, body: (await response.json()) as unknown, askedAt, answeredAt };
+  const body: unknown = await response.json().catch((error: unknown) => {
+    if (response.ok) throw error;
+    return null;
+  });
+  return { response, body, askedAt, answeredAt };
 }
 
 /** Somebody came in: the whole application need not ask again. */
@@ -43,7 +54,7 @@ export function keepFirst(first: FirstAnswer): void {
 }
 
 /** The answer, to whoever takes it first: later it is old. `null` where nobody asked, or somebody took it. */
-export function takeFirst(): Promise<FirstAnswer | null> | null {
+export function takeFirst(): Promise<First> | null {
   const taken = answer;
   answer = null;
   return taken;

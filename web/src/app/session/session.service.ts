@@ -23,6 +23,7 @@ import {
   interval,
   map,
   merge,
+  of,
   ReplaySubject,
   Subject,
   switchMap,
@@ -31,7 +32,7 @@ import {
   type Observable,
 } from 'rxjs';
 import { measureClock } from './device-clock';
-import { takeFirst, type FirstAnswer } from './first-answer';
+import { takeFirst, type First, type FirstAnswer } from './first-answer';
 import { neverArrived } from './never-arrived';
 import { forgetSession, isLeaving, leave, left } from './device-marks';
 import { keepSession, keptSession } from './kept-session';
@@ -147,7 +148,7 @@ export class SessionService {
   private readSession(): Observable<Session> {
     return defer(() => {
       const first = takeFirst();
-      return first ? from(first).pipe(switchMap((said) => (said ? [said] : this.askServer()))) : this.askServer();
+      return first ? from(first).pipe(switchMap((said) => this.orAsk(said))) : this.askServer();
     }).pipe(
       map(({ body, askedAt, answeredAt }) => {
         const session = sessionSchema.parse(body);
@@ -155,6 +156,12 @@ export class SessionService {
         return session;
       }),
     );
+  }
+
+  private orAsk(said: First): Observable<FirstAnswer> {
+    // Asked a moment ago: whoever is out of reach need not wait for that twice.
+    if (said === 'unreached') return throwError(() => new HttpErrorResponse({ status: 0 }));
+    return said ? of(said) : this.askServer();
   }
 
   private askServer(): Observable<FirstAnswer> {

@@ -34,6 +34,8 @@ export class ViewState {
 
   /** Only what differs from today is sent along. */
   readonly onParam = computed(() => (this.tense() === 'today' ? undefined : this.on()));
+  /** The chosen day goes along from page to page; a filter stays where it was made. */
+  readonly dayParams = computed((): Params => (this.onParam() ? { on: this.on() } : {}));
 
   /** The filter of the address; a part that does not fit is left out rather than refused. */
   readonly filter = computed<SpotFilter>(() => {
