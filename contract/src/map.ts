@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { isoDate, positionSchema } from './measures';
-import { spotFilterSchema } from './spots';
+import { spotFilterSchema } from './spot-filter';
 
 /**
  * Layers of the base map, painted in this order. `building`, `contour` and `wire` may carry `height_m`. What stands

@@ -48,7 +48,7 @@ import {
 } from '@sombra/core';
 import * as z from 'zod';
 import { rowVersion } from './measures';
-import { remedyCodes } from './records';
+import { remedyCodes } from './remedy-codes';
 import { workRulesSchema } from './rules';
 
 const share = z.number().min(0).max(1);

@@ -1,7 +1,8 @@
 import { recordKinds } from '@sombra/core';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { recordFormat, sendRecordSchema, type SendRecord } from './sent-records';
+import { recordFormat } from './record-formats';
+import { sendRecordSchema, type SendRecord } from './sent-records';
 
 const formats = Array.from({ length: recordFormat }, (_, i) => i + 1);
 /** Records as devices sent them in a format; a sample stays as it was when its format was today's. */

@@ -1,3 +1,9 @@
+/**
+ * The version of the shapes of records, which each carries as it is sent. Raise it where facts of before must be read
+ * otherwise, with a step below that does so and stored samples of the one before.
+ */
+export const recordFormat = 3;
+
 /** What turns a record as it was sent in one format into the next, by the format it comes from. */
 const steps: Readonly<Record<number, (sent: Readonly<Record<string, unknown>>) => Readonly<Record<string, unknown>>>> =
   {

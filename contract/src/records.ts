@@ -67,6 +67,7 @@ import {
   type Watering,
 } from '@sombra/core';
 import * as z from 'zod';
+import { remedyCodes } from './remedy-codes';
 import { filledText, instant, isoDate, measure, positionSchema, recordId, rowVersion, shortText } from './measures';
 
 const horizonSchema = z.strictObject({
@@ -294,46 +295,6 @@ export const inspectionSchema = z.strictObject({
   circlingRoots: oldLook.circlingRoots.nullable(),
   ...laterLook,
 }) satisfies z.ZodType<Inspection>;
-
-export const remedyCodes = [
-  'replant_higher',
-  'widen_hole',
-  'give_rest_of_soak',
-  'level_the_ball',
-  'watch_yearly_clear',
-  'clear_to_flare',
-  'examine_roots',
-  'lift_and_replant',
-  'collar_excavation',
-  'replace_tree',
-  'cover_roots',
-  'top_up_mulch',
-  'thin_mulch',
-  'pull_back_mulch',
-  'remove_stake',
-  'loosen_tie',
-  'free_tie_now',
-  'mend_stake',
-  'water_now',
-  'water_soon',
-  'skip_water',
-  'find_drainage',
-  'cut_root',
-  'stage_root_cuts',
-  'refer_arborist',
-  'cut_stem_roots',
-  'cut_stubs',
-  'refit_guard',
-  'take_off_device',
-  'probe_first',
-  'prune_structure',
-  'prune_broken',
-  'protect_trunk',
-  'name_pest',
-  'fence_roots',
-  'take_things_off',
-  'clear_turf',
-] as const satisfies readonly RemedyCode[];
 
 export const remedySchema = z.strictObject({
   remedy: z.enum(remedyCodes),

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { entityId, isoDate } from './measures';
-import { remedyCodes } from './records';
+import { remedyCodes } from './remedy-codes';
 
 const place = z.string().trim().min(1).max(80);
 const aheadDays = z.coerce.number().int().min(0).max(366);

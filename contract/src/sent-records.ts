@@ -1,7 +1,7 @@
 import { recordKinds, type FieldRecord } from '@sombra/core';
 import * as z from 'zod';
 import { entityId, instant, recordId, rowVersion } from './measures';
-import { readFormat } from './record-formats';
+import { readFormat, recordFormat } from './record-formats';
 import { fieldRecordSchema } from './records';
 
 /** A clock may be this far off: a century. */
@@ -22,12 +22,6 @@ export const clockQuestionsSchema = z.array(
 );
 export type ClockQuestion = z.infer<typeof clockQuestionsSchema>[number];
 export const clockAnswerSchema = z.strictObject({ happenedAt: instant });
-
-/**
- * The version of the shapes of records, which each carries as it is sent. Raise it where facts of before must be read
- * otherwise, with a line in `record-formats.ts` that does so and stored samples of the one before.
- */
-export const recordFormat = 3;
 
 /** How far ahead of the server's the device knew its clock to be when it made something, ms; `null` where unknown. */
 export const aheadMsSchema = z.int().min(-mostAheadMs).max(mostAheadMs).nullable().default(null);

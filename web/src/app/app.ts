@@ -19,6 +19,7 @@ import { ThemeService } from './ui/theme.service';
 import { watchMedia } from './ui/watch-media';
 import { isOpenPage } from './session/open-pages';
 import { LockService } from './session/lock.service';
+import { OwnQueues } from './offline/own-queues.service';
 import { SessionService } from './session/session.service';
 import { SignInForm, signInFault } from './people/sign-in-form';
 import { LockForm } from './people/lock-form';
@@ -74,16 +75,28 @@ import { SetUpPage } from './programme/set-up-page';
           } @else {
             <a class="visually-hidden-focusable skip" href="#work" (click)="toWork($event)">Skip to the work</a>
             @if (!small()) {
-              <s-rail [inert]="expired()" />
+              @defer (on immediate) {
+                <s-rail [inert]="expired()" />
+              } @placeholder {
+                <div class="rail-room"></div>
+              }
             }
             <div class="side" [inert]="expired()">
               <s-topbar />
               @if (!session.away() && !timeless()) {
-                <s-season-band />
+                @defer (on immediate) {
+                  <s-season-band />
+                } @placeholder {
+                  <div class="season-room"></div>
+                }
               }
               <s-clock-note />
               <s-new-version />
-              <s-refused-records />
+              @if (queues.refused() > 0) {
+                @defer (on immediate) {
+                  <s-refused-records />
+                }
+              }
               <s-page-row />
               <main id="work" tabindex="-1"><router-outlet /></main>
             </div>
@@ -115,6 +128,15 @@ import { SetUpPage } from './programme/set-up-page';
       flex-direction: column;
       height: 100vh;
     }
+    /* As wide and as high as what comes there: nothing moves once it is here. */
+    .rail-room {
+      flex: 0 0 122px;
+      background: var(--pine);
+    }
+    .season-room {
+      height: 85px;
+      background: var(--shade);
+    }
     main#work {
       flex: 1;
       min-height: 0;
@@ -143,6 +165,9 @@ import { SetUpPage } from './programme/set-up-page';
       z-index: 1040;
     }
     @media (max-width: 720px) {
+      .season-room {
+        height: 25px;
+      }
       :host {
         flex-direction: column-reverse;
       }
@@ -170,6 +195,7 @@ export class App {
   // The sign-in page has the theme too.
   protected readonly theme = inject(ThemeService);
 
+  protected readonly queues = inject(OwnQueues);
   /** While somebody has to sign in again nothing behind the dialog takes the focus. */
   protected readonly expired = computed(() => this.session.state() === 'expired');
   private readonly router = inject(Router);

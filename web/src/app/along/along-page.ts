@@ -5,6 +5,7 @@ import {
   DestroyRef,
   effect,
   inject,
+  Injector,
   input,
   linkedSignal,
   signal,
@@ -16,7 +17,6 @@ import type { PlantingDays } from '@sombra/contract';
 import { addDaysTo, formatNumber, stageNames } from '@sombra/core';
 import { exhaustMap, filter, firstValueFrom, takeWhile, timer } from 'rxjs';
 import { SessionService } from '../session/session.service';
-import { DaysService } from '../day/days.service';
 import { sayDate, sayClock } from '../ui/say-date';
 import { opensForDays } from '../session/kept-session';
 import { textOf } from '../fields/event-values';
@@ -54,7 +54,7 @@ export class AlongPage {
   private readonly stops = inject(StopsService);
   private readonly assignments = inject(AssignmentsService);
   private readonly router = inject(Router);
-  private readonly daysDoor = inject(DaysService);
+  private readonly injector = inject(Injector);
   protected readonly words = signal('');
   /** `map=yes` in the address shows the map. */
   readonly map = input<string>();
@@ -65,7 +65,7 @@ export class AlongPage {
   constructor() {
     inject(DestroyRef).onDestroy(() => this.where.stop());
     whenIdle(() => {
-      this.stops.read();
+      void this.stops.read();
       this.listed.set(true);
     });
     void this.along.takeIfStale();
@@ -87,9 +87,11 @@ export class AlongPage {
 
   private async readDays(): Promise<void> {
     if (!this.session.may('run_day')) return;
+    const { DaysService } = await import('../day/days.service');
+    const daysDoor = this.injector.get(DaysService);
     const [today, last] = [this.session.today(), addDaysTo(this.session.today(), 2)];
     // Where neither server nor device knows of any there is none to show.
-    const days = await firstValueFrom(this.daysDoor.all()).catch((): PlantingDays => []);
+    const days = await firstValueFrom(daysDoor.all()).catch((): PlantingDays => []);
     this.plantingDays.set(days.filter(({ onDay, state }) => state === 'planned' && onDay >= today && onDay <= last));
   }
 

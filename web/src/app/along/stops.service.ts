@@ -1,19 +1,11 @@
 import { computed, inject, Injectable } from '@angular/core';
-import type { Assignment, KeptRecord, SpotDetail } from '@sombra/contract';
-import {
-  couldNot,
-  isServed,
-  remedyWords,
-  stageNames,
-  type AssignmentKind,
-  type FieldRecord,
-  type SpotLife,
-} from '@sombra/core';
+import type { Assignment, SpotDetail } from '@sombra/contract';
+import { couldNot, isServed, type AssignmentKind, type FieldRecord, type SpotLife } from '@sombra/core';
 import { ReplaySubject } from 'rxjs';
 import type { KeptSpot } from '../offline/along-store';
 import { AlongService } from '../offline/along.service';
 import { OutboxService } from '../offline/outbox.service';
-import { lifeOf, readSpotDetail } from '../spot/spot-context';
+import type { workOut as WorkOut } from './kept-stop';
 
 /** A spot as this device keeps it, worked out. */
 export interface Stop {
@@ -70,10 +62,12 @@ export class StopsService {
   });
   private readonly byId = computed(() => new Map(this.stops().map((stop) => [stop.id, stop])));
 
-  /** Reads them from now on. */
-  read(): void {
+  /** Reads them from now on; what works them out, the core, is fetched with the first. */
+  async read(): Promise<void> {
+    this.workOut = (await import('./kept-stop')).workOut;
     this.wanted.next();
   }
+  private workOut: typeof WorkOut = () => null;
 
   stop(id: string): Stop | null {
     return this.byId().get(id) ?? null;
@@ -94,7 +88,7 @@ export class StopsService {
     const extra = own.map(({ id }) => id).join();
     const before = this.known.get(kept.id);
     if (before && isSame(before.of, kept) && before.extra === extra) return before.stop;
-    const stop = workOut(kept, own);
+    const stop = this.workOut(kept, own);
     if (stop) this.known.set(kept.id, { of: kept, extra, stop });
     return stop;
   }
@@ -102,62 +96,3 @@ export class StopsService {
 
 /** Whether a spot lies here as it did: it weighs more once it knows of another record. */
 const isSame = (one: KeptSpot, other: KeptSpot): boolean => one.keptAt === other.keptAt && one.bytes === other.bytes;
-
-/** A kept spot: what a list shows lies at hand, the rest is worked out once, when it is asked for. */
-class KeptStop implements Stop {
-  readonly id: string;
-  readonly ref: string;
-  readonly place: string;
-  readonly position: readonly [number, number];
-  readonly species: string;
-  readonly records: readonly FieldRecord[];
-  private read: { readonly detail: SpotDetail; readonly life: SpotLife } | null | undefined;
-
-  constructor(
-    private readonly body: unknown,
-    own: readonly FieldRecord[],
-  ) {
-    const { spot, tree, records } = body as SpotDetail;
-    this.id = spot.id;
-    this.ref = spot.ref;
-    this.place = spot.place;
-    this.position = spot.position;
-    this.species = tree?.species ?? '';
-    const here = new Set(records.map(({ id }: KeptRecord) => id));
-    this.records = [...records, ...own.filter(({ id }) => !here.has(id))] as readonly FieldRecord[];
-  }
-  get detail(): SpotDetail | null {
-    return this.worked()?.detail ?? null;
-  }
-  get life(): SpotLife | null {
-    return this.worked()?.life ?? null;
-  }
-  get waits(): string {
-    const life = this.life;
-    return life ? waitsFor(life) : 'take it along anew';
-  }
-  private worked(): KeptStop['read'] {
-    if (this.read !== undefined) return this.read;
-    try {
-      const detail = readSpotDetail(this.body);
-      this.read = { detail, life: lifeOf(detail, this.records) };
-    } catch {
-      this.read = null;
-    }
-    return this.read;
-  }
-}
-
-function workOut({ body }: KeptSpot, own: readonly FieldRecord[]): Stop | null {
-  try {
-    return new KeptStop(body, own);
-  } catch {
-    // Kept by another version, and of another shape: it is taken anew on a network.
-    return null;
-  }
-}
-
-function waitsFor({ decisions: [first] }: SpotLife): string {
-  if (!first) return '';
-  return first.remedy ? remedyWords[first.remedy].act : stageNames[first.stage];
-}

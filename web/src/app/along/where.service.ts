@@ -1,8 +1,8 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { compassPoint, formatQuantity } from '@sombra/core';
 import { SessionService } from '../session/session.service';
-import { geodesicBearingDeg, geodesicLengthM } from '../map/measure';
 
+type Measure = typeof import('../map/measure');
 type LngLat = readonly [number, number];
 export interface Fix {
   readonly position: LngLat;
@@ -21,7 +21,9 @@ export class WhereService {
   private watching: number | null = null;
   readonly fix = this.held.asReadonly();
   readonly fault = this.failed.asReadonly();
-  readonly here = computed<LngLat | null>(() => this.held()?.position ?? null);
+  /** How lengths are measured on the ellipsoid: fetched once somebody asks where this is. */
+  private readonly measure = signal<Measure | null>(null);
+  readonly here = computed<LngLat | null>(() => (this.measure() && this.held()?.position) ?? null);
 
   /** Follows it from now on, until the page is left. */
   follow(): void {
@@ -31,6 +33,10 @@ export class WhereService {
       return;
     }
     this.stop();
+    void import('../map/measure').then(
+      (measure) => this.measure.set(measure),
+      () => this.failed.set('This page could not be fetched whole. The list stands in its own order.'),
+    );
     this.watching = navigator.geolocation.watchPosition(
       ({ coords }) => {
         this.failed.set(null);
@@ -53,21 +59,21 @@ export class WhereService {
 
   /** How far a place is, m; `null` where nobody knows where this is. */
   distanceM(to: LngLat): number | null {
-    const here = this.here();
-    return here && geodesicLengthM([here, to]);
+    const [here, measure] = [this.here(), this.measure()];
+    return here && measure && measure.geodesicLengthM([here, to]);
   }
 
   /** `120 m NE`. */
   way(to: LngLat): string {
-    const here = this.here();
-    if (!here) return '';
-    const metres = geodesicLengthM([here, to]);
-    return `${formatQuantity(metres, 'distanceM', this.session.units())} ${compassPoint(geodesicBearingDeg(here, to))}`;
+    const [here, measure] = [this.here(), this.measure()];
+    const metres = this.distanceM(to);
+    if (!here || !measure || metres === null) return '';
+    const bearing = measure.geodesicBearingDeg(here, to);
+    return `${formatQuantity(metres, 'distanceM', this.session.units())} ${compassPoint(bearing)}`;
   }
 
   /** Far from every one of these: the position is a wrong one, or this is the wrong town. */
   isFarFrom(places: readonly LngLat[]): boolean {
-    const here = this.here();
-    return here !== null && places.length > 0 && places.every((to) => geodesicLengthM([here, to]) > farM);
+    return this.here() !== null && places.length > 0 && places.every((to) => (this.distanceM(to) ?? 0) > farM);
   }
 }

@@ -85,11 +85,7 @@ import { tickOf } from '../fields/event-values';
                 </td>
               }
               <td>
-                <a
-                  [routerLink]="['/', stage(), member.spotId]"
-                  [queryParams]="view.dayParams()"
-                  >{{ member.ref }}</a
-                >
+                <a [routerLink]="['/', stage(), member.spotId]" [queryParams]="view.dayParams()">{{ member.ref }}</a>
               </td>
               <td>
                 <i>{{ member.species ?? 'no tree yet' }}</i>

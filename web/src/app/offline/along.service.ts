@@ -3,12 +3,9 @@ import { computed, inject, Injectable, signal, type Signal } from '@angular/core
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import {
   assignmentsSchema,
-  deliveryListSchema,
-  mapSchema,
   may,
-  plantingDaysSchema,
-  spotDetailSchema,
   type Assignment,
+  type MapInfo,
   type PlantingDays,
   type Role,
   type SpotDetail,
@@ -72,6 +69,8 @@ interface Walk {
   readonly done: number;
   readonly of: number;
 }
+
+const shapes = () => import('./along-shapes');
 
 /** Keeps on this device what its person needs where no server is reached. */
 @Injectable({ providedIn: 'root' })
@@ -184,7 +183,7 @@ export class AlongService {
   async tile(at: string): Promise<ArrayBuffer | null> {
     const kept = (await this.store.tiles.get(at))?.body;
     if (kept || this.session.away()) return kept ?? null;
-    this.asked ??= this.fetchAnswer('/api/map').then((body) => baseTileSource(this.http, mapSchema.parse(body)));
+    this.asked ??= this.fetchMap().then((info) => baseTileSource(this.http, info));
     return (await this.asked).fetchTile(at);
   }
   private asked: Promise<BaseTiles> | null = null;
@@ -274,13 +273,16 @@ export class AlongService {
       ...deliveries.map((id) => `/api/deliveries/${id}`),
     ];
     if (role === 'crew_lead' || deliveries.length > 0) {
+      const { deliveryListSchema } = await shapes();
       const list = deliveryListSchema.parse(await this.fetchAnswer('/api/deliveries'));
       const open = list.deliveries.filter(({ undecided }) => undecided > 0).slice(0, mostDeliveries);
       urls.push(...open.map(({ id }) => `/api/deliveries/${id}`));
     }
     for (const url of new Set(urls)) {
       const body = await this.fetchAnswer(url);
-      if (url === '/api/planting-days' && may(role, 'run_day')) await this.takeDays(plantingDaysSchema.parse(body));
+      if (url !== '/api/planting-days' || !may(role, 'run_day')) continue;
+      const { plantingDaysSchema } = await shapes();
+      await this.takeDays(plantingDaysSchema.parse(body));
     }
   }
 
@@ -291,6 +293,11 @@ export class AlongService {
     for (const { id, onDay } of days) {
       if (onDay >= today && onDay <= last) await this.fetchAnswer(`/api/planting-days/${id}`);
     }
+  }
+
+  private async fetchMap(): Promise<MapInfo> {
+    const { mapSchema } = await shapes();
+    return mapSchema.parse(await this.fetchAnswer('/api/map'));
   }
 
   private async fetchAnswer(url: string): Promise<unknown> {
@@ -307,6 +314,7 @@ export class AlongService {
 
   private async fetchAll(ids: readonly string[]): Promise<number> {
     this.walking.set({ what: 'spots', done: 0, of: ids.length });
+    const { spotDetailSchema } = await shapes();
     const one = (id: string) =>
       this.http.get(`/api/spots/${id}`).pipe(
         map((body) => this.asKept(spotDetailSchema.parse(body) as SpotDetail, 1)),
@@ -353,7 +361,7 @@ export class AlongService {
   }
 
   private async takeTiles(positions: readonly (readonly [number, number])[]): Promise<void> {
-    const info = mapSchema.parse(await this.fetchAnswer('/api/map'));
+    const info = await this.fetchMap();
     const { fetchTile, maxZoom } = await baseTileSource(this.http, info);
     const wanted = tilesAround(positions, marginM, maxZoom);
     const here = await this.store.tiles.toCollection().primaryKeys();

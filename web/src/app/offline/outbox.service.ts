@@ -2,9 +2,6 @@ import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import {
   recordFormat,
-  recordReceiptSchema,
-  sendRecordSchema,
-  spotDetailSchema,
   type KeptRecord,
   type Problem,
   type RecordReceipt,
@@ -12,7 +9,7 @@ import {
   type SpotDetail,
 } from '@sombra/contract';
 import { ofKind, standing } from '@sombra/core';
-import { firstValueFrom, map, Subject, type Observable } from 'rxjs';
+import { firstValueFrom, Subject, switchMap, type Observable } from 'rxjs';
 import { aheadMs } from '../session/device-clock';
 import { SessionService } from '../session/session.service';
 import { AlongStore } from './along-store';
@@ -25,6 +22,8 @@ export type Delivery =
   | { readonly kind: 'waiting'; readonly problem: Problem }
   | { readonly kind: 'refused'; readonly problem: Problem };
 
+const shapes = () => import('./record-shapes');
+
 /** Every record goes to this device first and then to the server, in the order made. */
 @Injectable({ providedIn: 'root' })
 export class OutboxService {
@@ -35,8 +34,11 @@ export class OutboxService {
   private readonly queue = new SendQueue<OutboxEntry, RecordReceipt>({
     table: new OutboxStore().entries,
     session: this.session,
-    post: ({ sent }) => this.http.post('/api/records', sent).pipe(map((body) => recordReceiptSchema.parse(body))),
-    understood: ({ sent }) => sendRecordSchema.safeParse(sent).success,
+    post: ({ sent }) =>
+      this.http
+        .post('/api/records', sent)
+        .pipe(switchMap(async (body) => (await shapes()).recordReceiptSchema.parse(body))),
+    understood: async ({ sent }) => (await shapes()).sendRecordSchema.safeParse(sent).success,
     stored: (receipt) => this.deliveredSubject.next(receipt),
     settle: ({ sent }, { spotVersion }) => this.along.learn(sent.spotId, this.asKept(sent), spotVersion),
     lane: ({ sent }) => sent.spotId,
@@ -98,9 +100,8 @@ export class OutboxService {
   async sendOver(entry: OutboxEntry): Promise<Delivery> {
     const { kind } = entry.sent.record;
     const url = `/api/spots/${entry.sent.spotId}`;
-    const detail = await firstValueFrom(
-      this.http.get(url).pipe(map((body) => spotDetailSchema.parse(body) as SpotDetail)),
-    );
+    const body = await firstValueFrom(this.http.get(url));
+    const detail: SpotDetail = (await shapes()).spotDetailSchema.parse(body);
     const supersedes = ofKind(standing(detail.records), kind).at(-1)?.id ?? null;
     const record = { ...entry.sent.record, supersedes };
     const spotVersion = entry.sent.spotVersion === null ? null : detail.spot.version;

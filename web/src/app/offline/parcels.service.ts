@@ -30,7 +30,7 @@ export class ParcelsService {
     table: this.store.parcels,
     session: this.session,
     post: (parcel) => this.post(parcel),
-    understood: () => true,
+    understood: () => Promise.resolve(true),
     stored: (answer) => this.answers.next(answer),
     lane: laneOf,
     giveUpAfterMs: 600_000,

@@ -67,7 +67,7 @@ class Page {
           table: store.things,
           session: new FakeSession() as unknown as SessionService,
           post: (thing) => server.take(thing),
-          understood: () => true,
+          understood: () => Promise.resolve(true),
           stored: () => undefined,
           lane: ({ lane }) => lane,
         }),

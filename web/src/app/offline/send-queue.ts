@@ -68,7 +68,7 @@ interface QueueOptions<E extends Queued, A> {
   readonly session: SessionService;
   readonly post: (entry: E) => Observable<A>;
   /** What an older version of the application left behind is kept, but not sent as if it were understood. */
-  readonly understood: (entry: E) => boolean;
+  readonly understood: (entry: E) => Promise<boolean>;
   readonly stored: (answer: A) => void;
   /** What is done with a stored entry before it leaves the queue: whoever counts by both never misses it. */
   readonly settle?: (entry: E, answer: A) => Promise<void>;
@@ -293,8 +293,8 @@ export class SendQueue<E extends Queued, A> {
   }
 
   /** Asked of each once: what lies here is read again with each thing that is sent. */
-  private isUnderstood(entry: E): boolean {
-    const known = this.known.get(entry.id) ?? this.options.understood(entry);
+  private async isUnderstood(entry: E): Promise<boolean> {
+    const known = this.known.get(entry.id) ?? (await this.options.understood(entry));
     this.known.set(entry.id, known);
     return known;
   }
@@ -315,7 +315,9 @@ export class SendQueue<E extends Queued, A> {
     // By its index in one go: a cursor that looks at each takes half a second for a thousand.
     const mine = await table.where('userId').equals(userId).toArray();
     mine.sort((one, other) => one.madeAt - other.madeAt);
-    return { userId, entries: mine.filter((entry) => this.isUnderstood(entry)) };
+    const entries: E[] = [];
+    for (const entry of mine) if (await this.isUnderstood(entry)) entries.push(entry);
+    return { userId, entries };
   }
 
   /** Nothing is tried while nobody looks: a phone in a pocket keeps its battery. */

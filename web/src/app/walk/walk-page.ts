@@ -222,7 +222,7 @@ export class WalkPage {
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.where.stop());
-    this.stopsHere.read();
+    void this.stopsHere.read();
     this.where.follow();
     effect(() => {
       const id = this.assignmentId();
