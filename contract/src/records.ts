@@ -237,7 +237,7 @@ export const plantingSchema = z.strictObject({
   toppedUpMm: measure('putBackMm').optional(),
   roots: z.enum(rootWorks).optional(),
   cutAway: z.array(z.enum(cutAwayThings)).max(cutAwayThings.length).optional(),
-  metRoot: z.strictObject({ thickestMm: measure('rootDiameterMm'), cut: z.boolean() }).optional(),
+  metRoot: z.strictObject({ thickestMm: measure('rootDiameterMm'), cut: z.boolean().optional() }).optional(),
   plumb: z.enum(plumbStates).optional(),
   mulchDepthMm: measure('mulchDepthMm').optional(),
   departure: filledText(300).optional(),

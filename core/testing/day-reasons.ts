@@ -81,6 +81,7 @@ function ofBuilt(): DayReason[] {
     { roots: 'left', metRoot: { thickestMm: 80, cut: true }, mulchDepthMm: 200 },
     { roots: 'none_needed', metRoot: { thickestMm: 80, cut: false }, mulchDepthMm: 5 },
     { metRoot: { thickestMm: 12, cut: true } },
+    { metRoot: { thickestMm: 80 } },
   ];
   return [
     ...said.map((change) => judgeAsBuilt({ ...good, ...change }, undefined, fieldDefault)),

@@ -8,6 +8,7 @@ import { expect, knownAs, test, type Town } from '../rig/town';
 import { Wire } from '../rig/wire';
 
 const trees = 20;
+const aTreeMs = 9 * 60_000;
 /** The tree at which the phone dies, after two of four answers. */
 const diesAt = 11;
 
@@ -44,14 +45,28 @@ test('a lead without a network: twenty trees, six taps each, the phone dead amon
         [spotIds],
       )
     ).map(({ spot_id, by }) => `${spotIds.indexOf(spot_id)} ${by.split(' ')[0]}`);
+  // Three hours in which nothing is reached, nine minutes a tree: the phone's clock goes from then to now.
+  let time = Date.now() - trees * aTreeMs;
+  const opened = async (): Promise<Page> => {
+    const page = await phone.open();
+    await page.clock.install({ time });
+    return page;
+  };
   try {
-    let page = await phone.open();
+    let page = await opened();
     await knownAs(page, { url: far } as Town, 'bento');
     await ready(page, { url: far });
     line.cut();
+    // It was right when it was measured.
+    await page.evaluate(
+      (measuredAt) => localStorage.setItem('sombra.clock', JSON.stringify({ aheadMs: 0, measuredAt })),
+      time,
+    );
     await page.goto(`${far}/walk/${assignment}`);
     await page.getByRole('button', { name: 'I know the work' }).click();
     for (let i = 1; i <= trees; i++) {
+      if (i > 1) await page.clock.fastForward(aTreeMs);
+      time += aTreeMs;
       await expect(page.getByText(`${trees - i + 1} of ${trees} left`)).toBeVisible();
       await page.getByRole('button', { name: 'It is this tree' }).click();
       if (i === diesAt) {
@@ -59,7 +74,7 @@ test('a lead without a network: twenty trees, six taps each, the phone dead amon
         await page.getByRole('group', { name: 'Usual values' }).getByRole('button').nth(1).click();
         await expect(page.getByText('question 3 of 4')).toBeVisible();
         await phone.close();
-        page = await phone.open();
+        page = await opened();
         await page.goto(`${far}/walk/${assignment}`);
         await asPlanned(page, 3);
       } else await asPlanned(page, 1);
@@ -100,6 +115,15 @@ test('a lead without a network: twenty trees, six taps each, the phone dead amon
     await expect(page.getByText('Nothing of yours waits here')).toBeVisible({ timeout: 90_000 });
     const mine = spotIds.map((_, i) => `${i} Bento`);
     expect((await planted()).sort()).toEqual([...mine, '0 Inês'].sort());
+    // Each at the time it was made.
+    const [span] = await town.query<{ minutes: number; questioned: number }>(
+      `select (extract(epoch from max(happened_at) - min(happened_at)) / 60)::int as minutes,
+          count(*) filter (where clock <> 'kept')::int as questioned
+        from field_record where kind = 'planting' and spot_id = any($1) and recorded_by like 'Bento%'`,
+      [spotIds],
+    );
+    expect(span?.minutes).toBeGreaterThanOrEqual((trees - 1) * 9);
+    expect(span?.questioned).toBe(0);
 
     // Planted twice: both stand, and the desk is asked.
     await signedIn.goto(`${town.url}/inspect/${spotIds[0]}`);
@@ -108,6 +132,98 @@ test('a lead without a network: twenty trees, six taps each, the phone dead amon
     await expect(pair).toContainText('Inês');
   } finally {
     await phone.throwAway();
+    line.cut();
+  }
+});
+
+test('a phone that dies in the middle of a tree: another lead takes over what is left, and what the dead one still says is asked about', async ({
+  signedIn,
+  town,
+}, info) => {
+  test.slow();
+  const desk = await Desk.of(signedIn, town);
+  const [day] = await desk.get<PlantingDays>('/api/planting-days');
+  const { trees: ofDay } = await desk.get<DayDetail>(`/api/planting-days/${day?.id}`);
+  const spotIds = ofDay
+    .filter((tree) => !tree.planted && tree.planned && tree.cover === 'ticket')
+    .slice(0, 3)
+    .map(({ spotId }) => spotId);
+  await town.query(`update app_user set role = 'crew_lead' where name like 'Tia%'`);
+  const first = await desk.assign('crew_lead', { kind: 'planting', title: 'Team of three', spotIds });
+  const [owner] = await town.query<{ name: string }>(
+    'select name from app_user join assignment on user_id = app_user.id where assignment.id = $1',
+    [first],
+  );
+  const [dead, alive] = owner?.name.startsWith('Bento') ? ['bento', 'tia'] : ['tia', 'bento'];
+  const line = await Wire.to(town.port);
+  const far = line.through(town.url).replace(/\/$/, '');
+  const [one, other] = [
+    await Phone.made(info.project.use.launchOptions),
+    await Phone.made(info.project.use.launchOptions),
+  ];
+  const planted = async () =>
+    (
+      await town.query<{ spot_id: string; by: string }>(
+        `select spot_id, recorded_by as by from field_record where kind = 'planting' and spot_id = any($1)`,
+        [spotIds],
+      )
+    )
+      .map(({ spot_id, by }) => `${spotIds.indexOf(spot_id)} ${by.split(' ')[0]?.toLowerCase()}`)
+      .sort();
+  const begin = async (page: Page) => {
+    await page.getByRole('button', { name: 'I know the work' }).click();
+    await page.getByRole('button', { name: 'As planned' }).click();
+    await page.getByRole('button', { name: 'It is this tree' }).click();
+  };
+  const usual = (page: Page) => page.getByRole('group', { name: 'Usual values' }).getByRole('button').nth(1);
+  try {
+    let page = await one.open();
+    await knownAs(page, { url: far } as Town, dead ?? '');
+    await ready(page, { url: far });
+    line.cut();
+    await page.goto(`${far}/walk/${first}`);
+    await begin(page);
+    await asPlanned(page, 1);
+    await page.getByRole('button', { name: 'It is this tree' }).click();
+    await usual(page).click();
+    await usual(page).click();
+    await expect(page.getByText('question 3 of 4')).toBeVisible();
+    // Dead, with one tree kept on it and one half recorded. The desk gives all that is left to the other lead.
+    await one.close();
+    const rest = await desk.assign('crew_lead', { kind: 'planting', title: 'What is left', spotIds });
+    await town.query('update assignment set user_id = (select id from app_user where sign_in = $1) where id = $2', [
+      alive,
+      rest,
+    ]);
+    const next = await other.open();
+    await knownAs(next, town, alive ?? '');
+    await ready(next, town);
+    await next.goto(`${town.url}/walk/${rest}`);
+    await begin(next);
+    // Nobody knows of the first: it stays for the dead phone, and the half recorded one is begun anew.
+    await next.getByRole('button', { name: 'Back' }).click();
+    await next.getByRole('listitem').nth(1).getByRole('button').click();
+    await next.getByRole('button', { name: 'It is this tree' }).click();
+    await asPlanned(next, 1);
+    await expect.poll(planted).toEqual([`1 ${alive}`]);
+
+    // Charged, it goes on where it was: two of four answers are there, and it knows nothing of the other.
+    page = await one.open();
+    await page.goto(`${far}/walk/${first}`);
+    await asPlanned(page, 3);
+    await expect(page.getByText('1 of 3 left')).toBeVisible();
+    await line.mend();
+    await page.reload();
+    await expect.poll(planted, { timeout: 60_000 }).toEqual([`0 ${dead}`, `1 ${alive}`, `1 ${dead}`].sort());
+    await signedIn.goto(`${town.url}/inspect/${spotIds[1]}`);
+    await expect(signedIn.getByRole('region', { name: 'Planted, as built, twice' })).toBeVisible();
+    // The lead who took over sees what the dead phone brought.
+    await next.goto(`${town.url}/along`);
+    await next.getByRole('button', { name: 'Take along now' }).click();
+    await next.goto(`${town.url}/walk/${rest}`);
+    await expect(next.getByText('1 of 3 left')).toBeVisible();
+  } finally {
+    for (const phone of [one, other]) await phone.throwAway();
     line.cut();
   }
 });

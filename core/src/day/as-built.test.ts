@@ -70,6 +70,7 @@ describe('as built against the plan', () => {
     [{ metRoot: { thickestMm: 51, cut: true } }, 'urgent', 'refer_arborist'],
     [{ metRoot: { thickestMm: 50, cut: true } }, 'good', 'none'],
     [{ metRoot: { thickestMm: 51, cut: false } }, 'watch', 'none'],
+    [{ metRoot: { thickestMm: 51 } }, 'watch', 'none'],
   ] satisfies [Partial<AsBuilt>, string, string][])('what is said beside it, %j: %s, %s', (change, level, remedy) => {
     const judgement = judge(change);
     expect(judgement.level).toBe(level);

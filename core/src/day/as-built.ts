@@ -21,8 +21,13 @@ export type CutAway = (typeof cutAwayThings)[number];
 /** A root of another tree that was met in the pit. */
 export interface MetRoot {
   readonly thickestMm: number;
-  readonly cut: boolean;
+  /** Left out where nobody said so: never taken for kept. */
+  readonly cut?: boolean | undefined;
 }
+
+/** What was said of a root that was met: `null` for nothing about its cut. */
+export const metRootOf = (thickestMm: number, said: string | null): MetRoot =>
+  said === null ? { thickestMm } : { thickestMm, cut: said === 'cut' };
 
 /** How a tree was really planted. Every fact that may be left out is unknown where it is, never fine. */
 export interface AsBuilt {
@@ -123,6 +128,7 @@ function judgeMetRoot({ metRoot }: AsBuilt, practice: Practice): PlantingFinding
   const facts = { thickestMm: metRoot.thickestMm, limitMm: practice.inspection.roots.referRootOverMm };
   if (metRoot.thickestMm <= facts.limitMm) return [finding('roots', 'good', because('met_root_thin', facts), 'none')];
   if (metRoot.cut) return [finding('roots', 'urgent', because('met_root_cut', facts), 'refer_arborist')];
+  if (metRoot.cut === undefined) return [finding('roots', 'watch', because('met_root_unsaid', facts), 'none')];
   return [finding('roots', 'watch', because('met_root_kept', facts), 'none')];
 }
 

@@ -19,6 +19,7 @@ export interface DayReasonFacts {
   roots_left: Record<string, never>;
   met_root_thin: { thickestMm: number; limitMm: number };
   met_root_kept: { thickestMm: number; limitMm: number };
+  met_root_unsaid: { thickestMm: number; limitMm: number };
   met_root_cut: { thickestMm: number; limitMm: number };
   trunk_leans: Record<string, never>;
   mulch_laid: { depthMm: number; leastMm: number; mostMm: number };

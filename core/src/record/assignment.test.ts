@@ -20,6 +20,8 @@ describe('whether an assignment was served at a spot', () => {
     ['looks', [looked], true],
     ['looks', [watered('water_now')], false],
     ['planting', [looked], false],
+    // Planted by whoever was sent before: nobody plants it again.
+    ['planting', [made('p', 'planting', {}, '2026-03-02T06:30:00Z')], true],
     ['delivery', [looked], false],
   ])('%s by %j is %s', (kind, records, served) => {
     expect(isServed(kind, records, since)).toBe(served);

@@ -16,11 +16,13 @@ const servedBy: Readonly<Record<AssignmentKind, (records: readonly FieldRecord[]
 };
 
 /**
- * Whether what an assignment asks was done at a spot since it was given; taken back is not done.
+ * Whether what an assignment asks was done at a spot since it was given; taken back is not done. A tree is planted once:
+ * it counts whoever was sent for it before.
  * @param since ISO 8601: when it was given
  */
 export function isServed(kind: AssignmentKind, records: readonly FieldRecord[], since: string): boolean {
-  return recordedSince(servedBy[kind](standing(records)), since).length > 0;
+  const serving = servedBy[kind](standing(records));
+  return (kind === 'planting' ? serving : recordedSince(serving, since)).length > 0;
 }
 
 const recordedSince = <R extends FieldRecord>(records: readonly R[], since: string): R[] =>

@@ -36,6 +36,8 @@ export const daySentences: Sentences<DayReasonFacts> = {
     `Roots of a neighbour in the pit up to ${s.mm(f.thickestMm)}, under the limit of ${s.mm(f.limitMm)}.`,
   met_root_kept: (f, s) =>
     `A neighbour’s root of ${s.mm(f.thickestMm)} was met and kept: over ${s.mm(f.limitMm)} nobody cuts it here.`,
+  met_root_unsaid: (f, s) =>
+    `A neighbour’s root of ${s.mm(f.thickestMm)} was met, over the limit of ${s.mm(f.limitMm)}; nobody said whether it was cut. Ask: a cut one may have held that tree.`,
   met_root_cut: (f, s) =>
     `A neighbour’s root of ${s.mm(f.thickestMm)} was cut, over the limit of ${s.mm(f.limitMm)}: it may hold that tree.`,
   trunk_leans: () => 'The trunk leans, looked at from two sides.',

@@ -130,7 +130,7 @@ const parts: Readonly<Record<string, (value: never, units: UnitSystem) => string
   adventitious: ({ count, thickestMm }: AdventitiousRoots, units) =>
     `${count}, up to ${formatQuantity(thickestMm, 'lengthMm', units)}`,
   metRoot: ({ thickestMm, cut }: MetRoot, units) =>
-    `up to ${formatQuantity(thickestMm, 'lengthMm', units)}, ${cut ? 'cut' : 'kept'}`,
+    `up to ${formatQuantity(thickestMm, 'lengthMm', units)}${cut === undefined ? '' : cut ? ', cut' : ', kept'}`,
   irrigation: ({ saltDsM, sodiumSar }: IrrigationWater, units) =>
     [
       saltDsM === null ? '' : `salt ${formatQuantity(saltDsM, 'saltDsM', units)}`,

@@ -122,6 +122,11 @@ describe('keeping records', () => {
       { kind: 'remedy', facts: { remedy: 'clear_to_flare', doneOn: '2026-02-11', seen: { flareDepthMm: 9000 } } },
       'record.facts.seen.flareDepthMm',
     ],
+    [
+      'a remedy shown by points round the trunk, whose deepest nobody said',
+      { kind: 'remedy', facts: { remedy: 'clear_to_flare', doneOn: '2026-02-11', seen: { flareRoundMm: [0, 20] } } },
+      'record.facts.seen',
+    ],
     ['a look before the planting', look('2025-12-31'), 'record.facts.inspectedOn'],
     [
       'a look at nothing',

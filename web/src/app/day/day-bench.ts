@@ -23,6 +23,7 @@ import {
   type PlantingFacts,
   type PlumbState,
   type RootWork,
+  metRootOf,
 } from '@sombra/core';
 import { PitSectionView } from '../drawing/pit-section-view';
 import { ChoiceField } from '../fields/choice-field';
@@ -341,7 +342,7 @@ export class DayBench extends RecordForm<'planting'> {
       flareBeforeSoakMm: facts.flareBeforeSoakMm?.[0] ?? null,
       toppedUpMm: facts.toppedUpMm ?? null,
       metRootMm: facts.metRoot?.thickestMm ?? null,
-      metRootCut: facts.metRoot ? (facts.metRoot.cut ? 'cut' : 'kept') : null,
+      metRootCut: facts.metRoot?.cut === undefined ? null : facts.metRoot.cut ? 'cut' : 'kept',
       roots: facts.roots ?? null,
       plumb: facts.plumb ?? null,
       departure: facts.departure ?? '',
@@ -375,7 +376,7 @@ export class DayBench extends RecordForm<'planting'> {
       ...(v.flareBeforeSoakMm === null ? {} : { flareBeforeSoakMm: beforeSoak(v.flareBeforeSoakMm, kept) }),
       ...(v.toppedUpMm === null ? {} : { toppedUpMm: v.toppedUpMm }),
       ...(v.mulchDepthMm === null ? {} : { mulchDepthMm: v.mulchDepthMm }),
-      ...(v.metRootMm === null ? {} : { metRoot: { thickestMm: v.metRootMm, cut: v.metRootCut === 'cut' } }),
+      ...(v.metRootMm === null ? {} : { metRoot: metRootOf(v.metRootMm, v.metRootCut) }),
       ...(v.roots === null ? {} : { roots: v.roots }),
       ...(v.plumb === null ? {} : { plumb: v.plumb }),
       ...(v.departure.trim() === '' ? {} : { departure: v.departure.trim() }),

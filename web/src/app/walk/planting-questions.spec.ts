@@ -80,6 +80,10 @@ describe('the answers as a planting', () => {
       practiceVersion: 1,
     });
   });
+  it('takes a root that was met for neither kept nor cut where that was skipped', () => {
+    expect(factsOf({ ...needed, metRootMm: 30 })?.metRoot).toEqual({ thickestMm: 30 });
+    expect(factsOf({ ...needed, metRootMm: 30, metRootCut: 'cut' })?.metRoot).toEqual({ thickestMm: 30, cut: true });
+  });
   it('keeps all that was said', () => {
     const said = factsOf({
       ...needed,

@@ -21,6 +21,7 @@ import {
   type StepCode,
   type UnitSystem,
   type WorkRules,
+  metRootOf,
 } from '@sombra/core';
 import type { Answers, Ask } from '../ask/ask';
 import { askNumber, askPhoto, askWords, numberOr } from './ask-pieces';
@@ -248,7 +249,7 @@ export function plantingOf(
       ...said('toppedUpMm', number('toppedUpMm')),
       ...said('roots', word('roots') as RootWork | null),
       ...said('cutAway', (word('cutAway')?.split(',') as CutAway[] | undefined) ?? null),
-      ...said('metRoot', thickestMm ? { thickestMm, cut: cut === 'cut' } : null),
+      ...said('metRoot', thickestMm ? metRootOf(thickestMm, cut) : null),
       ...said('plumb', word('plumb') as PlumbState | null),
       ...said('mulchDepthMm', number('mulchDepthMm')),
       ...said('departure', word('departure')?.trim().slice(0, 300) || null),
