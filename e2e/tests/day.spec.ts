@@ -142,7 +142,15 @@ test('two who arrange the same day: the second is told, and keeps what they arra
   expect(other.status()).toBe(200);
   await page.getByRole('button', { name: 'Store the plan' }).click();
   await expect(page.getByRole('alert')).toContainText('Somebody changed this day since you read it');
-  await expect(page.getByRole('spinbutton', { name: 'Places' })).toHaveValue('33');
+  const places = page.getByRole('spinbutton', { name: 'Places' });
+  await expect(places).toHaveValue('33');
+  // Looked up elsewhere and come back to: what was typed is there, and may be left.
+  await page.goto(`${town.url}/days/${id}?part=teams`);
+  await expect(page.getByRole('button', { name: /Make/ }).first()).toBeVisible();
+  await page.goto(`${town.url}/days/${id}?part=plan`);
+  await expect(places).toHaveValue('33');
+  await page.getByRole('button', { name: 'Leave it as it was' }).click();
+  await expect(places).toHaveValue('40');
 });
 
 test('a day moved past its tickets turns red, and one of three acts makes a new day', async ({

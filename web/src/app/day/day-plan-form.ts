@@ -16,6 +16,7 @@ import { firstValueFrom } from 'rxjs';
 import { DayField } from '../fields/day-field';
 import { SessionService } from '../session/session.service';
 import { ChosenService } from '../spot/chosen.service';
+import { FormDraft } from '../spot/form-draft';
 import { readProblem, sayProblem } from '../ui/problem';
 import { ToastsService } from '../ui/toasts.service';
 
@@ -40,7 +41,14 @@ const lengths = [
   selector: 's-day-plan-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [ReactiveFormsModule, DayField],
+  providers: [FormDraft],
   template: `
+    @if (draft.restored()) {
+      <p class="caution" role="status">
+        This is what was typed here before, not stored yet.
+        <button type="button" class="btn btn-sm btn-outline-primary" (click)="leaveAsItWas()">Leave it as it was</button>
+      </p>
+    }
     <form [formGroup]="form" (submit)="save($event)">
       <div class="two">
         <label>Called <input class="form-control" formControlName="title" maxlength="80" aria-label="Called" /></label>
@@ -167,6 +175,7 @@ export class DayPlanForm {
   protected readonly lengths = lengths;
   protected readonly busy = signal(false);
   protected readonly fault = signal<string | null>(null);
+  protected readonly draft = inject(FormDraft);
   protected readonly spotIds = signal<readonly string[]>([]);
   protected readonly mayPlan = computed(() => this.session.may('plan_day'));
   protected readonly trees = computed(() => {
@@ -178,6 +187,9 @@ export class DayPlanForm {
     this.chosen.chosen().filter(({ spotId, plantedOn }) => plantedOn === null && !this.spotIds().includes(spotId)),
   );
   protected readonly form = new FormGroup({
+    /** Of the day it was filled from: what others store meanwhile does not go under what is typed. */
+    version: new FormControl(0, { nonNullable: true }),
+    spotIds: new FormControl<readonly string[]>([], { nonNullable: true }),
     title: text(),
     onDay: text(),
     kind: new FormControl<DayKind>('volunteers', { nonNullable: true }),
@@ -190,8 +202,7 @@ export class DayPlanForm {
     cleanUpMin: new FormControl(0, { nonNullable: true }),
     ...(Object.fromEntries(names.map((name) => [name, text()])) as Record<ArrangementName, FormControl<string>>),
   });
-  /** The version the form was filled from: what others store meanwhile does not overwrite what is typed. */
-  private filledFrom: { id: string; version: number } | null = null;
+  private filledFrom: string | null = null;
 
   constructor() {
     effect(() => {
@@ -206,11 +217,13 @@ export class DayPlanForm {
   }
 
   private fill(day: DayDetail): void {
-    const same = this.filledFrom?.id === day.id;
-    if (same && (this.form.dirty || this.filledFrom?.version === day.version)) return;
-    const { title, onDay, kind, capacity, hours, arrangements } = day;
-    this.filledFrom = { id: day.id, version: day.version };
-    this.form.reset({
+    const { version: filled } = this.form.getRawValue();
+    if (this.filledFrom === day.id && (this.form.dirty || filled === day.version)) return;
+    const { title, onDay, kind, capacity, hours, arrangements, version } = day;
+    this.filledFrom = day.id;
+    const stored = {
+      version,
+      spotIds: day.trees.map(({ spotId }) => spotId),
       title,
       onDay,
       kind,
@@ -220,17 +233,30 @@ export class DayPlanForm {
       beginMin: clockOf(hours.beginMin),
       endMin: clockOf(hours.endMin),
       ...arrangements,
-    });
-    this.spotIds.set(day.trees.map(({ spotId }) => spotId));
+    };
+    this.draft.bind(this.form, `day-plan.${day.id}`, stored);
+    this.spotIds.set(this.form.controls.spotIds.value);
+    if (this.draft.restored()) this.form.markAsDirty();
+  }
+
+  protected leaveAsItWas(): void {
+    this.draft.clear();
+    this.filledFrom = null;
+    this.fault.set(null);
+    this.fill(this.day());
+  }
+
+  private choose(spotIds: readonly string[]): void {
+    this.spotIds.set(spotIds);
+    this.form.controls.spotIds.setValue(spotIds);
+    this.form.markAsDirty();
   }
 
   protected leaveOut(spotId: string): void {
-    this.spotIds.update((ids) => ids.filter((one) => one !== spotId));
-    this.form.markAsDirty();
+    this.choose(this.spotIds().filter((one) => one !== spotId));
   }
   protected add(): void {
-    this.spotIds.update((ids) => [...ids, ...this.more().map(({ spotId }) => spotId)]);
-    this.form.markAsDirty();
+    this.choose([...this.spotIds(), ...this.more().map(({ spotId }) => spotId)]);
   }
 
   protected async save(event: Event): Promise<void> {
@@ -262,9 +288,10 @@ export class DayPlanForm {
           arrangements: Object.fromEntries(names.map((name) => [name, now[name]])) as Record<ArrangementName, string>,
           gathering,
           spotIds: [...this.spotIds()],
-          version: this.filledFrom?.version ?? this.day().version,
+          version: now.version,
         }),
       );
+      this.draft.clear();
       this.filledFrom = null;
       this.form.markAsPristine();
       this.changed.emit(changed);
