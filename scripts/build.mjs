@@ -73,6 +73,7 @@ async function buildServer() {
       'day/seek-worker',
       'water/follow-worker',
       'water/rounds-worker',
+      'water/rules-worker',
     ].map(source),
     outdir: path.join(root, 'dist/server'),
     bundle: true,

@@ -23,6 +23,7 @@ export * from './map';
 export * from './season';
 export * from './views';
 export * from './water';
+export * from './water-rules';
 export * from './find';
 export * from './rules';
 export * from './ground';

@@ -14,7 +14,7 @@ import { speciesSchema } from './match';
 import { isoDate, positionSchema } from './measures';
 
 const orUnmeasured = z.number().nullable();
-const weatherDaySchema = z.object({
+export const weatherDaySchema = z.object({
   day: isoDate,
   rainMm: z.number(),
   tMinC: z.number(),

@@ -204,3 +204,30 @@ test('the drowned zone: found by the list and the probe, its valve set back, its
     valves.stop();
   }
 });
+
+test('rules and first soaks are compared for a month of a typical year, and for the trees of a place', async ({
+  signedIn: page,
+  town,
+}) => {
+  await page.goto(`${town.url}/water-rules?month=06`);
+  const soaks = page.getByRole('region', { name: 'First soaks compared' });
+  const asks = async (rule: RegExp): Promise<number> => {
+    const cell = soaks.getByRole('row', { name: rule }).getByRole('cell').nth(1);
+    return Number(/after (\d+) d/.exec((await cell.textContent()) ?? '')?.[1] ?? NaN);
+  };
+  await expect(page.getByText(/A typical year of 4 here, from .*Jun/)).toBeVisible();
+  expect(await asks(/one dose by caliper/)).toBeGreaterThan(await asks(/^none/));
+  await page.getByLabel('Weather').selectOption('was');
+  await expect(page.getByText(/^ ?The weather of/)).toBeVisible();
+
+  await page.getByLabel('Compare for').selectOption('trees');
+  await page.getByLabel('Place', { exact: true }).selectOption('Upper Terrace');
+  await page.getByRole('button', { name: 'Try every rule on them' }).click();
+  await expect(page.getByText(/^Each of these trees asked for water [\d.]+ times/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/Tried on all \d+ trees/)).toBeVisible();
+  // Asked otherwise, what was tried is no answer any more.
+  await page.getByLabel('Planted in').selectOption({ index: 5 });
+  await expect(page.getByText(/^Each of these trees/)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Try every rule on them' }).click();
+  await expect(page.getByRole('alert').or(page.getByText(/^Each of these trees/))).toBeVisible({ timeout: 60_000 });
+});

@@ -5,6 +5,7 @@ import { pooledSolver } from './match/pooled-solver';
 import { pooledRenewer } from './record/renew-service';
 import { pooledFollower } from './water/follow-service';
 import { pooledRoundSeeker } from './water/rounds-service';
+import { pooledTrier } from './water/rules-service';
 import { readConfig } from './platform/config';
 import { serve, type RunningServer } from './app/serve';
 
@@ -23,6 +24,7 @@ const renewer = pooledRenewer();
 const follower = pooledFollower();
 const seeker = pooledSeeker();
 const roundSeeker = pooledRoundSeeker();
+const rulesTrier = pooledTrier();
 const running: RunningServer = await serve(config, logger, {
   solver,
   walker,
@@ -30,6 +32,7 @@ const running: RunningServer = await serve(config, logger, {
   follower,
   seeker,
   roundSeeker,
+  rulesTrier,
 }).catch(sayWhy);
 logger.info({ port: running.port }, 'listening');
 process.send?.({ listening: running.port });
@@ -37,7 +40,7 @@ process.send?.({ listening: running.port });
 function stop(): void {
   Promise.all([
     running.stop(),
-    ...[solver, walker, renewer, follower, seeker, roundSeeker].map((pool) => pool.close()),
+    ...[solver, walker, renewer, follower, seeker, roundSeeker, rulesTrier].map((pool) => pool.close()),
   ]).then(
     () => process.exit(0),
     () => process.exit(1),

@@ -74,6 +74,8 @@ export const doors: Readonly<Record<string, Act | 'anyone'>> = {
   'POST /api/imports': 'import_file',
   'GET /api/exports/trees.:format': 'see',
   'GET /api/water/basis': 'see',
+  'GET /api/water/typical': 'see',
+  'POST /api/water/rules': 'see',
   'GET /api/water/trees': 'see',
   'GET /api/water/trees.csv': 'see',
   'POST /api/water/weather': 'record_weather',

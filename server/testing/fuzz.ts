@@ -132,6 +132,7 @@ const asked: Readonly<Record<string, { readonly body?: z.ZodType | 'file'; reado
   'GET /api/materials.pdf': { query: contract.materialsQuerySchema },
   'PUT /api/store': { body: contract.storeSchema },
   'POST /api/cards': { body: contract.cardsQuerySchema },
+  'POST /api/water/rules': { body: contract.tryRulesSchema },
   'GET /api/water/trees': { query: contract.waterListQuerySchema },
   'GET /api/water/trees.csv': { query: contract.waterCsvQuerySchema },
   'POST /api/water/weather': { body: 'file', query: contract.weatherImportQuerySchema },

@@ -3,6 +3,7 @@ export * from './amendments';
 export * from './soil-balance';
 export * from './facing';
 export * from './pit-plan';
+export * from './soak-litres';
 export * from './settlement';
 export * from './stake-plan';
 export * from './guard';

@@ -1,5 +1,6 @@
 export * from './balance';
 export * from './compare-rules';
+export * from './compare-soaks';
 export * from './follow';
 export * from './reading';
 export * from './stress';

@@ -1,2 +1,3 @@
 export * from './reference-et';
 export * from './read-weather';
+export * from './typical-year';

@@ -42,6 +42,7 @@ import type { Renewal } from '../record/renew-service';
 import { rulesRoutes } from '../rules/routes';
 import { seasonRoutes } from '../season/routes';
 import { directRoundSeeker, type RoundSeeker } from '../water/rounds-service';
+import { directTrier, type RulesTrier } from '../water/rules-service';
 import { waterRoutes } from '../water/routes';
 import { spotRoutes } from '../town/routes';
 import { ticketRoutes } from '../tickets/routes';
@@ -65,6 +66,7 @@ export interface AppParts {
   readonly renewal: Pick<Renewal, 'begin'>;
   readonly seeker?: TeamSeeker;
   readonly roundSeeker?: RoundSeeker;
+  readonly rulesTrier?: RulesTrier;
 }
 
 /** A path without what was typed and without the token of a link: who reads the log gets in nowhere. */
@@ -131,6 +133,7 @@ function api({
   renewal,
   seeker = directSeeker(),
   roundSeeker = directRoundSeeker(),
+  rulesTrier,
 }: AppParts): express.Router {
   const router = express.Router();
   router.use((_request, response, next) => {
@@ -172,7 +175,11 @@ function api({
       mailPage: config.mail?.page ?? null,
     }),
     ticketRoutes(db, centre),
-    waterRoutes(db, roundSeeker, config.controller ? (config.controller.simulated ? 'simulated' : 'real') : 'none'),
+    waterRoutes(db, {
+      seeker: roundSeeker,
+      trier: rulesTrier ?? directTrier(db),
+      controller: config.controller ? (config.controller.simulated ? 'simulated' : 'real') : 'none',
+    }),
     careRoutes(db, doorway),
     inspectRoutes(db, config.storageFolder, roundSeeker),
   );

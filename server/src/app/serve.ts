@@ -47,7 +47,7 @@ export async function serve(
     ...seekers
   }: { solver?: ListSolver | null; walker?: AdoptionWalker; renewer?: Renewer; follower?: Follower } & Pick<
     AppParts,
-    'seeker' | 'roundSeeker'
+    'seeker' | 'roundSeeker' | 'rulesTrier'
   > = {},
 ): Promise<RunningServer> {
   const db = openDatabase(config.databaseUrl, { onWarning: (message) => logger.warn({ message }, 'database driver') });

@@ -64,6 +64,24 @@ const inGroup = (db: Db, asked: Asked): Knex.QueryBuilder => {
 /** The most urgent first: those that drown, then by the day they ask for water, the drier ones before. */
 const order = `(part = 'drowned') desc, coalesce(water.next->>'on', '9999') , water.supply, water.ref`;
 
+/** Followed trees of a place, or planted in a season, by number. */
+export async function followedTrees(
+  db: Db,
+  { place, season }: { readonly place: string | null; readonly season: number | null },
+): Promise<string[]> {
+  const trees = db('tree_water as water')
+    .join('spot', 'spot.id', 'water.spot_id')
+    .orderBy('spot.ref')
+    .pluck<string[]>('water.spot_id');
+  if (place !== null) {
+    void trees.join('place', 'place.id', 'spot.place_id').where('place.name', place);
+  }
+  if (season !== null) {
+    void trees.whereRaw(`water.subject->>'plantedOn' between ? and ?`, [`${season}-07-01`, `${season + 1}-06-30`]);
+  }
+  return trees;
+}
+
 export async function waterLines(
   db: Db,
   asked: Asked & { readonly offset: number; readonly limit: number },

@@ -14,6 +14,8 @@ import {
   weatherImportQuerySchema,
   type KeptZones,
   type SeekRoundsProgress,
+  tryRulesSchema,
+  type TryRulesProgress,
 } from '@sombra/contract';
 import { Router } from 'express';
 import type { Knex } from 'knex';
@@ -42,16 +44,27 @@ import { roundPdf } from './round-pdf';
 import { calibrateDevice, readDevices, saveDevice } from './devices-service';
 import { invoiceReport } from './invoice-service';
 import { importWeather, readGauge } from './weather-service';
+import { programmeTypicalYear, tryRules, type RulesTrier } from './rules-service';
 import { readZones, saveZone } from './zones-service';
 
 const idSchema = z.object({ id: entityId });
 const deviceIdSchema = z.object({ deviceId: waterDeviceId });
 
-export function waterRoutes(db: Knex, seeker: RoundSeeker, controller: KeptZones['controller']): Router {
+export function waterRoutes(
+  db: Knex,
+  { seeker, trier, controller }: { seeker: RoundSeeker; trier: RulesTrier; controller: KeptZones['controller'] },
+): Router {
   const router = Router();
   const idOf = (params: unknown) => parse(idSchema, params).id;
   router.get('/water/basis', forAct('see'), async (_request, response) => {
     response.json(await waterBasis(db));
+  });
+  router.get('/water/typical', forAct('see'), async (_request, response) => {
+    response.json(await programmeTypicalYear(db));
+  });
+  router.post('/water/rules', forAct('see'), async (request, response) => {
+    const asked = parse(tryRulesSchema, request.body);
+    await streamProgress<TryRulesProgress>(request, response, (run) => tryRules(trier, asked, run));
   });
   router.get('/water/trees', forAct('see'), async (request, response) => {
     response.json(await waterList(db, parse(waterListQuerySchema, request.query)));

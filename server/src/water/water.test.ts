@@ -1,8 +1,9 @@
-import type { WaterList } from '@sombra/contract';
+import { tryRulesProgressSchema, typicalYearSchema, type TryRulesProgress, type WaterList } from '@sombra/contract';
 import { addDaysTo, type IsoDate } from '@sombra/core';
 import { container, loam, look, planting, sending, type TestTown, type Visitor } from '../../testing/test-town';
 import { openWaterTown } from '../../testing/water-town';
 import { glasses } from '../map/glass-service';
+import { insertWeather } from '../season/repository';
 import { followTrees } from './follow-service';
 
 let town: TestTown;
@@ -202,4 +203,86 @@ it('the map fills a tree’s glass by its balance on the day that is looked at',
   const many = Array.from({ length: 401 }, () => id);
   expect((await glasses(town.db, many, { day: addDaysTo(today, -1), today })).size).toBe(0);
   expect((await glasses(town.db, many, { day: today, today })).size).toBe(1);
+});
+
+describe('rules tried on the trees of a place or a season', () => {
+  const tried = async (asked: object): Promise<TryRulesProgress[]> => {
+    const body = { place: null, season: null, weather: 'was', ...asked };
+    const { status, body: text } = await cora.send<string>('POST', '/api/water/rules', body);
+    expect(status).toBe(200);
+    return text
+      .trim()
+      .split('\n')
+      .map((line) => tryRulesProgressSchema.parse(JSON.parse(line)));
+  };
+
+  it('sums every rule over every tree, and goes by what was chosen', async () => {
+    await followTrees(town.db);
+    const { total } = await list();
+    const lines = await tried({});
+    const [last] = lines.slice(-1);
+    if (last?.kind !== 'tried') throw new Error('not tried');
+    expect(last.tried).toMatchObject({ trees: total, of: total, years: null });
+    const of = (rule: string) => last.tried.rules.find((one) => one.rule === rule);
+    expect(of('none')).toMatchObject({ litres: 0, visits: 0 });
+    expect(of('balance')?.stressDays).toBeLessThan(of('none')?.stressDays ?? 0);
+    expect((await tried({ place: 'Mole Street' })).at(-1)).toEqual(last);
+    // Planted this season and the one before, each by itself, come to all.
+    const year = Number(today.slice(0, 4));
+    const counts = await Promise.all(
+      [year - 1, year].map(async (season) => {
+        const { status, body } = await cora.send<string>('POST', '/api/water/rules', {
+          place: null,
+          season,
+          weather: 'was',
+        });
+        const found =
+          status === 200 ? tryRulesProgressSchema.parse(JSON.parse(body.trim().split('\n').at(-1) ?? '')) : null;
+        return found?.kind === 'tried' ? found.tried.of : 0;
+      }),
+    );
+    expect(counts.reduce((sum, one) => sum + one, 0)).toBe(total);
+  });
+
+  it('says so where nobody stands, and where too few years are known to say what is typical', async () => {
+    const refused = async (asked: object) => {
+      const body = { place: null, season: null, weather: 'was', ...asked };
+      const answer = await cora.send<{ title?: string } | string>('POST', '/api/water/rules', body);
+      return [
+        answer.status,
+        typeof answer.body === 'string' ? answer.body.trim().split('\n').at(-1) : answer.body.title,
+      ];
+    };
+    expect(await refused({ place: 'Nowhere' })).toEqual([400, expect.stringMatching(/^No tree is followed there/)]);
+    expect(JSON.stringify(await refused({ weather: 'typical' }))).toMatch(/Too few years of weather are known/);
+    expect((await refused({ season: 1200 }))[0]).toBe(400);
+    expect((await cora.send('GET', '/api/water/typical')).body).toBeNull();
+  });
+
+  it('in a typical year, once three are known', async () => {
+    const known = await town.db('weather_day').where({ source: 'recorded' }).min('day as day').first();
+    const first = addDaysTo(today, -1500);
+    const days = Array.from({ length: 1500 }, (_, i) => addDaysTo(first, i)).filter(
+      (day) => day < (known as { day: string }).day,
+    );
+    await insertWeather(
+      town.db,
+      days.map((day) => ({
+        day,
+        rainMm: 2,
+        tMinC: 12,
+        tMaxC: 22,
+        humidityMinPct: null,
+        humidityMaxPct: null,
+        windMs: null,
+        radiationMj: null,
+      })),
+      'recorded',
+    );
+    const typical = typicalYearSchema.parse((await cora.send('GET', '/api/water/typical')).body);
+    expect(typical?.days).toHaveLength(366);
+    const [last] = (await tried({ weather: 'typical' })).slice(-1);
+    // 1,500 days hold every month whole four times, wherever they begin.
+    expect(last).toMatchObject({ kind: 'tried', tried: { years: 4, days: 365 } });
+  });
 });

@@ -2,15 +2,21 @@ import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import {
   droughtSchema,
+  tryRulesProgressSchema,
+  typicalYearSchema,
   waterListSchema,
   type DroughtWatch,
   weatherReportSchema,
   type RainGauge,
+  type TryRules,
+  type TryRulesProgress,
   type WaterFilter,
   type WaterList,
   type WeatherReport,
 } from '@sombra/contract';
+import type { TypicalYear } from '@sombra/core';
 import { map, type Observable } from 'rxjs';
+import { ProgressService } from '../ui/progress.service';
 
 export interface WaterAsk extends WaterFilter {
   readonly offset: number;
@@ -21,6 +27,7 @@ export interface WaterAsk extends WaterFilter {
 @Injectable({ providedIn: 'root' })
 export class WaterService {
   private readonly http = inject(HttpClient);
+  private readonly progress = inject(ProgressService);
 
   /** Takes a file of measured days; `confirmed` where what hardly ever happens did happen. */
   importWeather(file: File, confirmed: boolean): Observable<WeatherReport> {
@@ -29,6 +36,15 @@ export class WaterService {
   }
   gauge(gauge: RainGauge): Observable<unknown> {
     return this.http.put('/api/water/gauge', gauge);
+  }
+
+  /** A year of real months, each as months usually are; `null` where too few years are known. */
+  typical(): Observable<TypicalYear | null> {
+    return this.http.get('/api/water/typical').pipe(map((body) => typicalYearSchema.parse(body)));
+  }
+  /** Every rule on every followed tree of a place or a season, line by line. */
+  tryRules(asked: TryRules): Observable<TryRulesProgress> {
+    return this.progress.post('/api/water/rules', asked).pipe(map((line) => tryRulesProgressSchema.parse(line)));
   }
 
   drought(): Observable<DroughtWatch> {
