@@ -39,5 +39,6 @@ export * from './assignments';
 export * from './devices';
 export * from './rounds';
 export * from './care';
+export * from './told';
 export * from './water-devices';
 export * from './first-steps';

@@ -59,6 +59,7 @@ export const permissions = {
   read_offers: { words: 'read availability lists of nurseries', roles: coordinator },
   record_weather: { words: 'read weather files and rain gauges', roles: leads },
   change_devices: { words: 'change watering devices, measure them, and set drip zones', roles: leads },
+  answer_residents: { words: 'make links for residents, and see to what they tell', roles: leads },
   give_care: { words: 'give trees to keepers, and answer them', roles: leads },
   plan_rounds: { words: 'plan watering rounds, trucks and fill points', roles: leads },
   plan_day: { words: 'plan a planting day, its link and its waiver', roles: coordinator },

@@ -27,6 +27,7 @@ describe.each(formats)('a record of format %d', (format) => {
       declined: 3,
       claim: 3,
       pest_told: 3,
+      resident_told: 3,
       removal: 3,
     };
     expect([...kinds].sort()).toEqual([...recordKinds].filter((kind) => (since[kind] ?? 1) <= format).sort());

@@ -52,6 +52,7 @@ import {
   type OverrideFacts,
   type PercolationTest,
   type PestToldFacts,
+  type ResidentToldFacts,
   type PlantingFacts,
   type RecordFacts,
   type RecordKind,
@@ -445,6 +446,11 @@ export const claimSchema = z.strictObject({
   reason: reasonText,
 }) satisfies z.ZodType<ClaimFacts>;
 
+export const residentToldSchema = z.strictObject({
+  toldOn: isoDate,
+  words: filledText(400),
+}) satisfies z.ZodType<ResidentToldFacts>;
+
 export const pestToldSchema = z.strictObject({
   toldOn: isoDate,
   pest: name,
@@ -489,6 +495,7 @@ const factsSchemas: { readonly [K in RecordKind]: z.ZodType<RecordFacts[K]> } = 
   declined: declinedSchema,
   claim: claimSchema,
   pest_told: pestToldSchema,
+  resident_told: residentToldSchema,
   removal: removalSchema,
   retraction: retractionSchema,
 };

@@ -56,8 +56,9 @@ export function remedyReasons(): Reason[] {
     rec('arborist_answer', { answeredOn: '2026-11-20', arborist: 'Ada Quill', advice: 'take_out', note: '' }),
   );
   const warranted = [lived(lookOn('2026-11-02', { stake: 'none' })), lived(lookOn('2026-11-02', { bark: 'decayed' }))];
+  const told = lived(rec('resident_told', { toldOn: '2026-11-02', words: 'It leans.' }));
   const uncovered = lived(lookOn('2028-06-01', { stake: 'none' }));
-  return [...lives, answered, ...warranted, uncovered].flatMap(({ decisions, nextLook }) => [
+  return [...lives, answered, ...warranted, uncovered, told].flatMap(({ decisions, nextLook }) => [
     ...lines,
     ...doubts('dry'),
     ...doubts('drowned'),

@@ -145,3 +145,47 @@ test('looks are planned by what they are worth, given out, and twelve trees are 
     line.cut();
   }
 });
+
+test('a resident tells of a tree by the link of their place, with a photo: it becomes a look with their words', async ({
+  signedIn: page,
+  town,
+  browser,
+}) => {
+  await page.goto(`${town.url}/told`);
+  await page.getByLabel('Place of the link').selectOption('Tramway Avenue');
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  const link = (await page.getByText('/told/').textContent()) ?? '';
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  const phone = await context.newPage();
+  await phone.goto(link);
+  await phone.getByRole('button', { name: 'Tell the programme' }).click();
+  await expect(phone.getByRole('alert')).toHaveText('Say in a few words what you see.');
+  await phone.getByLabel('Which tree').selectOption({ index: 1 });
+  const ref = await phone.getByLabel('Which tree').inputValue();
+  await phone.getByLabel('What you see').fill('<b>The stake</b> is broken.');
+  await phone
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles({
+      name: 'tree.png',
+      mimeType: 'image/png',
+      buffer: Buffer.from(
+        'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+        'base64',
+      ),
+    });
+  await phone.getByRole('button', { name: 'Tell the programme' }).click();
+  await expect(phone.getByText('Thank you.')).toBeVisible();
+  await context.close();
+
+  await page.goto(`${town.url}/desk`);
+  await page.getByRole('link', { name: 'Read what was told' }).click();
+  const report = page.getByRole('article', { name: `Told of ${ref}` });
+  await expect(report).toContainText('<b>The stake</b> is broken.');
+  await expect(report.getByRole('img')).toBeVisible();
+  await report.getByRole('button', { name: 'Have it looked at' }).click();
+  await expect(report).toHaveCount(0);
+  await page.goto(`${town.url}/inspect?waits=look_told`);
+  await page.getByRole('link', { name: ref }).click();
+  await expect(page.getByText(/A resident told on .*“<b>The stake<\/b> is broken\.”/).first()).toBeVisible();
+});

@@ -7,7 +7,14 @@ import type { Stock, StockKind } from '../stock';
 import type { IsoDate } from '../calendar';
 import type { AssignmentKind } from './assignment-kinds';
 import type { SensorFlag } from '../water';
-import type { ArboristAnswerFacts, ClaimFacts, DeclinedFacts, PestToldFacts, RemovalFacts } from './settled-facts';
+import type {
+  ArboristAnswerFacts,
+  ClaimFacts,
+  DeclinedFacts,
+  PestToldFacts,
+  RemovalFacts,
+  ResidentToldFacts,
+} from './settled-facts';
 import type { Stage } from './stage';
 
 /** The planting keeps the practice it was planned under, so that outcomes can be told apart by school. */
@@ -159,6 +166,7 @@ export interface RecordFacts {
   declined: DeclinedFacts;
   claim: ClaimFacts;
   pest_told: PestToldFacts;
+  resident_told: ResidentToldFacts;
   removal: RemovalFacts;
   retraction: Retraction;
 }
@@ -452,6 +460,17 @@ export const recordTable: { readonly [K in RecordKind]: RecordKindRow<RecordFact
     name: 'Told of a pest',
     act: 'tell of a notifiable pest',
     by: 'field',
+    stage: 'inspect',
+    day: 'toldOn',
+    of: 'tree',
+    when: 'planted',
+    versioned: false,
+    takeBack: 'offered',
+  },
+  resident_told: {
+    name: 'Told by a resident',
+    act: 'pass on what a resident tells of a tree',
+    by: 'leads',
     stage: 'inspect',
     day: 'toldOn',
     of: 'tree',

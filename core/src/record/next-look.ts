@@ -5,7 +5,7 @@ import type { Decision } from './decision';
 import { rootCuts } from './open-remedies';
 import { because } from './reasons';
 import { warrantyEnds } from './settled';
-import type { RecordOfKind } from './record';
+import { ofKind, type FieldRecord, type RecordOfKind } from './record';
 
 /** What is cut or lifted is looked at again so long after it was done. */
 const lookedAfter: readonly RemedyCode[] = [...rootCuts, 'lift_and_replant', 'collar_excavation'];
@@ -17,12 +17,21 @@ export interface LookBasis {
   readonly rootsSeenOn: IsoDate | null;
   readonly done: readonly RecordOfKind<'remedy'>[];
   readonly practice: Practice;
+  /** What a resident told last, where nobody has looked since. */
+  readonly told: { readonly toldOn: IsoDate; readonly words: string } | null;
   /** Since then nobody looks by the calendar any more; only after what was found or done later. */
   readonly signedOn: IsoDate | null;
 }
 
 /** When a planted tree is looked at next, and why; `null` for one that is established and asks for nothing. */
 export function nextLookOf(basis: LookBasis): NextLook | null {
+  const { told } = basis;
+  // Whoever lives there sees it every day: looked at at once, whatever the calendar says.
+  if (told) return { on: told.toldOn, because: because('look_told', { on: told.toldOn, words: told.words }) };
+  return unaskedLook(basis);
+}
+
+function unaskedLook(basis: LookBasis): NextLook | null {
   const { last, plantedOn, practice, signedOn } = basis;
   const planned = last?.verdict.nextLook ?? scheduledLook(plantedOn, plantedOn, practice);
   const next = signedOn !== null && !followsFinding(planned, last?.on ?? null, signedOn) ? null : planned;
@@ -77,4 +86,17 @@ export function lookDecision(nextLook: NextLook | null): Decision[] {
   return [
     { kind: 'look', stage: 'inspect', level: 'watch', dueOn: nextLook.on, remedy: null, because: [nextLook.because] },
   ];
+}
+
+/** What a resident told last of this tree, where nobody has looked on that day or since. */
+export function toldSince(kept: readonly FieldRecord[], plantedOn: IsoDate): LookBasis['told'] {
+  const told = ofKind(kept, 'resident_told').at(-1)?.facts;
+  if (!told || told.toldOn < plantedOn) return null;
+  const at = kept.findLastIndex(({ kind }) => kind === 'resident_told');
+  const looked = kept.some((one, i) => {
+    if (one.kind !== 'inspection') return false;
+    const { inspectedOn } = one.facts;
+    return inspectedOn > told.toldOn || (inspectedOn === told.toldOn && i > at);
+  });
+  return looked ? null : told;
 }

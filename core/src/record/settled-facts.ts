@@ -28,6 +28,12 @@ export interface ClaimFacts {
   readonly reason: string;
 }
 
+/** What somebody who lives there told of a tree by their place's link: it becomes a look, never a finding. */
+export interface ResidentToldFacts {
+  readonly toldOn: IsoDate;
+  readonly words: string;
+}
+
 export interface PestToldFacts {
   readonly toldOn: IsoDate;
   readonly pest: string;

@@ -15,7 +15,7 @@ import { hazardDecisions } from './hazard';
 import type { Decision, DecisionKind } from './decision';
 import { establishment, signOffDecision, type Establishment } from './establishment';
 import type { ChoiceFacts, VerdictFacts } from './kinds';
-import { lookDecision, nextLookOf } from './next-look';
+import { lookDecision, nextLookOf, toldSince } from './next-look';
 import { knownLooks, openRemedies, type RemedyBasis } from './open-remedies';
 import { because, type Reason } from './reasons';
 import { arboristDecision, claimDecision, settledRemedies } from './settled';
@@ -103,6 +103,7 @@ export function spotLife(
       rootsSeenOn: collar?.seenOn ?? null,
       done,
       practice: care,
+      told: toldSince(kept, known.plantedOn),
       signedOn: established?.signedOn ?? null,
     });
   const hazards = hazardDecisions(kept);

@@ -42,6 +42,7 @@ import type { Renewal } from '../record/renew-service';
 import { rulesRoutes } from '../rules/routes';
 import { seasonRoutes } from '../season/routes';
 import { directRoundSeeker, type RoundSeeker } from '../water/rounds-service';
+import { openToldRoutes, toldRoutes } from '../told/routes';
 import { directTrier, type RulesTrier } from '../water/rules-service';
 import { waterRoutes } from '../water/routes';
 import { spotRoutes } from '../town/routes';
@@ -72,7 +73,7 @@ export interface AppParts {
 /** A path without what was typed and without the token of a link: who reads the log gets in nowhere. */
 export const loggedPath = (url: string): string =>
   (url.split('?')[0] ?? '').replace(
-    /^((?:\/api\/open)?\/(?:consents?|invitations|welcome|days|places|join|place|planted|care)\/).+/,
+    /^((?:\/api\/open)?\/(?:consents?|invitations|welcome|days|places|join|place|planted|care|told)\/).+/,
     '$1…',
   );
 
@@ -154,6 +155,7 @@ function api({
   };
   router.use(openDayRoutes(db, sessionPool, { doorway, storageFolder: config.storageFolder }));
   router.use(openCareRoutes(db, sessionPool, doorway));
+  router.use(openToldRoutes(db, sessionPool, config.storageFolder));
   router.use('/open', limited);
   router.use(consentRoutes(db, config), invitationRoutes(db), setUpRoutes(db));
   router.use(requireUser);
@@ -181,6 +183,7 @@ function api({
       controller: config.controller ? (config.controller.simulated ? 'simulated' : 'real') : 'none',
     }),
     careRoutes(db, doorway),
+    toldRoutes(db, config.storageFolder),
     inspectRoutes(db, config.storageFolder, roundSeeker),
   );
   router.use(matchRoutes(db, config.nurseries ? httpNurseries(config.nurseries.url) : null));

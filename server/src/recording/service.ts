@@ -15,9 +15,8 @@ import {
   recordTable,
   whenItHappened,
   type FieldRecord,
+  type RecordFacts,
   type RecordKind,
-  type SensorFacts,
-  type Watering,
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { randomUUID } from 'node:crypto';
@@ -187,9 +186,10 @@ async function keepOne(act: Act, sent: SendRecord): Promise<RecordReceipt> {
   return { id: record.id, stored: true, spotVersion: version };
 }
 
-/** What comes from no account: a keeper's link, a controller of valves, a sensor. */
-type Told =
-  { readonly kind: 'watering'; readonly facts: Watering } | { readonly kind: 'sensor'; readonly facts: SensorFacts };
+/** What comes from no account: a keeper's link, a controller of valves, a sensor, a resident. */
+type Told = {
+  [K in 'watering' | 'sensor' | 'resident_told']: { readonly kind: K; readonly facts: RecordFacts[K] };
+}['watering' | 'sensor' | 'resident_told'];
 
 /**
  * Keeps a record that somebody or something without an account told, under what any of its kind asks of its spot. Kept

@@ -92,6 +92,11 @@ export const routes: Routes = [
     loadComponent: () => import('./day/planted-page').then((m) => m.PlantedPage),
   },
   {
+    path: 'told/:token',
+    title: 'Tell of a tree · Sombra',
+    loadComponent: () => import('./told/told-page').then((m) => m.ToldPage),
+  },
+  {
     path: 'care/:token',
     title: 'The tree you keep · Sombra',
     loadComponent: () => import('./care/care-page').then((m) => m.CarePage),

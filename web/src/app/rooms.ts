@@ -209,6 +209,15 @@ export const rooms: readonly Room[] = [
         load: () => import('./inspect/work-page').then((m) => m.WorkPage),
       },
       {
+        path: '/told',
+        timeless: true,
+        name: 'Residents',
+        key: 'q',
+        words: 'reports neighbours link told complaint photo place',
+        act: 'answer_residents',
+        load: () => import('./told/told-reports-page').then((m) => m.ToldReportsPage),
+      },
+      {
         path: '/judgement',
         timeless: true,
         name: 'How looks are judged',

@@ -20,6 +20,7 @@ import { keptByPlace } from './017-kept-by-place';
 import { leanAudit } from './018-lean-audit';
 import { walks } from './019-walks';
 import { leanIndexes } from './020-lean-indexes';
+import { toldByResidents } from './021-told-by-residents';
 
 export interface NamedMigration {
   readonly name: string;
@@ -48,6 +49,7 @@ const migrations: readonly NamedMigration[] = [
   leanAudit,
   walks,
   leanIndexes,
+  toldByResidents,
 ];
 
 class BundledMigrations implements Knex.MigrationSource<NamedMigration> {

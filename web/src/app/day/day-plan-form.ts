@@ -46,7 +46,9 @@ const lengths = [
     @if (draft.restored()) {
       <p class="caution" role="status">
         This is what was typed here before, not stored yet.
-        <button type="button" class="btn btn-sm btn-outline-primary" (click)="leaveAsItWas()">Leave it as it was</button>
+        <button type="button" class="btn btn-sm btn-outline-primary" (click)="leaveAsItWas()">
+          Leave it as it was
+        </button>
       </p>
     }
     <form [formGroup]="form" (submit)="save($event)">

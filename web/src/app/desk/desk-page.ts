@@ -3,6 +3,7 @@ import { Router, RouterLink } from '@angular/router';
 import type { DeskLine } from '@sombra/contract';
 import { decisionNames, formatNumber, isOfTree, oneTap, remedyWords, sayReason } from '@sombra/core';
 import { CareNote } from '../care/care-note';
+import { ToldNote } from '../told/told-note';
 import { BulkActs } from '../spot/bulk-acts.service';
 import { Splitter } from '../ui/splitter';
 import { KeysService } from '../ui/keys.service';
@@ -63,6 +64,7 @@ const firstLines = 14;
     RouterLink,
     AsideNote,
     CareNote,
+    ToldNote,
     LevelMark,
     ClockQuestions,
     DeskBench,
@@ -93,6 +95,7 @@ const firstLines = 14;
       }
       <s-aside-note />
       <s-clock-questions />
+      <s-told-note />
       <s-care-note />
       @if (view.tense() === 'today') {
         <s-establishing-note />

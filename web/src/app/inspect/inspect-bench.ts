@@ -42,6 +42,7 @@ import { DayField } from '../fields/day-field';
 import { ManyField } from '../fields/many-field';
 import { MeasureField } from '../fields/measure-field';
 import { LevelMark } from '../ui/level-mark';
+import { toldWords } from '../told/told-words';
 import { sayDate, sayDay } from '../ui/say-date';
 import { FormDraft } from '../spot/form-draft';
 import { FormFoot } from '../spot/form-foot';
@@ -127,6 +128,7 @@ export class InspectBench extends RecordForm<'inspection'> {
 
   protected readonly otherFlares = otherFlares;
   protected readonly planting = computed(() => this.store.life()?.planting ?? null);
+  protected readonly told = computed(() => toldWords(this.store.life(), this.session.units()));
   protected readonly contradicts = computed(() =>
     (this.store.life()?.decisions ?? []).some(({ kind }) => kind === 'settle_contradiction'),
   );

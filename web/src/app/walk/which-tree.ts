@@ -5,6 +5,7 @@ import { StopsService, type Stop } from '../along/stops.service';
 import { geodesicBearingDeg, geodesicLengthM } from '../map/measure';
 import { AlongService } from '../offline/along.service';
 import { SessionService } from '../session/session.service';
+import { toldWords } from '../told/told-words';
 import { CompassService } from './compass.service';
 import { readTag } from './tag-code';
 import { TagReader } from '../fields/tag-reader';
@@ -39,6 +40,9 @@ const farFromTreeM = 25;
         }
       </div>
     </div>
+    @if (told(); as words) {
+      <p class="caution">{{ words }}</p>
+    }
     @if (away(); as text) {
       <p class="caution" role="status">{{ text }}</p>
     }
@@ -102,6 +106,8 @@ export class WhichTree {
       if (this.where.here()) void this.compass.follow(this.stop().position);
     });
   }
+
+  protected readonly told = computed(() => toldWords(this.stop().life, this.session.units()));
 
   /** Its nearest neighbours that lie here, with what lies between. */
   protected readonly inRow = computed(() => {
