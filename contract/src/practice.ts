@@ -236,6 +236,7 @@ export const practiceSchema = z.strictObject({
     looksAfterMonths: z.array(months),
     moistureEveryDays: z.number().min(0).max(30).default(now.inspection.moistureEveryDays),
     rootsEveryYears: z.number().min(0).max(15).default(now.inspection.rootsEveryYears),
+    springFlareYears: z.number().min(0).max(15).default(now.inspection.springFlareYears),
     firstLooks: z
       .strictObject(numbers('inspection.firstLooks', 'everyDays', 'weeks'))
       .default(now.inspection.firstLooks),

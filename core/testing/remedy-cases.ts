@@ -57,8 +57,12 @@ export function remedyReasons(): Reason[] {
   );
   const warranted = [lived(lookOn('2026-11-02', { stake: 'none' })), lived(lookOn('2026-11-02', { bark: 'decayed' }))];
   const told = lived(rec('resident_told', { toldOn: '2026-11-02', words: 'It leans.' }));
+  const spring = spotLife([...base, lookOn('2026-11-02', { stake: 'none' })], {
+    practice: withChoice(fieldDefault, 'inspection.springFlareYears', 3),
+    latDeg: 40,
+  });
   const uncovered = lived(lookOn('2028-06-01', { stake: 'none' }));
-  return [...lives, answered, ...warranted, uncovered, told].flatMap(({ decisions, nextLook }) => [
+  return [...lives, answered, ...warranted, uncovered, told, spring].flatMap(({ decisions, nextLook }) => [
     ...lines,
     ...doubts('dry'),
     ...doubts('drowned'),

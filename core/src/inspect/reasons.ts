@@ -70,6 +70,7 @@ export interface InspectReasonFacts {
   look_cohort: { trees: number; troubled: number; times: number };
   look_storm: { on: IsoDate; gustMs: number; times: number };
   look_worth: { lossPct: number; savedPct: number; cost: number; value: number };
+  look_spring_flare: { years: number };
   look_told: { on: IsoDate; words: string };
   look_warranty: { endsOn: IsoDate };
   look_roots: { years: number };

@@ -82,6 +82,13 @@ export const foundChoices: readonly ChoiceGroup[] = [
         'Girdling roots show in the crown only years after they could have been cut.',
       ),
       number(
+        'inspection.springFlareYears',
+        'Flare cleared each spring for',
+        [0, 15, 'years'],
+        'Mulchers: each spring while a tree is young. 0: as looks find it.',
+        'Mulch slides and soil washes onto the flare over winter; cleared each spring it never buries a root.',
+      ),
+      number(
         'inspection.flare.clearFromMm',
         'Flare cleared when deeper than',
         [0, 200, 'mm'],

@@ -206,6 +206,8 @@ export interface InspectionRules {
   readonly moistureEveryDays: number;
   /** The first roots are uncovered by hand every so many years; 0 for never. */
   readonly rootsEveryYears: number;
+  /** The flare is looked at, and cleared, each spring for so many years; 0 for by the calendar of months alone. */
+  readonly springFlareYears: number;
   /** Looks in the first weeks: every so many days, 0 for none. */
   readonly firstLooks: { readonly everyDays: number; readonly weeks: number };
   readonly flare: { readonly clearFromMm: number; readonly examineFromMm: number; readonly liftOverMm: number };
@@ -350,6 +352,7 @@ export const fieldDefault: Practice = {
     looksAfterMonths: [1, 3, 6, 12],
     moistureEveryDays: 7,
     rootsEveryYears: 3,
+    springFlareYears: 0,
     firstLooks: { everyDays: 0, weeks: 8 },
     flare: { clearFromMm: 25, examineFromMm: 75, liftOverMm: 150 },
     deepTree: 'by_depth',

@@ -1,5 +1,5 @@
 import { fieldDefault, withChoice } from '../practice';
-import { lookOn, lived } from '../../testing/remedy-cases';
+import { lookOn, lived, pressing } from '../../testing/remedy-cases';
 import { ground, planting, stock } from '../../testing/water-cases';
 import { spotLife } from './spot-life';
 
@@ -21,5 +21,39 @@ describe('the yearly look', () => {
     const practice = withChoice(fieldDefault, 'inspection.rootsEveryYears', 0);
     const life = spotLife([ground(), stock(), planting(), lookOn('2032-06-01', { stake: 'none' })], { practice });
     expect(life.nextLook?.because.code).toBe('look_yearly');
+  });
+});
+
+describe('the look in spring', () => {
+  const sprung = (years: number, latDeg: number | undefined, ...looks: ReturnType<typeof lookOn>[]) =>
+    spotLife([ground(), stock(), planting(), ...looks], {
+      practice: withChoice(fieldDefault, 'inspection.springFlareYears', years),
+      latDeg,
+    }).nextLook;
+
+  // Planted on 1 May 2026; after this look the next is a month before the warranty ends on 1 May 2027.
+  const autumn = lookOn('2026-11-02', { stake: 'none' });
+  it('clears the flare each spring for as many years as the practice says', () => {
+    expect(sprung(2, 40, autumn)).toEqual({
+      on: '2027-03-15',
+      because: { code: 'look_spring_flare', facts: { years: 2 } },
+    });
+    expect(sprung(0, 40, autumn)?.on).toBe('2027-04-01');
+    // 15 March 2029 is in its third year.
+    const late = lookOn('2028-06-20', { stake: 'none' });
+    expect(sprung(2, 40, late)?.because.code).not.toBe('look_spring_flare');
+    expect(sprung(3, 40, late)?.on).toBe('2029-03-15');
+  });
+  it('comes half a year later in the south, and not at all where there is no spring', () => {
+    const winter = lookOn('2027-05-20', { stake: 'none' });
+    expect(sprung(3, -33, winter)?.on).toBe('2027-09-15');
+    expect(sprung(3, 5, winter)?.because.code).not.toBe('look_spring_flare');
+    expect(sprung(3, undefined, winter)?.because.code).not.toBe('look_spring_flare');
+  });
+  it('is left out where somebody has looked in the six weeks before, and never puts off what a finding asks for', () => {
+    expect(sprung(3, 40, lookOn('2027-02-20', { stake: 'none' }))?.on).not.toBe('2027-03-15');
+    const found = lookOn('2026-11-02', { circlingRoots: [pressing(0, 60)] });
+    expect(sprung(0, 40, found)?.because.code).toBe('look_follow_up');
+    expect(sprung(3, 40, found)).toEqual(sprung(0, 40, found));
   });
 });

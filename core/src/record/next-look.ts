@@ -3,6 +3,7 @@ import { scheduledLook, type InspectionVerdict, type NextLook } from '../inspect
 import type { Practice, RemedyCode } from '../practice';
 import type { Decision } from './decision';
 import { rootCuts } from './open-remedies';
+import { dayInYear } from '../season';
 import { because } from './reasons';
 import { warrantyEnds } from './settled';
 import { ofKind, type FieldRecord, type RecordOfKind } from './record';
@@ -17,6 +18,8 @@ export interface LookBasis {
   readonly rootsSeenOn: IsoDate | null;
   readonly done: readonly RecordOfKind<'remedy'>[];
   readonly practice: Practice;
+  /** Of the programme: which half of the year is spring. */
+  readonly latDeg: number | undefined;
   /** What a resident told last, where nobody has looked since. */
   readonly told: { readonly toldOn: IsoDate; readonly words: string } | null;
   /** Since then nobody looks by the calendar any more; only after what was found or done later. */
@@ -45,8 +48,22 @@ function unaskedLook(basis: LookBasis): NextLook | null {
   return same || watched.on < next.on ? watched : asBooked(next, basis);
 }
 
-/** What else a look by the calendar waits for: the end of the warranty, roots nobody saw for long. */
-const asBooked = (next: NextLook, basis: LookBasis): NextLook => withRoots(beforeWarranty(next, basis), basis);
+/** What else a look by the calendar waits for: the end of the warranty, roots nobody saw for long, the spring. */
+const asBooked = (next: NextLook, basis: LookBasis): NextLook =>
+  inSpring(withRoots(beforeWarranty(next, basis), basis), basis);
+
+/** When winter has left on a flare what it leaves, north of the tropics. `MM-DD` */
+const springDay = '03-15';
+
+/** Each spring while it is young the flare is cleared, unless somebody has just looked. */
+function inSpring(next: NextLook, { plantedOn, last, practice, latDeg }: LookBasis): NextLook {
+  const years = Math.round(practice.inspection.springFlareYears);
+  const springAfter = dayInYear(latDeg);
+  if (years < 1 || !springAfter || next.because.code === 'look_follow_up') return next;
+  const on = springAfter(springDay, addDaysTo(last?.on ?? plantedOn, seenOfLateDays));
+  const young = on <= addMonthsTo(plantedOn, years * 12);
+  return young && on < next.on ? { on, because: because('look_spring_flare', { years }) } : next;
+}
 
 /** So long before a warranty ends, and no other look within the weeks before. Days */
 const [beforeEndDays, seenOfLateDays, afterEndDays] = [30, 45, 45] as const;

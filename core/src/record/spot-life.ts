@@ -103,6 +103,7 @@ export function spotLife(
       rootsSeenOn: collar?.seenOn ?? null,
       done,
       practice: care,
+      latDeg: context.latDeg,
       told: toldSince(kept, known.plantedOn),
       signedOn: established?.signedOn ?? null,
     });

@@ -96,6 +96,8 @@ export const inspectSentences: Sentences<InspectReasonFacts> = {
     `Gusts of ${s.speed(f.gustMs)} on ${sayIsoDay(f.on)}, after its last look: × ${s.n(f.times, 2)}.`,
   look_worth: (f, s) =>
     `${s.n(f.lossPct, 1)} % × ${s.pct(f.savedPct)} saved by a look × ${s.n(f.cost)} for another tree: worth ${s.n(f.value, 1)}.`,
+  look_spring_flare: (f) =>
+    `In spring, for ${f.years === 1 ? 'its first year' : `its first ${f.years} years`}: what winter left on the flare is cleared.`,
   look_told: (f) => `A resident told on ${sayIsoDay(f.on)}, “${f.words}”.`,
   look_warranty: (f) => `The warranty ends on ${sayIsoDay(f.endsOn)}: what is wrong is found before.`,
   look_roots: (f) => `Its first roots are uncovered by hand: not seen for ${f.years} years.`,
