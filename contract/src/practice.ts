@@ -329,6 +329,8 @@ export const seasonMaterialsSchema = z.object({
   title: z.string(),
   /** Trees whose ball is taken from what was ordered, since none was measured. */
   expected: z.int(),
+  /** Remedies due within the month whose stakes, ties, guards and mulch are counted with it. */
+  remedies: z.int(),
   practice: z.object({ id: z.string(), version: z.int(), name: z.string() }),
   spots: z.array(
     z.object({

@@ -56,7 +56,6 @@ import {
   type PlantingFacts,
   type RecordFacts,
   type RecordKind,
-  type RemedyCode,
   type RemedyDone,
   type RemovalFacts,
   type Retraction,

@@ -1,6 +1,7 @@
 import {
   defaultGroundRules,
   defaultLookRules,
+  defaultPestRules,
   defaultWateringRules,
   defaultWeatherRules,
   defaultWorkRules,
@@ -15,6 +16,8 @@ import {
   type GroundRules,
   type MaterialCode,
   type LookRules,
+  type PestRules,
+  readPest,
   type MatchRules,
   weekdays,
   type WateringRules,
@@ -193,6 +196,17 @@ export const workRulesSchema = z.strictObject({
 }) satisfies z.ZodType<WorkRules>;
 
 /** The programme's rules, one version after another. */
+const pestRulesSchema = z.strictObject({
+  list: z
+    .array(
+      z
+        .string()
+        .trim()
+        .refine((line) => readPest(line) !== null, { error: 'must be a pest, a colon, and whom to tell' }),
+    )
+    .max(60),
+}) satisfies z.ZodType<PestRules>;
+
 export const rulesSchema = z.strictObject({
   ground: groundRulesSchema,
   match: matchRulesSchema,
@@ -200,6 +214,7 @@ export const rulesSchema = z.strictObject({
   weather: weatherRulesSchema.default(defaultWeatherRules),
   watering: wateringRulesSchema.default(defaultWateringRules),
   looks: lookRulesSchema.default(defaultLookRules),
+  pests: pestRulesSchema.default(() => ({ list: [...defaultPestRules.list] })),
 });
 /** What is stored is stored whole: rules that somebody's page does not know of are not set back by leaving them out. */
 export const saveRulesSchema = rulesSchema.extend({
@@ -207,6 +222,7 @@ export const saveRulesSchema = rulesSchema.extend({
   weather: weatherRulesSchema,
   watering: wateringRulesSchema,
   looks: lookRulesSchema,
+  pests: pestRulesSchema,
 });
 export interface Rules {
   readonly ground: GroundRules;
@@ -215,6 +231,7 @@ export interface Rules {
   readonly weather: WeatherRules;
   readonly watering: WateringRules;
   readonly looks: LookRules;
+  readonly pests: PestRules;
 }
 
 export const keptRulesSchema = z.object({ rules: rulesSchema, madeBy: z.string(), madeAt: z.string() });

@@ -66,7 +66,7 @@ export class PageRig<T> {
 
   /** A field by its label, or by the name it has for readers of screens. */
   field(name: string): HTMLInputElement | HTMLSelectElement {
-    const fields = [...this.element.querySelectorAll<HTMLInputElement | HTMLSelectElement>('input, select')];
+    const fields = [...this.element.querySelectorAll<HTMLInputElement | HTMLSelectElement>('input, select, textarea')];
     const found = fields.find(
       (one) =>
         one.getAttribute('aria-label') === name ||

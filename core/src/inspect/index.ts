@@ -13,3 +13,4 @@ export * from './diagnosis-cases';
 export * from './verdict';
 export * from './worked-cases';
 export type { InspectReason, InspectReasonFacts } from './reasons';
+export * from './pest-rules';

@@ -103,3 +103,18 @@ export function isCoolCloudy({ tMaxC, tMinC, rainMm, radiationMj, humidityMinPct
     (humidityMinPct !== null && humidityMinPct >= cloudHumidPct);
   return tMinC > 0 && tMaxC <= coolMostC && cloudy;
 }
+
+/** Things used up at so many trees; mulch by what was measured there, where it was. Mulch and soil in litres. */
+export function needsOf(
+  batches: readonly { readonly remedy: RemedyCode; readonly count: number; readonly mulchL: number | null }[],
+): ReadonlyMap<WorkNeed, number> {
+  const sums = new Map<WorkNeed, number>();
+  for (const { remedy, count, mulchL } of batches) {
+    for (const need of workNeeds) {
+      const each = (remedyWork[remedy].needs[need] ?? 0) * count;
+      const amount = need === 'mulchL' && mulchL !== null ? mulchL : each;
+      if (amount > 0) sums.set(need, (sums.get(need) ?? 0) + amount);
+    }
+  }
+  return sums;
+}

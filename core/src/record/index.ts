@@ -26,3 +26,4 @@ export * from './settled-facts';
 export { warrantyEnds } from './settled';
 export * from './site-water';
 export * from './tree-evidence';
+export * from './needed-amounts';

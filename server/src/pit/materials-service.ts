@@ -1,5 +1,7 @@
 import type { MaterialsQuery, SeasonMaterials, StoreAmount, User } from '@sombra/contract';
 import {
+  addDaysTo,
+  amountsOfNeeds,
   ConflictError,
   expectedStock,
   materials,
@@ -11,7 +13,9 @@ import {
   shoppingList,
   spotLife,
   sumAmounts,
+  needsOf,
   type Amounts,
+  type IsoDate,
   type Practice,
   type OrderedTree,
 } from '@sombra/core';
@@ -24,6 +28,7 @@ import { contextOf, programmeBasis } from '../record/spot-context';
 import { currentRules } from '../rules/repository';
 import { findList } from '../match/repository';
 import { dayTitle, keepStore, spotsByIds, spotsToPlant, store, type CardSpot } from './repository';
+import { workBatches } from '../inspect/remedies-repository';
 import { programmeToday } from '../programme/today';
 
 async function practiceAsked(db: Db, { practice: id, version }: MaterialsQuery): Promise<Practice> {
@@ -62,7 +67,13 @@ async function spotsAsked(db: Db, { day, list }: MaterialsQuery): Promise<Asked>
   return { title, spots: await spotsToPlant(db, today, day), ordered: new Map() };
 }
 
-/** What the spots that are ready to plant take together, by one practice. @throws NotFoundError */
+/** Remedies due by then are ordered for with what is planted. */
+const monthAhead = async (db: Db): Promise<IsoDate> => addDaysTo(await programmeToday(db), 30);
+
+/**
+ * What the spots that are ready to plant take together, by one practice; with everything, what the remedies of the month
+ * use up too. @throws NotFoundError
+ */
 export async function seasonMaterials(db: Db, query: MaterialsQuery): Promise<SeasonMaterials> {
   const [practice, programme] = [await practiceAsked(db, query), await programmeBasis(db)];
   const { title, spots, ordered } = await spotsAsked(db, query);
@@ -100,8 +111,10 @@ export async function seasonMaterials(db: Db, query: MaterialsQuery): Promise<Se
       amounts,
     });
   }
+  const remedies =
+    query.day || query.list ? [] : await workBatches(db, { place: undefined, dueBy: await monthAhead(db) });
   const needed = sumAmounts(
-    lines.map(({ amounts }) => amounts as Amounts),
+    [...lines.map(({ amounts }) => amounts as Amounts), amountsOfNeeds(needsOf(remedies), practice)],
     query.teams,
   );
   const { amounts: stored, versions } = await store(db);
@@ -109,6 +122,7 @@ export async function seasonMaterials(db: Db, query: MaterialsQuery): Promise<Se
   return {
     title,
     expected,
+    remedies: remedies.reduce((sum, { count }) => sum + count, 0),
     practice: { id: practice.id, version: practice.version, name: practice.name },
     spots: lines,
     without,

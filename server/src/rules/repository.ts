@@ -3,6 +3,7 @@ import {
   defaultGroundRules,
   defaultLookRules,
   defaultMatchRules,
+  defaultPestRules,
   defaultWateringRules,
   defaultWeatherRules,
   defaultWorkRules,
@@ -28,6 +29,7 @@ const shipped: Rules = {
   weather: defaultWeatherRules,
   watering: defaultWateringRules,
   looks: defaultLookRules,
+  pests: defaultPestRules,
 };
 
 /** The programme's rules as they stand; the shipped ones before any were kept. */

@@ -19,7 +19,7 @@ import { lastTileZoom } from '../offline/tiles';
 import { SessionService } from '../session/session.service';
 import { ThemeService } from '../ui/theme.service';
 import type { MapCanvas } from '../map/map-canvas';
-import type { Stop } from './stops.service';
+import type { Stop } from './stop';
 import type { Fix } from './where.service';
 
 const nowhere: MapInfo = { layers: [], pmtiles: null, centre: [0, 0], bounds: null, stamp: '' };

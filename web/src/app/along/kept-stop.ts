@@ -2,7 +2,7 @@ import type { KeptRecord, SpotDetail } from '@sombra/contract';
 import { remedyWords, stageNames, type FieldRecord, type SpotLife } from '@sombra/core';
 import type { KeptSpot } from '../offline/along-store';
 import { lifeOf, readSpotDetail } from '../spot/spot-context';
-import type { Stop } from './stops.service';
+import type { Stop } from './stop';
 
 /** A kept spot: what a list shows lies at hand, the rest is worked out once, when it is asked for. */
 class KeptStop implements Stop {

@@ -1,27 +1,12 @@
 import { computed, inject, Injectable } from '@angular/core';
-import type { Assignment, SpotDetail } from '@sombra/contract';
-import { couldNot, isServed, type AssignmentKind, type FieldRecord, type SpotLife } from '@sombra/core';
+import type { Assignment } from '@sombra/contract';
+import { couldNot, isServed, type AssignmentKind, type FieldRecord } from '@sombra/core';
 import { ReplaySubject } from 'rxjs';
 import type { KeptSpot } from '../offline/along-store';
 import { AlongService } from '../offline/along.service';
 import { OutboxService } from '../offline/outbox.service';
 import type { workOut as WorkOut } from './kept-stop';
-
-/** A spot as this device keeps it, worked out. */
-export interface Stop {
-  readonly id: string;
-  readonly ref: string;
-  readonly place: string;
-  readonly position: readonly [number, number];
-  readonly species: string;
-  /** Those of the server and those that wait on this device. */
-  readonly records: readonly FieldRecord[];
-  /** Checked and worked out when somebody looks: `null` where another version kept it, and this one does not read it. */
-  readonly detail: SpotDetail | null;
-  readonly life: SpotLife | null;
-  /** The first thing that waits there, in words. */
-  readonly waits: string;
-}
+import type { Stop } from './stop';
 
 /** One stop of an assignment, and how it stands. */
 export interface AssignedStop {

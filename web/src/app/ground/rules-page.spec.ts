@@ -1,9 +1,10 @@
 import { HttpErrorResponse } from '@angular/common/http';
-import type { KeptRules, Rules } from '@sombra/contract';
+import { saveRulesSchema, type KeptRules, type Rules } from '@sombra/contract';
 import {
   defaultGroundRules,
   defaultMatchRules,
   defaultLookRules,
+  defaultPestRules,
   defaultWateringRules,
   defaultWeatherRules,
   defaultWorkRules,
@@ -20,6 +21,7 @@ const rules: Rules = {
   weather: defaultWeatherRules,
   watering: defaultWateringRules,
   looks: defaultLookRules,
+  pests: defaultPestRules,
 };
 const kept: KeptRules = { rules, madeBy: 'Sombra', madeAt: '2026-01-01T00:00:00.000Z' };
 
@@ -70,6 +72,23 @@ describe('the rules of the programme', () => {
     expect(saved[0]?.match).toEqual(rules.match);
     // What was read is not changed under the page.
     expect(rules.ground.wireHeadroomM).toBe(defaultGroundRules.wireHeadroomM);
+  });
+
+  it('list pests that have to be told of, a line each, and name the line that says nobody', async () => {
+    refusal = new HttpErrorResponse({
+      status: 400,
+      error: {
+        ...{ type: 'x', title: 'A value is outside its limits', status: 400, code: 'invalid_input' },
+        issues: [{ path: 'pests.list.1', message: 'must be a pest, a colon, and whom to tell' }],
+      },
+    });
+    await show();
+    await rig.fill('One a line: the pest, a colon, and whom to tell', 'Red beetle: plant health office\nCanker');
+    await store();
+    expect(saved[0]?.pests.list).toEqual(['Red beetle: plant health office', 'Canker']);
+    expect(rig.element.querySelector('[role=alert]')?.textContent).toContain('Pest in line 2: must be a pest');
+    const issues = saveRulesSchema.safeParse(saved[0]).error?.issues.map(({ path }) => path.join('.'));
+    expect(issues).toEqual(['pests.list.1']);
   });
 
   it('send what is no number as it is typed, and keep it beside the answer', async () => {

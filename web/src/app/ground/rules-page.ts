@@ -309,6 +309,10 @@ export class RulesPage {
     return this.typed()['ground.holidays'] ?? (this.kept()?.rules.ground.holidays ?? []).join('\n');
   }
 
+  protected pests(): string {
+    return this.typed()['pests.list'] ?? (this.kept()?.rules.pests.list ?? []).join('\n');
+  }
+
   protected natives(): string {
     return this.typed()['match.nativeWords'] ?? (this.kept()?.rules.match.nativeWords ?? []).join('\n');
   }
@@ -353,6 +357,8 @@ export class RulesPage {
       lookNumbers,
       this.weights,
     ];
+    const pest = /^pests\.list\.(\d+)/.exec(path);
+    if (pest) return `Pest in line ${Number(pest[1]) + 1}`;
     return all.flat().find((rule) => rule.path === path)?.name ?? path.split('.').slice(1).join(' ');
   }
 

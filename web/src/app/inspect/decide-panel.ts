@@ -4,6 +4,7 @@ import {
   claimedFromNames,
   declinedByNames,
   removalWhyNames,
+  readPest,
   remedyWords,
   stumpNames,
   warrantyEnds,
@@ -102,6 +103,19 @@ const options = <K extends string>(names: Readonly<Record<K, string>>) =>
                 </select>
               }
               @case ('pest_told') {
+                @if (pests().length > 0) {
+                  <label for="decide-listed">Of the programme's list</label>
+                  <select id="decide-listed" class="form-select" (change)="pickPest(textOf($event))">
+                    <option value="">another</option>
+                    @for (one of pests(); track one.pest) {
+                      <option [value]="one.pest" [selected]="one.pest === pest()">
+                        {{ one.pest }}: {{ one.tell }}
+                      </option>
+                    }
+                  </select>
+                } @else {
+                  <p class="quiet">The programme lists no pests that have to be told of; its rules may.</p>
+                }
                 <label for="decide-pest">Pest</label>
                 <input
                   id="decide-pest"
@@ -216,6 +230,10 @@ export class DecidePanel {
     return this.missing() ?? (problem ? sayProblem(problem) : null);
   });
 
+  protected readonly pests = computed(() =>
+    (this.store.detail()?.rules.pests.list ?? []).flatMap((line) => readPest(line) ?? []),
+  );
+
   private readonly open = computed(() =>
     (this.store.life()?.decisions ?? []).flatMap(({ kind, level, remedy }) =>
       kind === 'do_remedy' && level !== 'good' && remedy ? [remedy] : [],
@@ -248,6 +266,13 @@ export class DecidePanel {
     this.act.set(this.act() === act ? null : act);
     this.remedy.set(this.remedies()[0]?.value ?? null);
     this.missing.set(null);
+  }
+
+  /** What the programme says of it comes into the fields, where it may be said otherwise. */
+  protected pickPest(name: string): void {
+    const listed = this.pests().find(({ pest }) => pest === name);
+    this.pest.set(listed?.pest ?? '');
+    this.who.set(listed?.tell ?? '');
   }
 
   protected pick(event: Event): void {

@@ -18,12 +18,11 @@ import {
   remedyHands,
   remedyHandsNames,
   remedyWords,
+  needsOf,
   remedyWork,
   workNeedNames,
-  workNeeds,
   workToolNames,
   type RemedyHands,
-  type WorkNeed,
 } from '@sombra/core';
 import { firstValueFrom, type Subscription } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
@@ -143,14 +142,7 @@ export class WorkPage {
   }
 
   private needsOf(rows: readonly WorkBatch[]): string {
-    const sums = new Map<WorkNeed, number>();
-    for (const { remedy, count, mulchL } of rows) {
-      for (const need of workNeeds) {
-        const each = (remedyWork[remedy].needs[need] ?? 0) * count;
-        const amount = need === 'mulchL' && mulchL !== null ? mulchL : each;
-        if (amount > 0) sums.set(need, (sums.get(need) ?? 0) + amount);
-      }
-    }
+    const sums = needsOf(rows);
     return [...sums]
       .map(([need, amount]) =>
         need === 'mulchL' || need === 'soilL'

@@ -9,6 +9,7 @@ import { PracticeService } from '../practice/practice.service';
 const sum = (name: string, change: Partial<SeasonMaterials> = {}): SeasonMaterials => ({
   title: 'Everything ready to plant',
   expected: 0,
+  remedies: 0,
   practice: { id: 'x', version: 1, name },
   spots: [
     { spotId: 's1', ref: 'A-1', place: 'Mole Street', species: null, hours: 2, weeklyL: null, amounts: { mulch: 90 } },

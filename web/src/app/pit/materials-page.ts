@@ -86,6 +86,12 @@ const versionOf = ({ id, version }: Pick<Practice, 'id' | 'version'>) => ({ prac
       <p>
         <b>{{ all.title }}</b>: {{ all.spots.length }} trees by {{ all.practice.name }},
         {{ number(all.hours, 0) }} person-hours, first season {{ weekly(all) }}.
+        @if (all.remedies > 0) {
+          <span class="quiet"
+            >Stakes, ties, guards and mulch count {{ all.remedies }} <a routerLink="/remedies">remedies</a> due within a
+            month too.</span
+          >
+        }
         @if (all.expected > 0) {
           <span class="quiet"
             >{{ all.expected }} of them are not here yet: their balls are taken from what was ordered.</span

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { formatQuantity, type DigCover, type Move } from '@sombra/core';
-import type { Stop } from '../along/stops.service';
+import type { Stop } from '../along/stop';
 import { geodesicBearingDeg, geodesicLengthM } from '../map/measure';
 import { SessionService } from '../session/session.service';
 import { MoveIt } from './move-it';

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { compassPoint, formatQuantity, ofKind, type DigCover, type Move } from '@sombra/core';
-import type { Stop } from '../along/stops.service';
+import type { Stop } from '../along/stop';
 import { geodesicFrom, geodesicLengthM, type LngLat } from '../map/measure';
 import { SessionService } from '../session/session.service';
 

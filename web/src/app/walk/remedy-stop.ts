@@ -8,7 +8,7 @@ import {
   type RemedyCode,
   type RemedySeen,
 } from '@sombra/core';
-import type { Stop } from '../along/stops.service';
+import type { Stop } from '../along/stop';
 import { SessionService } from '../session/session.service';
 import { collarNow } from '../spot/collar-now';
 import { DoneToday } from '../spot/done-today';

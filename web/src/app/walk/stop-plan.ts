@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { digDepthMm, formatQuantity, wholePlan } from '@sombra/core';
-import type { Stop } from '../along/stops.service';
+import type { Stop } from '../along/stop';
 import { PlantingSteps } from '../drawing/planting-steps';
 import { SessionService } from '../session/session.service';
 

@@ -24,7 +24,7 @@ import {
 } from '@sombra/core';
 import type { Assignment } from '@sombra/contract';
 import { firstValueFrom } from 'rxjs';
-import type { Stop } from '../along/stops.service';
+import type { Stop } from '../along/stop';
 import { textOf } from '../fields/event-values';
 import { TypedQuantity } from '../fields/typed-quantity';
 import { SessionService } from '../session/session.service';

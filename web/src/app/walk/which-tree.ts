@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, resource, signal } from '@angular/core';
 import { formatQuantity, compassPoint } from '@sombra/core';
 import { WhereService } from '../along/where.service';
-import { StopsService, type Stop } from '../along/stops.service';
+import { StopsService } from '../along/stops.service';
+import type { Stop } from '../along/stop';
 import { geodesicBearingDeg, geodesicLengthM } from '../map/measure';
 import { AlongService } from '../offline/along.service';
 import { SessionService } from '../session/session.service';
