@@ -90,7 +90,10 @@ async function syncAll(page, client, { records, photos, spots, user }) {
   }
 }
 
-export async function field({ url, client, call, read }, { trees = 60, records = 1000, photos = 100, taps = 20, opens = 5 } = {}) {
+export async function field(
+  { url, client, call, read },
+  { trees = 60, records = 1000, photos = 100, taps = 20, opens = 5 } = {},
+) {
   const people = await read('/api/assignments/people');
   const { id: userId } = people.find(({ role }) => role === 'inspector');
   const { lines } = await read(`/api/spots?planted=yes&limit=${trees}`);

@@ -95,7 +95,9 @@ it('writes the token of no link into the log', () => {
     .filter((line) => line.includes(':token'))
     .map((line) => (line.split(' ')[1] ?? '').replace(':token', 'told-to-one'));
   expect(paths.length).toBeGreaterThan(8);
-  const pages = ['join', 'place', 'planted', 'care', 'told', 'consent', 'welcome'].map((page) => `/${page}/told-to-one?stop`);
+  const pages = ['join', 'place', 'planted', 'care', 'told', 'consent', 'welcome'].map(
+    (page) => `/${page}/told-to-one?stop`,
+  );
   expect([...paths, ...pages].filter((path) => loggedPath(path).includes('told-to-one'))).toEqual([]);
 });
 

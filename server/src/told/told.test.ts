@@ -31,7 +31,10 @@ const waiting = async () => (await cora.send<Told>('GET', '/api/told')).body.rep
 const detail = async (spotId: string) => (await cora.send<SpotDetail>('GET', `/api/spots/${spotId}`)).body;
 /** Trees whose look waits because somebody told of them, and by when. */
 const toldOf = async () =>
-  (await cora.send<SpotList>('GET', '/api/spots?waits=look_told')).body.lines.map(({ ref, nextLookOn }) => [ref, nextLookOn]);
+  (await cora.send<SpotList>('GET', '/api/spots?waits=look_told')).body.lines.map(({ ref, nextLookOn }) => [
+    ref,
+    nextLookOn,
+  ]);
 
 it('shows the trees of its place to whoever has the link, and nothing of anybody', async () => {
   const { token } = await link();

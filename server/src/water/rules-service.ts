@@ -54,7 +54,7 @@ export async function programmeTypicalYear(db: Db): Promise<TypicalYear | null> 
   return typicalYear(recorded, station);
 }
 
-/** @throws InvalidInputError where no followed tree is meant, or too few years are known to say what is typical */
+/** @throws InvalidInputError where no followed tree is meant, no weather is known, or too few years to say what is typical */
 export async function tryRules(
   trier: RulesTrier,
   asked: TryRules,
@@ -70,6 +70,11 @@ export async function tryRules(
   if (asked.weather === 'typical' && tried.years === null) {
     throw new InvalidInputError('weather must be known for three whole years to say what is typical', 'weather', {
       title: 'Too few years of weather are known to say what is typical: compare in the weather that was',
+    });
+  }
+  if (tried.trees === 0) {
+    throw new InvalidInputError('weather must be known since the trees were planted', 'weather', {
+      title: 'No weather is known since these trees were planted',
     });
   }
   run.onProgress({ kind: 'tried', tried });
