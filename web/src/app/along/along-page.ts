@@ -69,7 +69,7 @@ export class AlongPage {
       this.listed.set(true);
     });
     void this.along.takeIfStale();
-    void this.readDays();
+    void this.readDays().catch(() => undefined);
     effect(() => {
       // A map without one's own place on it is half a map.
       if (this.asMap()) untracked(() => this.where.follow());

@@ -12,6 +12,7 @@ import { ofKind, standing } from '@sombra/core';
 import { firstValueFrom, Subject, switchMap, type Observable } from 'rxjs';
 import { aheadMs } from '../session/device-clock';
 import { SessionService } from '../session/session.service';
+import { whenIdle } from '../ui/when-idle';
 import { AlongStore } from './along-store';
 import { OutboxStore, type OutboxEntry } from './outbox-store';
 import { SendQueue, type Sent } from './send-queue';
@@ -23,6 +24,8 @@ export type Delivery =
   | { readonly kind: 'refused'; readonly problem: Problem };
 
 const shapes = () => import('./record-shapes');
+/** Where the network went before they came, what lies here is shown and sent all the same: the server checks it. */
+const shapesOrNone = () => shapes().catch(() => null);
 
 /** Every record goes to this device first and then to the server, in the order made. */
 @Injectable({ providedIn: 'root' })
@@ -37,14 +40,21 @@ export class OutboxService {
     post: ({ sent }) =>
       this.http
         .post('/api/records', sent)
-        .pipe(switchMap(async (body) => (await shapes()).recordReceiptSchema.parse(body))),
-    understood: async ({ sent }) => (await shapes()).sendRecordSchema.safeParse(sent).success,
+        .pipe(
+          switchMap(async (body) => (await shapesOrNone())?.recordReceiptSchema.parse(body) ?? (body as RecordReceipt)),
+        ),
+    understood: async ({ sent }) => (await shapesOrNone())?.sendRecordSchema.safeParse(sent).success ?? true,
     stored: (receipt) => this.deliveredSubject.next(receipt),
     settle: ({ sent }, { spotVersion }) => this.along.learn(sent.spotId, this.asKept(sent), spotVersion),
     lane: ({ sent }) => sent.spotId,
     follows: afterOwn,
     makeRoom: () => AlongStore.makeRoom(),
   });
+
+  constructor() {
+    // Once the page is at rest, while there is a network: whoever loses it later has them.
+    whenIdle(() => void shapesOrNone());
+  }
 
   /** Records of the signed-in person that wait on this device and will be sent by themselves. */
   readonly waiting = this.queue.waiting;
