@@ -8,7 +8,8 @@ export const open = (): Promise<unknown> => bootstrapApplication(App, appConfig)
 
 /** Fetches what most people see first. */
 export function fetchFirstViews(): void {
-  void Promise.all([import('./people/landing'), import('./desk/desk-page')]).catch(() => undefined);
+  const frame = [import('./frame/rail'), import('./season/season-band-view')];
+  void Promise.all([import('./people/landing'), import('./desk/desk-page'), ...frame]).catch(() => undefined);
 }
 
 /** What somebody left sealed on this device goes out while nobody is in. @returns ends it */
