@@ -195,7 +195,6 @@ export const workRulesSchema = z.strictObject({
   packs: packSizes.transform((kept): Record<MaterialCode, number> => ({ ...defaultWorkRules.packs, ...kept })),
 }) satisfies z.ZodType<WorkRules>;
 
-/** The programme's rules, one version after another. */
 const pestRulesSchema = z.strictObject({
   list: z
     .array(
@@ -207,6 +206,7 @@ const pestRulesSchema = z.strictObject({
     .max(60),
 }) satisfies z.ZodType<PestRules>;
 
+/** The programme's rules, one version after another. */
 export const rulesSchema = z.strictObject({
   ground: groundRulesSchema,
   match: matchRulesSchema,

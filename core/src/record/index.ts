@@ -11,6 +11,7 @@ export * from './spot-life';
 export * from './spot-periods';
 export { typicalRingM2, typicalStock, typicalSubject } from './typical-tree';
 export * from './tree-water';
+export { pastYear, triedTree, triedYearFrom, typicalClimate } from './tried-tree';
 export * from './kept-water';
 export * from './round-weight';
 export * from './assignment';

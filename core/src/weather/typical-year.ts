@@ -1,4 +1,4 @@
-import { addDaysTo, type IsoDate } from '../calendar';
+import { addDaysTo, addMonthsTo, type IsoDate } from '../calendar';
 import { referenceEtMm, type Station, type WeatherDay } from './reference-et';
 
 /** Of fewer years of a month nobody says what is typical. */
@@ -52,11 +52,7 @@ export function typicalYear(recorded: readonly WeatherDay[], station: Station): 
   return { years, takenFrom: taken.map(({ year }) => year), days: taken.flatMap(asOfLeapYear) };
 }
 
-const lengthOf = (month: string): number => Number(addDaysTo(nextMonth(month), -1).slice(8));
-const nextMonth = (month: string): IsoDate => {
-  const [year = 0, number = 0] = month.split('-').map(Number);
-  return number === 12 ? `${year + 1}-01-01` : `${year}-${String(number + 1).padStart(2, '0')}-01`;
-};
+const lengthOf = (month: string): number => Number(addDaysTo(addMonthsTo(`${month}-01`, 1), -1).slice(8));
 
 function meansOf(days: readonly WeatherDay[], station: Station): readonly number[] {
   let [rain, demand, warmth] = [0, 0, 0];

@@ -3,6 +3,9 @@ import { addDaysTo, type IsoDate } from '@sombra/core';
 import type { Knex } from 'knex';
 import { escapeLike, type Db } from '../platform/db';
 
+/** First and last day of the planting season that begins in a year. */
+export const seasonSpan = (year: number): [IsoDate, IsoDate] => [`${year}-07-01`, `${year + 1}-06-30`];
+
 /** The periods a day falls in. The last one of a spot also answers for every day ahead. */
 export function onDay(query: Knex.QueryBuilder, table: string, on: IsoDate, today: IsoDate): Knex.QueryBuilder {
   if (on >= today) return query.whereNull(`${table}.until_day`);
@@ -27,7 +30,7 @@ export function periodsOf(db: Db, filter: SpotFilter, today: IsoDate): Knex.Quer
     void query.whereNotNull('period.planted_on').whereRaw(`${comesAlong} = ?`, [on, on, filter.comes]);
   }
   if (filter.season) {
-    void query.whereBetween('period.planted_on', [`${filter.season}-07-01`, `${filter.season + 1}-06-30`]);
+    void query.whereBetween('period.planted_on', seasonSpan(filter.season));
   }
   if (filter.plantedFrom) void query.where('period.planted_on', '>=', filter.plantedFrom);
   if (filter.plantedUntil) void query.where('period.planted_on', '<=', filter.plantedUntil);

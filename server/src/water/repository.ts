@@ -2,6 +2,7 @@ import type { WaterFilter, WaterGroup, WaterLine } from '@sombra/contract';
 import { addDaysTo, addMonthsTo, leastFollowedMonths, type IsoDate, type ProvenWatering } from '@sombra/core';
 import type { Knex } from 'knex';
 import type { Db } from '../platform/db';
+import { seasonSpan } from '../town/filter-repository';
 
 /** The species of the tree that stands at each of these spots. */
 export async function speciesOfSpots(db: Db, spotIds: readonly string[]): Promise<Map<string, string>> {
@@ -77,7 +78,7 @@ export async function followedTrees(
     void trees.join('place', 'place.id', 'spot.place_id').where('place.name', place);
   }
   if (season !== null) {
-    void trees.whereRaw(`water.subject->>'plantedOn' between ? and ?`, [`${season}-07-01`, `${season + 1}-06-30`]);
+    void trees.whereRaw(`water.subject->>'plantedOn' between ? and ?`, seasonSpan(season));
   }
   return trees;
 }

@@ -1,20 +1,18 @@
 import type { RulesTried, TryRules, TryRulesProgress } from '@sombra/contract';
 import {
-  addDaysTo,
   compareRules,
-  daysFrom,
+  pastYear,
   InvalidInputError,
   spotBasis,
   standing,
   triedRules,
-  typicalDays,
-  typicalRingM2,
+  triedTree,
+  typicalClimate,
   typicalYear,
-  waterClimate,
-  waterInputs,
   type ClimateDay,
   type IsoDate,
   type RuleTrial,
+  type Species,
   type TypicalYear,
 } from '@sombra/core';
 import type { Knex } from 'knex';
@@ -32,7 +30,6 @@ import { programmeClimate } from './follow-service';
 /** So many trees say what a season would have been; of more every so-and-so-many-th is tried. */
 export const mostTried = 300;
 const chunk = 20;
-const yearDays = 365;
 
 export interface TriedTask extends TryRules {
   readonly askedBy: string;
@@ -85,10 +82,12 @@ export async function triedOnTrees(db: Db, asked: TryRules, tell: WorkRun['onPro
   const all = await followedTrees(db, asked);
   const ids = evenly(all, mostTried);
   const weather = await weatherOf(db, asked);
+  const species = new Map((await speciesLibrary(db)).map((one) => [one.botanical, one]));
+  const programme = await programmeBasis(db);
   const totals = new Map(triedRules.map((rule) => [rule, { litres: 0, visits: 0, stressDays: 0, waterloggedDays: 0 }]));
   let [trees, days] = [0, 0];
   for (let at = 0; at < ids.length && weather; at += chunk) {
-    for (const trials of await trialsOf(db, ids.slice(at, at + chunk), weather)) {
+    for (const trials of await trialsOf(db, ids.slice(at, at + chunk), { weather, species, programme })) {
       trees += 1;
       days += trials[0]?.days.length ?? 0;
       for (const { rule, litres, visits, stressDays, waterloggedDays } of trials) {
@@ -129,9 +128,7 @@ async function weatherOf(db: Db, { weather }: TryRules): Promise<TriedIn | null>
   const { latDeg } = station;
   if (weather === 'was') {
     const { past } = await programmeClimate(db, today);
-    const yearAgo = addDaysTo(today, 1 - yearDays);
-    const from = (plantedOn: IsoDate) => daysFrom(past, plantedOn > yearAgo ? plantedOn : yearAgo, yearDays);
-    return { latDeg, years: null, from };
+    return { latDeg, years: null, from: (plantedOn) => pastYear(past, { plantedOn, today }) };
   }
   const typical = await programmeTypicalYear(db);
   if (!typical) return null;
@@ -140,29 +137,32 @@ async function weatherOf(db: Db, { weather }: TryRules): Promise<TriedIn | null>
   const from = (plantedOn: IsoDate) => {
     const before = known.get(plantedOn);
     if (before) return before;
-    const recorded = typicalDays(typical, plantedOn, yearDays);
-    const last = recorded.at(-1)?.day ?? plantedOn;
-    const days = waterClimate({ station, recorded, forecast: [] }, { windows, today: last }).past;
+    const days = typicalClimate(typical, { station, windows, from: plantedOn });
     known.set(plantedOn, days);
     return days;
   };
   return { latDeg, years: typical.years, from };
 }
 
-async function trialsOf(db: Db, ids: readonly string[], weather: TriedIn): Promise<RuleTrial[][]> {
-  const species = new Map((await speciesLibrary(db)).map((one) => [one.botanical, one]));
-  const programme = await programmeBasis(db);
+interface TriedUnder {
+  readonly weather: TriedIn;
+  readonly species: ReadonlyMap<string, Species>;
+  readonly programme: Awaited<ReturnType<typeof programmeBasis>>;
+}
+
+async function trialsOf(
+  db: Db,
+  ids: readonly string[],
+  { weather, species, programme }: TriedUnder,
+): Promise<RuleTrial[][]> {
   const [records, names] = [await recordsOfSpots(db, ids), await speciesOfSpots(db, ids)];
   return ids.flatMap((id) => {
     const all = records.get(id) ?? [];
     const basis = spotBasis(standing(all), contextOf(programme, id, all));
-    const inputs = waterInputs(all, basis, species.get(names.get(id) ?? '') ?? null);
-    if (!inputs || !basis.stock) return [];
-    const { subject } = inputs;
-    const { stock, care, plan } = basis;
-    const climate = weather.from(subject.plantedOn);
-    if (climate.length === 0) return [];
-    const ringM2 = plan?.kind === 'plan' ? plan.ringM2 : typicalRingM2(stock, subject, care);
-    return [compareRules({ subject, stock, ringM2, practice: care, latDeg: weather.latDeg, climate })];
+    const tried = triedTree(all, basis, species.get(names.get(id) ?? '') ?? null);
+    const climate = tried ? weather.from(tried.subject.plantedOn) : [];
+    if (!tried || climate.length === 0) return [];
+    const { care: practice, ...tree } = tried;
+    return [compareRules({ ...tree, practice, latDeg: weather.latDeg, climate })];
   });
 }

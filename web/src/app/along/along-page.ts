@@ -64,10 +64,8 @@ export class AlongPage {
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.where.stop());
-    whenIdle(() => {
-      void this.stops.read();
-      this.listed.set(true);
-    });
+    // What one is sent out to is to be pressed first: each line of the list is worked out by the core.
+    whenIdle(() => void this.stops.read());
     void this.along.takeIfStale();
     void this.readDays().catch(() => undefined);
     effect(() => {
@@ -140,13 +138,11 @@ export class AlongPage {
   });
   protected readonly areRead = this.stops.areRead;
   protected readonly all = signal(false);
-  /** Each line is worked out by the core: what one is sent out to is to be pressed before that. */
-  protected readonly listed = signal(false);
   /** The first of them: each line is worked out by the core, and a long list would keep the hand waiting. */
   protected readonly shown = computed(() => {
     const near = this.where.here() !== null && !this.isFar();
     return this.meant()
-      .slice(0, this.listed() ? (this.all() ? undefined : firstLines) : 0)
+      .slice(0, this.all() ? undefined : firstLines)
       .map((one) => {
         const stage = one.life?.stage ?? 'ground';
         const { id, ref, place, species } = one;

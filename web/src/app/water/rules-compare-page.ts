@@ -19,12 +19,15 @@ import {
   formatQuantity,
   monthNames,
   percolationClasses,
+  pastYear,
   percolationNames,
   routineRules,
   soakLitres,
   soakRules,
   soakTriedDays,
   soilNames,
+  typicalClimate,
+  waterClimate,
   stockKinds,
   stockNames,
   type RoutineRule,
@@ -44,7 +47,7 @@ import { readProblem, sayProblem } from '../ui/problem';
 import { sayDay } from '../ui/say-date';
 import { StateNote } from '../ui/state-note';
 import { ViewState } from '../ui/view-state.service';
-import { pastClimate, realTree, typicalClimate, usualTree } from './tried-tree';
+import { realTree, usualTree } from './tried-tree';
 import { WaterBasisService } from './water-basis.service';
 import { WaterService } from './water.service';
 
@@ -157,8 +160,8 @@ export class RulesComparePage {
     const today = this.session.today();
     const typical = this.weather() === 'typical' ? read.typical : null;
     const climate = typical
-      ? typicalClimate(typical, { ...read, from: one.plantedOn ?? this.plantedIn() })
-      : pastClimate(basis, { windows, today, plantedOn: one.plantedOn });
+      ? typicalClimate(typical, { station: basis.station, windows, from: one.plantedOn ?? this.plantedIn() })
+      : pastYear(waterClimate(basis, { windows, today }).past, { plantedOn: one.plantedOn, today });
     const [first] = climate;
     if (!first) return null;
     const { stock, pit, care } = one;
