@@ -68,6 +68,7 @@ const walks = {
     '/judgement',
     '/weather',
     '/keepers',
+    '/told',
     '/devices',
     '/zones',
   ],
@@ -110,6 +111,8 @@ async function walkTo(page: Page, path: string): Promise<void> {
     page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
   do await painted();
   while (open.size > 0);
+  // Between two pages there is neither: what is looked at is the one that came.
+  await expect(page.getByRole('heading', { level: 1 })).not.toHaveCount(0);
   await expect(page.locator('s-state-note.loading, [aria-busy=true]')).toHaveCount(0);
   await painted();
   page.off('request', asked).off('requestfinished', came).off('requestfailed', came);

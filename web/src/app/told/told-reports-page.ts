@@ -5,6 +5,7 @@ import { firstValueFrom } from 'rxjs';
 import { v7 as uuidv7 } from 'uuid';
 import { textOf } from '../fields/event-values';
 import { SpotListService } from '../spot/spot-list.service';
+import { SessionService } from '../session/session.service';
 import { LiveService } from '../ui/live.service';
 import { readProblem, sayProblem } from '../ui/problem';
 import { sayMoment } from '../ui/say-date';
@@ -22,12 +23,8 @@ import { ToldService } from './told.service';
     @if (fault(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
     }
-    @if (read.error()) {
-      <s-state-note
-        kind="empty"
-        title="Not reached"
-        text="What residents told could not be read. Try again with a network."
-      />
+    @if (problem(); as trouble) {
+      <s-state-note [problem]="trouble" (again)="read.reload()" />
     } @else if (reports(); as all) {
       @for (one of all; track one.id) {
         <article [attr.aria-label]="'Told of ' + (one.ref ?? one.place)">
@@ -89,66 +86,68 @@ import { ToldService } from './told.service';
     } @else {
       <s-state-note kind="loading" text="Reading what residents told…" />
     }
-    <h2>Links of places</h2>
-    <p class="quiet">
-      Put up where people pass, on a board or a letter. Whoever has the link may tell; it shows the trees of its place
-      by number and kind, and nothing else.
-    </p>
-    <div class="acts">
-      <label
-        >Place
-        <select class="form-select" aria-label="Place of the link" (change)="place.set(textOf($event))">
-          <option value="">choose</option>
-          @for (name of places.value() ?? []; track name) {
-            <option [value]="name" [selected]="name === place()">{{ name }}</option>
-          }
-        </select>
-      </label>
-      <button type="button" class="btn btn-primary" [disabled]="busy() || place() === ''" (click)="make()">
-        Make a link
-      </button>
-    </div>
-    @if (made(); as link) {
-      <p class="done" role="status">
-        <b>{{ link }}</b><br />Copy it now: it is shown this once.
+    @if (mayAnswer) {
+      <h2>Links of places</h2>
+      <p class="quiet">
+        Put up where people pass, on a board or a letter. Whoever has the link may tell; it shows the trees of its place
+        by number and kind, and nothing else.
       </p>
-    }
-    @if ((links.value() ?? []).length > 0) {
-      <div class="scroll" tabindex="0" role="region" aria-label="Links of places">
-        <table class="plain">
-          <thead>
-            <tr>
-              <th scope="col">Place</th>
-              <th scope="col">Made</th>
-              <th scope="col" class="num">Told by it</th>
-              <th scope="col">Open</th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (link of links.value() ?? []; track link.id) {
-              <tr>
-                <th scope="row">{{ link.place }}</th>
-                <td>{{ link.madeBy }}, {{ say(link.madeAt) }}</td>
-                <td class="num">{{ link.told }}</td>
-                <td>
-                  @if (link.revoked) {
-                    taken back
-                  } @else {
-                    <button
-                      type="button"
-                      class="btn btn-sm btn-outline-primary"
-                      [attr.aria-label]="'Take back the link of ' + link.place"
-                      (click)="revoke(link.id)"
-                    >
-                      Take back
-                    </button>
-                  }
-                </td>
-              </tr>
+      <div class="acts">
+        <label
+          >Place
+          <select class="form-select" aria-label="Place of the link" (change)="place.set(textOf($event))">
+            <option value="">choose</option>
+            @for (name of places.value() ?? []; track name) {
+              <option [value]="name" [selected]="name === place()">{{ name }}</option>
             }
-          </tbody>
-        </table>
+          </select>
+        </label>
+        <button type="button" class="btn btn-primary" [disabled]="busy() || place() === ''" (click)="make()">
+          Make a link
+        </button>
       </div>
+      @if (made(); as link) {
+        <p class="done" role="status">
+          <b>{{ link }}</b><br />Copy it now: it is shown this once.
+        </p>
+      }
+      @if ((links.value() ?? []).length > 0) {
+        <div class="scroll" tabindex="0" role="region" aria-label="Links of places">
+          <table class="plain">
+            <thead>
+              <tr>
+                <th scope="col">Place</th>
+                <th scope="col">Made</th>
+                <th scope="col" class="num">Told by it</th>
+                <th scope="col">Open</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (link of links.value() ?? []; track link.id) {
+                <tr>
+                  <th scope="row">{{ link.place }}</th>
+                  <td>{{ link.madeBy }}, {{ say(link.madeAt) }}</td>
+                  <td class="num">{{ link.told }}</td>
+                  <td>
+                    @if (link.revoked) {
+                      taken back
+                    } @else {
+                      <button
+                        type="button"
+                        class="btn btn-sm btn-outline-primary"
+                        [attr.aria-label]="'Take back the link of ' + link.place"
+                        (click)="revoke(link.id)"
+                      >
+                        Take back
+                      </button>
+                    }
+                  </td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        </div>
+      }
     }
   `,
   styles: `
@@ -209,6 +208,8 @@ export class ToldReportsPage {
   private readonly lists = inject(SpotListService);
   private readonly toasts = inject(ToastsService);
   protected readonly read = resource({ loader: () => firstValueFrom(this.doors.reports()) });
+  protected readonly problem = computed(() => (this.read.error() ? readProblem(this.read.error()) : null));
+  protected readonly mayAnswer = inject(SessionService).may('answer_residents');
   protected readonly reports = computed(() => (this.read.hasValue() ? this.read.value().reports : null));
   protected readonly links = resource({ loader: () => firstValueFrom(this.doors.links()) });
   protected readonly places = resource({
