@@ -1,4 +1,5 @@
 import { requireWithin } from '../errors';
+import { bestSeasons, freeDeg, type Piece } from './cut-search';
 import { arcLengthDeg, isPressing, requireRoots, type Anchor, type CirclingRoot } from './root-arcs';
 
 export interface StagedCutsInput {
@@ -82,15 +83,13 @@ export function stagedCuts(input: StagedCutsInput): StagedPlan {
     pressing.filter((i) => !out.has(i)),
   );
   const rim = rimOf(input.roots, pressing, cuttable);
-  const search = new Search({
+  const sets = bestSeasons({
     areas: cuttable.map((i) => rootAt(input.roots, i).diameterMm ** 2),
-    holds: cuttable.map((i) => rootAt(input.roots, i).nature === 'structural'),
     ring: ringOf(input, cuttable),
     pieces: rim.pieces,
     cap,
     seasons: Math.min(input.seasons ?? usualSeasons, Math.max(1, cuttable.length)),
   });
-  const sets = search.best();
   let gone = 0;
   const seasons = sets.map((set): StagedSeason => {
     gone |= set;
@@ -99,7 +98,7 @@ export function stagedCuts(input: StagedCutsInput): StagedPlan {
     return {
       cuts: cuts.map((root) => cutOf(root, rootAt(input.roots, root))),
       removedPct: total > 0 ? (area / total) * 100 : 0,
-      relievedDeg: search.freeDeg(gone),
+      relievedDeg: freeDeg(rim.pieces, gone),
     };
   });
   const later = [...cuttable.filter((_, k) => !(gone & (1 << k))), ...left].sort((a, b) => a - b);
@@ -132,12 +131,6 @@ function whyReferred(
   if (touch === 'grown_in') return 'grown_in';
   if (diameterMm > limitMm) return 'too_thick';
   return diameterMm ** 2 > cap ? 'over_cap' : null;
-}
-
-/** A piece of the rim that is free once all roots over it are gone: bits are of the roots that may be cut. */
-interface Piece {
-  readonly roots: number;
-  readonly deg: number;
 }
 
 /** Cuts the rim at every end of an arc. A piece under a root that stays is never freed, and left out. */
@@ -175,140 +168,4 @@ function ringOf({ roots, anchors }: StagedCutsInput, cuttable: readonly number[]
   return [...holding, ...anchors.map(({ bearingDeg }) => ({ deg: bearingDeg % 360, bit: -1 }))]
     .sort((a, b) => a.deg - b.deg || a.bit - b.bit)
     .map(({ bit }) => bit);
-}
-
-interface Task {
-  readonly areas: readonly number[];
-  readonly holds: readonly boolean[];
-  readonly ring: readonly number[];
-  readonly pieces: readonly Piece[];
-  readonly cap: number;
-  readonly seasons: number;
-}
-
-/** Degrees are counted in whole parts of this size, so that sums are exact. */
-const partsOfDegree = 100;
-const slack = 1e-9;
-/** Areas of sets are told apart so finely where it is asked what an area can free at most. */
-const areaSteps = 4096;
-
-/**
- * The sets of roots for each season. What every set of roots frees is worked out once (sums over subsets), and with it the
- * most that any set of an area frees: no plan from here on frees more than that, season by season.
- */
-class Search {
-  private readonly frees: Int32Array;
-  private readonly areaOf: Float64Array;
-  private readonly mostBy: Int32Array;
-  private bestSum = -1;
-  private bestSets: readonly number[] = [];
-  private readonly seen: readonly Map<number, number>[];
-  private readonly step: number;
-
-  constructor(private readonly task: Task) {
-    const { areas, pieces, seasons } = task;
-    const sets = 1 << areas.length;
-    this.seen = Array.from({ length: seasons }, () => new Map<number, number>());
-    this.frees = new Int32Array(sets);
-    for (const { roots, deg } of pieces) this.frees[roots] = (this.frees[roots] ?? 0) + Math.round(deg * partsOfDegree);
-    for (let bit = 1; bit < sets; bit <<= 1) {
-      for (let low = 0; low < sets; low += bit << 1) {
-        for (let set = low; set < low + bit; set++) {
-          this.frees[set + bit] = (this.frees[set + bit] ?? 0) + (this.frees[set] ?? 0);
-        }
-      }
-    }
-    this.areaOf = new Float64Array(sets);
-    const all = areas.reduce((sum, area) => sum + area, 0);
-    this.step = all > 0 ? all / areaSteps : 1;
-    this.mostBy = new Int32Array(areaSteps + 1);
-    for (let set = 1; set < sets; set++) {
-      const low = set & -set;
-      const area = (this.areaOf[set ^ low] ?? 0) + (areas[31 - Math.clz32(low)] ?? 0);
-      this.areaOf[set] = area;
-      const at = Math.min(areaSteps, Math.floor(area / this.step));
-      if ((this.frees[set] ?? 0) > (this.mostBy[at] ?? 0)) this.mostBy[at] = this.frees[set] ?? 0;
-    }
-    for (let at = 1; at <= areaSteps; at++) this.mostBy[at] = Math.max(this.mostBy[at] ?? 0, this.mostBy[at - 1] ?? 0);
-  }
-
-  /** The sets of each season, without empty ones at the end. */
-  best(): number[] {
-    this.from([], 0, 0);
-    const sets = [...this.bestSets];
-    while (sets.length > 0 && sets.at(-1) === 0) sets.pop();
-    return sets;
-  }
-
-  /** Degrees of the rim that are free without a set of roots. */
-  freeDeg(gone: number): number {
-    return (this.frees[gone] ?? 0) / partsOfDegree;
-  }
-
-  private from(sets: readonly number[], gone: number, sum: number): void {
-    const toGo = this.task.seasons - sets.length;
-    if (toGo === 0) {
-      if (sum > this.bestSum) [this.bestSum, this.bestSets] = [sum, sets];
-      return;
-    }
-    const seen = this.seen[sets.length];
-    if ((seen?.get(gone) ?? -1) >= sum) return;
-    seen?.set(gone, sum);
-    const ways = this.ways(gone).map((set) => ({ set, most: sum + this.most(gone | set, toGo) }));
-    ways.sort((a, b) => b.most - a.most || a.set - b.set);
-    for (const { set, most } of ways) {
-      if (most <= this.bestSum) return;
-      this.from([...sets, set], gone | set, sum + (this.frees[gone | set] ?? 0));
-    }
-  }
-
-  /** What the seasons from the one that ends with `gone` on can free together, at most. */
-  private most(gone: number, toGo: number): number {
-    let sum = this.frees[gone] ?? 0;
-    for (let j = 1; j < toGo; j++) {
-      const area = (this.areaOf[gone] ?? 0) + this.task.cap * j;
-      sum += this.mostBy[Math.min(areaSteps, Math.floor(area / this.step + slack))] ?? 0;
-    }
-    return sum;
-  }
-
-  /** Every set that one season may take: of roots that do not hold the tree as many as fit, as more is never worse. */
-  private ways(gone: number): number[] {
-    const { areas, holds, cap } = this.task;
-    // The thickest first: whether what is skipped would still fit shows early.
-    const open = areas.map((_, i) => i).filter((i) => !(gone & (1 << i)));
-    open.sort((a, b) => (areas[b] ?? 0) - (areas[a] ?? 0) || a - b);
-    const beside = this.neighbours(gone);
-    const rest = new Array<number>(open.length + 1).fill(0);
-    for (let k = open.length - 1; k >= 0; k--) rest[k] = (rest[k + 1] ?? 0) + (areas[open[k] ?? 0] ?? 0);
-    const found: number[] = [];
-    const choose = (k: number, set: number, room: number, leastSkipped: number): void => {
-      // Even with all that is to come what was skipped would fit: another way takes it along.
-      if (leastSkipped <= room - (rest[k] ?? 0) + slack) return;
-      const i = open[k];
-      if (i === undefined) {
-        found.push(set);
-        return;
-      }
-      const area = areas[i] ?? 0;
-      if (area <= room + slack && !(set & (beside[i] ?? 0))) choose(k + 1, set | (1 << i), room - area, leastSkipped);
-      choose(k + 1, set, room, holds[i] ? leastSkipped : Math.min(leastSkipped, area));
-    };
-    choose(0, 0, cap, Infinity);
-    return found;
-  }
-
-  /** For each root that holds the tree, which others do that stand next to it by then: they may not go together. */
-  private neighbours(gone: number): number[] {
-    const { areas, ring } = this.task;
-    const standing = ring.filter((bit) => bit < 0 || !(gone & (1 << bit)));
-    const beside = new Array<number>(areas.length).fill(0);
-    standing.forEach((bit, k) => {
-      const next = standing[(k + 1) % standing.length] ?? -1;
-      if (bit < 0 || next < 0 || bit === next) return;
-      beside[bit] = (beside[bit] ?? 0) | (1 << next);
-      beside[next] = (beside[next] ?? 0) | (1 << bit);
-    });
-    return beside;
-  }
 }
