@@ -166,6 +166,7 @@ export const lookRulesSchema = z.strictObject({
   cohortTimes: times,
   stormTimes: times,
   stormGustMs: z.number().min(5).max(70),
+  stormIceMm: z.number().min(1).max(100).default(defaultLookRules.stormIceMm),
   cohortPct: pct,
   cohortLeast: z.int().min(2).max(1000),
   minutesPerLook: z.number().min(0.5).max(120),

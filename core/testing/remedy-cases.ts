@@ -46,7 +46,7 @@ export function remedyReasons(): Reason[] {
     lookValue(
       {
         ...{ found: 'unseen', dueOn: '2026-01-01', balance, cohort: { trees: 20, troubled: 9 } },
-        storm: { on: '2026-06-01', gustMs: 24 },
+        storm: balance === 'dry' ? { on: '2026-06-01', gustMs: 24 } : { on: '2026-01-12', iceMm: 9 },
       },
       '2026-06-15',
       defaultLookRules,

@@ -24,6 +24,8 @@ describe('what a look is worth', () => {
     expect(worth({ dueOn: '2026-07-15' }).lossPct).toBe(2);
     expect(worth({ balance: 'drowned' }).lossPct).toBe(4);
     expect(worth({ storm: { on: '2026-06-01', gustMs: 24 } }).lossPct).toBe(4);
+    const iced = worth({ storm: { on: '2026-01-12', iceMm: 9 } });
+    expect([iced.lossPct, iced.because[1]?.code]).toEqual([4, 'look_ice']);
     expect(worth({ balance: 'dry', storm: { on: '2026-06-01', gustMs: 24 } }).lossPct).toBe(8);
   });
   it.each([

@@ -18,6 +18,8 @@ export interface LookRules {
   readonly stormTimes: number;
   /** A gust from which young trees are looked at again. m/s */
   readonly stormGustMs: number;
+  /** Ice round twigs from which they are. mm */
+  readonly stormIceMm: number;
   /** A cohort counts as in trouble from this share of it, and from so many trees. %, trees */
   readonly cohortPct: number;
   readonly cohortLeast: number;
@@ -33,11 +35,16 @@ export const defaultLookRules: LookRules = {
   cohortTimes: 1.5,
   stormTimes: 2,
   stormGustMs: 20,
+  stormIceMm: 6,
   cohortPct: 30,
   cohortLeast: 8,
   minutesPerLook: 4,
   walkKmPerH: 4,
 };
+
+/** By what a storm was one: its strongest gust, or the ice it left on crowns. m/s, mm */
+export type Storm =
+  { readonly on: IsoDate; readonly gustMs: number } | { readonly on: IsoDate; readonly iceMm: number };
 
 /** What is known of a tree that may be looked at. */
 export interface LookCandidate {
@@ -49,7 +56,7 @@ export interface LookCandidate {
   /** Of its species, planted in its season: how many stand, and how many ask for something. */
   readonly cohort: { readonly trees: number; readonly troubled: number };
   /** The last storm since it was looked at, while it is young. */
-  readonly storm: { readonly on: IsoDate; readonly gustMs: number } | null;
+  readonly storm: Storm | null;
 }
 
 export interface LookValue {
@@ -95,9 +102,7 @@ export function lookValue(tree: LookCandidate, on: IsoDate, rules: LookRules): L
     ...(inTrouble
       ? [{ times: rules.cohortTimes, because: because('look_cohort', { trees, troubled, times: rules.cohortTimes }) }]
       : []),
-    ...(tree.storm
-      ? [{ times: rules.stormTimes, because: because('look_storm', { ...tree.storm, times: rules.stormTimes }) }]
-      : []),
+    ...(tree.storm ? [{ times: rules.stormTimes, because: afterStorm(tree.storm, rules.stormTimes) }] : []),
   ];
   const lossPct = Math.min(
     100,
@@ -115,5 +120,8 @@ export function lookValue(tree: LookCandidate, on: IsoDate, rules: LookRules): L
     ],
   };
 }
+
+const afterStorm = (storm: Storm, times: number): InspectReason =>
+  'iceMm' in storm ? because('look_ice', { ...storm, times }) : because('look_storm', { ...storm, times });
 
 export const foundOf = (level: Level, looked: boolean): LastFound => (looked ? level : 'unseen');

@@ -69,6 +69,7 @@ export interface InspectReasonFacts {
   look_balance: { balance: 'dry' | 'drowned'; times: number };
   look_cohort: { trees: number; troubled: number; times: number };
   look_storm: { on: IsoDate; gustMs: number; times: number };
+  look_ice: { on: IsoDate; iceMm: number; times: number };
   look_worth: { lossPct: number; savedPct: number; cost: number; value: number };
   look_spring_flare: { years: number };
   look_told: { on: IsoDate; words: string };

@@ -94,6 +94,8 @@ export const inspectSentences: Sentences<InspectReasonFacts> = {
     `Of ${f.trees} of its species planted in its season ${f.troubled} ask for something: × ${s.n(f.times, 2)}.`,
   look_storm: (f, s) =>
     `Gusts of ${s.speed(f.gustMs)} on ${sayIsoDay(f.on)}, after its last look: × ${s.n(f.times, 2)}.`,
+  look_ice: (f, s) =>
+    `Ice of ${s.mm(f.iceMm)} on crowns on ${sayIsoDay(f.on)}, after its last look: × ${s.n(f.times, 2)}.`,
   look_worth: (f, s) =>
     `${s.n(f.lossPct, 1)} % × ${s.pct(f.savedPct)} saved by a look × ${s.n(f.cost)} for another tree: worth ${s.n(f.value, 1)}.`,
   look_spring_flare: (f) =>

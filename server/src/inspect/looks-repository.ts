@@ -1,4 +1,13 @@
-import { addDaysTo, type IsoDate, type Level, type NextWater } from '@sombra/core';
+import {
+  addDaysTo,
+  iceThickness,
+  latest,
+  type IcyHour,
+  type IsoDate,
+  type Level,
+  type NextWater,
+  type Storm,
+} from '@sombra/core';
 import type { Db } from '../platform/db';
 import { plantingSeason } from '../town/filter-repository';
 
@@ -102,11 +111,20 @@ export async function looksAsked(db: Db, asked: LooksAsked): Promise<LookRow[]> 
     );
 }
 
-/** The last day since one on which any station measured a gust of so much, and how strong it was. */
-export async function lastStorm(
-  db: Db,
-  { since, gustMs, zone }: { readonly since: IsoDate; readonly gustMs: number; readonly zone: string },
-): Promise<{ readonly on: IsoDate; readonly gustMs: number } | null> {
+export interface StormAsked {
+  readonly since: IsoDate;
+  readonly gustMs: number;
+  readonly iceMm: number;
+  readonly zone: string;
+}
+
+/** The last storm since a day that any station measured: by its gusts, or by the ice it left on crowns. */
+export async function lastStorm(db: Db, asked: StormAsked): Promise<Storm | null> {
+  const [gust, ice] = [await lastGust(db, asked), await lastIce(db, asked)];
+  return ice && (!gust || ice.on > gust.on) ? ice : gust;
+}
+
+async function lastGust(db: Db, { since, gustMs, zone }: StormAsked): Promise<Storm | null> {
   const row = await db('weather_hour')
     .where({ source: 'recorded' })
     .where('at', '>=', since)
@@ -118,4 +136,28 @@ export async function lastStorm(
       db.raw('max(gust_ms)::float8 as "gustMs"'),
     );
   return row ?? null;
+}
+
+/** Only rain in frost makes ice: without it nothing but the index is read. */
+async function lastIce(db: Db, { since, iceMm, zone }: StormAsked): Promise<Storm | null> {
+  const measured = () => db('weather_hour').where({ source: 'recorded' }).where('at', '>=', since);
+  const stations = measured().where('rain_mm', '>', 0).where('temperature_c', '<=', 0).distinct('station_id');
+  const rows = await measured()
+    .whereIn('station_id', stations)
+    .groupBy('station_id')
+    .select<{ hours: (IcyHour & { on: IsoDate })[] }[]>(
+      db.raw(
+        `json_agg(json_build_object('on', (at at time zone ?)::date, 'rainMm', rain_mm, 'temperatureC', temperature_c,
+           'gustMs', gust_ms) order by at) as hours`,
+        [zone],
+      ),
+    );
+  const iced = rows.flatMap(({ hours }) => {
+    const thick = iceThickness(hours);
+    return hours.flatMap(({ on }, i) => ((thick[i] ?? 0) >= iceMm ? [{ on, iceMm: thick[i] ?? 0 }] : []));
+  });
+  const on = latest(iced.map((one) => one.on));
+  return on === undefined
+    ? null
+    : { on, iceMm: Math.max(...iced.flatMap((one) => (one.on === on ? [one.iceMm] : []))) };
 }

@@ -22,6 +22,7 @@ import {
   type LookRules,
   type RoundPlan,
   type RoundTask,
+  type Storm,
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { randomUUID } from 'node:crypto';
@@ -52,6 +53,7 @@ async function worthOf(db: Db, { place, aheadDays }: WorthQuery, today: IsoDate)
   const storm = await lastStorm(db, {
     since: addDaysTo(today, -stormDays),
     gustMs: rules.stormGustMs,
+    iceMm: rules.stormIceMm,
     zone: await timeZone(db),
   });
   const youngSince = addMonthsTo(today, -youngMonths);
@@ -69,10 +71,7 @@ async function worthOf(db: Db, { place, aheadDays }: WorthQuery, today: IsoDate)
   return { lines, rules, currency: match.currency };
 }
 
-function lineOf(
-  row: LookRow,
-  of: { today: IsoDate; rules: LookRules; storm: { on: IsoDate; gustMs: number } | null },
-): LookLine {
+function lineOf(row: LookRow, of: { today: IsoDate; rules: LookRules; storm: Storm | null }): LookLine {
   const found = foundOf(row.level, row.lookedOn !== null);
   const { next, trees, troubled, dueOn } = row;
   const dry = next?.kind === 'water' && next.on <= addDaysTo(of.today, -2);

@@ -75,6 +75,22 @@ it('asks for young trees again after a storm, by what was measured and what the 
   await town.db('weather_hour').delete();
 });
 
+it('asks for them again after rain that froze on them, hour after hour until it thaws', async () => {
+  const hour = (ago: number, rainMm: number, temperatureC: number) => ({
+    at: new Date(Date.now() - ago * 3600_000).toISOString(),
+    ...{ source: 'recorded' as const, rainMm, temperatureC, humidityPct: 96, gustMs: 0, thunderKm: null, soilC: 1 },
+  });
+  await keepStation(town.db, { id: 'roof', name: 'Roof', position: [-25.4, 36.9] });
+  const asked = async () => (await worth()).lines.find(({ ref }) => ref === 'Q-0704');
+  // 8 mm of rain make 2.8 mm of ice: 8 ÷ (0.9 π); thawed in between, nothing adds up to 6 mm.
+  await keepHours(town.db, 'roof', [hour(9, 8, -1), hour(8, 8, -1), hour(7, 0, 3), hour(6, 8, -1)]);
+  expect(await asked()).toBeUndefined();
+  await keepHours(town.db, 'roof', [hour(5, 8, -1), hour(4, 8, -2)]);
+  const ice = (await asked())?.because.find(({ code }) => code === 'look_ice');
+  expect(ice?.facts).toMatchObject({ iceMm: expect.closeTo(24 / (0.9 * Math.PI), 6) });
+  await town.db('weather_hour').delete();
+});
+
 it('divides them among inspectors within their time, the most valuable first where it is short', async () => {
   const people = await fieldPeople(town.db);
   const [one, two] = people;

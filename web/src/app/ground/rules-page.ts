@@ -135,6 +135,7 @@ const lookNumbers: readonly NumberRule[] = [
   { path: 'looks.cohortLeast', name: 'of at least', unit: 'trees' },
   { path: 'looks.stormTimes', name: 'after a storm, while it is young', unit: '×' },
   { path: 'looks.stormGustMs', name: 'a storm from gusts of', unit: 'm/s' },
+  { path: 'looks.stormIceMm', name: 'or from ice round twigs of', unit: 'mm' },
   { path: 'looks.minutesPerLook', name: 'A look takes', unit: 'min' },
   { path: 'looks.walkKmPerH', name: 'walking between them at', unit: 'km/h' },
 ];
