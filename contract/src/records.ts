@@ -65,6 +65,7 @@ import {
   type Stock,
   type VerdictFacts,
   type Watering,
+  twigHeights,
 } from '@sombra/core';
 import * as z from 'zod';
 import { remedyCodes } from './remedy-codes';
@@ -192,6 +193,7 @@ const ballSchema = <K extends 'container' | 'balled'>(kind: K) =>
     ballHeightMm: measure('ballHeightMm'),
     topRootsDepthMm: measure('topRootsDepthMm'),
     surplusLeftMm: measure('topRootsDepthMm').optional(),
+    circlingPct: measure('sharePct').optional(),
     adventitious: z.strictObject({ count: measure('rootCount'), thickestMm: measure('rootDiameterMm') }).optional(),
   });
 
@@ -267,6 +269,7 @@ const oldLook = {
 const laterLook = {
   finger: z.enum(fingerClasses).optional(),
   alive: z.enum(aliveClasses).optional(),
+  aliveAt: z.partialRecord(z.enum(twigHeights), z.enum(aliveClasses)).optional(),
   signs: z.array(z.enum(lookSigns)).max(lookSigns.length).optional(),
   diebackPct: measure('sharePct').optional(),
   shootMm: measure('shootMm').optional(),
@@ -299,10 +302,10 @@ export const inspectionSchema = z.strictObject({
 export const remedySchema = z.strictObject({
   remedy: z.enum(remedyCodes),
   doneOn: isoDate,
-  /** What shows it: some of what a look may find; points round the trunk belong to a look, which knows their deepest. */
+  /** What shows it: some of what a look may find; points round the trunk, and heights of the wood, belong to a look, which knows the worst. */
   seen: z
     .strictObject({ ...oldLook, ...laterLook })
-    .omit({ flareRoundMm: true })
+    .omit({ flareRoundMm: true, aliveAt: true })
     .partial()
     .optional(),
 }) satisfies z.ZodType<RemedyDone>;

@@ -13,6 +13,9 @@ const root = (touch: 'clear' | 'touching' | 'grown_in') => ({ arc: { fromDeg: 0,
 /** Looks that bring every reason of a tree, its collar and what hangs on it. */
 export const lookCases: readonly Partial<Inspection>[] = [
   ...aliveClasses.map((alive) => ({ alive })),
+  { alive: 'dry', aliveAt: { top: 'dry', middle: 'green' } },
+  { alive: 'brittle', aliveAt: { top: 'brittle', base: 'green' } },
+  { alive: 'dry', aliveAt: { top: 'green', base: 'dry' } },
   { signs: [] },
   { signs: lookSigns },
   { diebackPct: 10 },

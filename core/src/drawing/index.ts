@@ -8,6 +8,7 @@ export * from './growth-strip';
 export * from './pit-top';
 export * from './circling-scale';
 export * from './look-pictures';
+export * from './sign-pictures';
 export * from './term-pictures';
 export * from './day-run';
 export * from './moisture-ribbon';

@@ -1,11 +1,13 @@
-import { fingerClasses, mulchContacts, probeClasses, stakeStates } from '../inspect';
+import { fingerClasses, lookSigns, mulchContacts, probeClasses, stakeStates } from '../inspect';
 import { fingerPicture, mulchPicture, probePicture, stakePicture } from './look-pictures';
+import { signPicture } from './sign-pictures';
 import type { Drawing } from './shapes';
 
 const all: [string, Drawing][] = [
   ...mulchContacts.map((one): [string, Drawing] => [`mulch ${one}`, mulchPicture(one)]),
   ...stakeStates.map((one): [string, Drawing] => [`stake ${one}`, stakePicture(one)]),
   ...probeClasses.map((one): [string, Drawing] => [`probe ${one}`, probePicture(one)]),
+  ...lookSigns.map((one): [string, Drawing] => [`sign ${one}`, signPicture(one)]),
   ...fingerClasses.map((one): [string, Drawing] => [`finger ${one}`, fingerPicture(one)]),
 ];
 const pointsOf = ({ shapes }: Drawing) =>

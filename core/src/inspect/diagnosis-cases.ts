@@ -81,4 +81,21 @@ export const diagnosisCases: readonly DiagnosisCase[] = [
     absent: ['pests', 'trunk_wound', 'traffic', 'first_year'],
     nextCheck: 'soil_test',
   },
+  {
+    said: 'Yellow between green veins, moist, flare and roots sound: a soil test, for the soil may withhold what is there',
+    seen: ['yellow_between_veins', 'probe_moist', 'flare_visible', 'roots_clear'],
+    absent: ['pests', 'trunk_wound', 'traffic', 'wilting'],
+    cause: 'nutrient',
+    nextCheck: 'soil_test',
+  },
+  {
+    said: 'Autumn colour in August, roots press, moist, flare visible',
+    seen: ['early_colour', 'roots_pressing', 'probe_moist', 'flare_visible'],
+    cause: 'girdled',
+  },
+  {
+    said: 'Autumn colour in August, nobody probed: the probe before anything else',
+    seen: ['early_colour'],
+    nextCheck: 'probe',
+  },
 ];

@@ -11,8 +11,8 @@ describe('cases written before the table', () => {
       expect(cause ?? nextCheck).toBeDefined();
     },
   );
-  it('are twenty', () => {
-    expect(diagnosisCases).toHaveLength(20);
+  it('are twenty at least', () => {
+    expect(diagnosisCases.length).toBeGreaterThanOrEqual(20);
   });
 });
 

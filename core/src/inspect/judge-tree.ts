@@ -1,7 +1,7 @@
 import type { RemedyCode } from '../practice';
 import type { Level } from '../reason';
 import { finding, type LookFinding } from './finding';
-import type { Inspection, LookSign } from './look';
+import { twigHeights, type AliveClass, type Inspection, type LookSign, type TwigHeight } from './look';
 import { because } from './reasons';
 
 /** A tree is not given up before its first year is round. Months */
@@ -29,11 +29,13 @@ interface SignRow {
 export const signTable: Readonly<Record<LookSign, SignRow>> = {
   wilting: { level: 'watch', remedy: 'probe_first', ambiguous: true },
   pale_leaves: { level: 'watch', remedy: 'probe_first', ambiguous: true },
+  yellow_between_veins: { level: 'watch', remedy: 'probe_first', ambiguous: true },
   scorched_edges: { level: 'watch', remedy: 'probe_first', ambiguous: true },
   small_leaves: { level: 'watch', remedy: 'probe_first', ambiguous: true },
   thin_crown: { level: 'watch', remedy: 'probe_first', ambiguous: true },
   leafless: { level: 'act', remedy: 'refer_arborist', waits: true },
   shedding: { level: 'act', remedy: 'probe_first', ambiguous: true, waits: true },
+  early_colour: { level: 'watch', remedy: 'probe_first', ambiguous: true },
   sprouts_at_base: { level: 'watch', remedy: 'refer_arborist', waits: true },
   leader_lost: { level: 'act', remedy: 'prune_structure' },
   leans: { level: 'act', remedy: 'level_the_ball' },
@@ -45,16 +47,36 @@ export const signTable: Readonly<Record<LookSign, SignRow>> = {
 };
 
 /** Whether it lives and thrives: wood, signs, dieback, shoots, and how it stands. */
-export function judgeWholeTree(look: Inspection, months: number): LookFinding[] {
+export function judgeWholeTree(
+  look: Inspection,
+  { months, caliperMm }: { readonly months: number; readonly caliperMm: number | undefined },
+): LookFinding[] {
   return [
     ...judgeAlive(look, months),
-    ...judgeSigns(look, months),
+    ...judgeSigns(look, { months, caliperMm }),
     ...judgeVigour(look, months),
     ...judgeRocking(look),
   ];
 }
 
-function judgeAlive({ alive }: Inspection, months: number): LookFinding[] {
+/** Green below dead wood it lives on; green above dead bark at its foot it is cut off from its roots. */
+function judgeAlive(look: Inspection, months: number): LookFinding[] {
+  const felt = twigHeights.filter((height) => look.aliveAt?.[height] !== undefined);
+  const at = (height: TwigHeight | undefined): AliveClass | undefined => height && look.aliveAt?.[height];
+  const green = felt.findLast((height) => at(height) === 'green');
+  const lowest = felt.at(-1);
+  if (green === undefined) return judgeWood(lowest ? at(lowest) : look.alive, months);
+  if (green !== lowest) return [finding('tree', 'act', because('wood_dead_below', {}), 'refer_arborist')];
+  const dead = felt.findLast((height) => at(height) !== 'green');
+  if (!dead) return judgeWood('green', months);
+  if (at(dead) === 'dry' && months < waitedForMonths) {
+    const facts = { height: dead, monthsSincePlanting: months, waitMonths: waitedForMonths };
+    return [finding('tree', 'watch', because('wood_dry_above', facts), 'probe_first')];
+  }
+  return [finding('tree', 'act', because('wood_dead_above', { height: dead }), 'prune_structure')];
+}
+
+function judgeWood(alive: AliveClass | undefined, months: number): LookFinding[] {
   switch (alive) {
     case undefined:
       return [];
@@ -71,7 +93,13 @@ function judgeAlive({ alive }: Inspection, months: number): LookFinding[] {
   }
 }
 
-function judgeSigns({ signs, probe, finger }: Inspection, months: number): LookFinding[] {
+/** Roots reach at least so far, as times of the trunk's thickness: the usual rule of thumb of who protects trees at works. */
+const fenceTimes = 12;
+
+function judgeSigns(
+  { signs, probe, finger }: Inspection,
+  { months, caliperMm }: { readonly months: number; readonly caliperMm: number | undefined },
+): LookFinding[] {
   if (signs === undefined) return [];
   if (signs.length === 0) return [finding('tree', 'good', because('signs_none', {}))];
   const felt = probe !== null || finger !== undefined;
@@ -80,6 +108,10 @@ function judgeSigns({ signs, probe, finger }: Inspection, months: number): LookF
     if (waits && months < waitedForMonths) {
       const facts = { sign, monthsSincePlanting: months, waitMonths: waitedForMonths };
       return finding('tree', 'watch', because('sign_waits', facts), felt ? 'none' : 'probe_first');
+    }
+    if (remedy === 'fence_roots' && caliperMm !== undefined) {
+      const facts = { sign, caliperMm, times: fenceTimes, radiusM: (caliperMm * fenceTimes) / 1000 };
+      return finding('tree', level, because('roots_in_danger', facts), remedy);
     }
     // Too dry and too wet look alike: once the ball was felt, that finding says what to do.
     return finding('tree', level, because('sign_seen', { sign }), ambiguous && felt ? 'none' : remedy);

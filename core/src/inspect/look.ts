@@ -27,8 +27,10 @@ export interface Inspection {
   readonly circlingRoots: readonly CirclingRoot[] | null;
   /** What follows is left out where nobody looked. What a finger finds where there was no probe. */
   readonly finger?: FingerClass | undefined;
-  /** A twig bent and the bark scratched at three heights: the worst of them. */
+  /** A twig bent and the bark scratched at up to three heights: the worst of them. */
   readonly alive?: AliveClass | undefined;
+  /** The heights one by one, where somebody told them apart; `alive` is the worst of them. */
+  readonly aliveAt?: Partial<Readonly<Record<TwigHeight, AliveClass>>> | undefined;
   /** Seen on crown, trunk and the ground around; none where somebody looked and found nothing. */
   readonly signs?: readonly LookSign[] | undefined;
   /** Of the crown, what is dead. % */
@@ -56,14 +58,24 @@ export interface Inspection {
 export const aliveClasses = ['green', 'dry', 'brittle'] as const;
 export type AliveClass = (typeof aliveClasses)[number];
 
+/** Where wood is felt for life, from the top down: at the tip, half-way, at the foot of the trunk. */
+export const twigHeights = ['top', 'middle', 'base'] as const;
+export type TwigHeight = (typeof twigHeights)[number];
+
+/** The worst of what was felt at some heights; `undefined` where nobody felt. */
+export const worstWood = (at: Partial<Readonly<Record<TwigHeight, AliveClass>>>): AliveClass | undefined =>
+  aliveClasses.findLast((one) => twigHeights.some((height) => at[height] === one));
+
 export const lookSigns = [
   'wilting',
   'pale_leaves',
+  'yellow_between_veins',
   'scorched_edges',
   'small_leaves',
   'thin_crown',
   'leafless',
   'shedding',
+  'early_colour',
   'sprouts_at_base',
   'leader_lost',
   'leans',

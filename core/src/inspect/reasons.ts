@@ -1,7 +1,7 @@
 import type { IsoDate } from '../calendar';
 import type { PercolationClass } from '../ground';
 import type { RemedyCode } from '../practice';
-import type { LastFound, LeftOn, LookSign } from './look';
+import type { LastFound, LeftOn, LookSign, TwigHeight } from './look';
 import { becauseOf, type ReasonOf } from '../reason';
 
 /** What an inspection gives as why. Lengths are millimetres unless the name says otherwise. */
@@ -45,6 +45,10 @@ export interface InspectReasonFacts {
   wood_dry_waits: { monthsSincePlanting: number; waitMonths: number };
   wood_dry: { monthsSincePlanting: number; waitMonths: number };
   wood_brittle: Record<string, never>;
+  wood_dry_above: { height: TwigHeight; monthsSincePlanting: number; waitMonths: number };
+  wood_dead_above: { height: TwigHeight };
+  wood_dead_below: Record<string, never>;
+  roots_in_danger: { sign: LookSign; caliperMm: number; times: number; radiusM: number };
   signs_none: Record<string, never>;
   sign_seen: { sign: LookSign };
   sign_waits: { sign: LookSign; monthsSincePlanting: number; waitMonths: number };

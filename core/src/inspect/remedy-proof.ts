@@ -104,6 +104,7 @@ export const remedyProofs: Readonly<Record<RemedyCode, RemedyProof>> = {
 /** What each thing that is looked at is about. */
 export const aspectOf: Readonly<Record<keyof RemedySeen, LookAspect>> = {
   alive: 'tree',
+  aliveAt: 'tree',
   signs: 'tree',
   diebackPct: 'tree',
   shootMm: 'tree',

@@ -30,6 +30,31 @@ describe('flare at points round the trunk', () => {
   });
 });
 
+describe('wood felt at heights', () => {
+  it('is told with the worst of them, or refused', () => {
+    expect(() => judge({ alive: 'green', aliveAt: { top: 'dry', base: 'green' } })).toThrow(
+      'alive must be the worst of the heights',
+    );
+    expect(() => judge({ aliveAt: { top: 'green' } })).toThrow('alive must be the worst');
+  });
+});
+
+describe('a fence round roots in danger', () => {
+  const fenced = (caliperMm?: number) =>
+    judgeInspection({ ...clean, signs: ['works_nearby'] }, { ...context, plantedOn: '2024-06-01', caliperMm })
+      .findings[0];
+  it('stands twelve times the trunk off, as thick as it is by now', () => {
+    // 50 mm as planted and 10 mm a year for two years: 12 × 70 mm.
+    expect(fenced(50)).toMatchObject({
+      remedy: 'fence_roots',
+      because: { code: 'roots_in_danger', facts: { sign: 'works_nearby', radiusM: expect.closeTo(0.84, 9) } },
+    });
+  });
+  it('is asked for without a number where nobody measured the trunk', () => {
+    expect(fenced()).toMatchObject({ remedy: 'fence_roots', because: { code: 'sign_seen' } });
+  });
+});
+
 describe('share of the trunk pressed', () => {
   it('counts overlapping arcs once and crosses north', () => {
     const arcs = [

@@ -4,12 +4,13 @@ import type { PercolationClass } from '../ground';
 import { limits } from '../limits';
 import { deepTreeRules, type Practice, type RemedyCode } from '../practice';
 import { worstLevel, type Level } from '../reason';
+import { caliperAfter } from '../stock';
 import { clearingBowl, mulchLacks } from './earthwork';
 import { finding, type LookFinding } from './finding';
 import { because, type InspectReason } from './reasons';
 import { judgeBark, judgeFixtures, judgeWholeTree } from './judge-tree';
 import { judgeRoots } from './judge-roots';
-import type { Inspection } from './look';
+import { worstWood, type Inspection } from './look';
 import { requireRoots } from './root-arcs';
 
 export interface NextLook {
@@ -31,6 +32,8 @@ export interface InspectionContext {
   readonly practice: Practice;
   readonly plantedOn: IsoDate;
   readonly percolation: PercolationClass | undefined;
+  /** Of its trunk as it was planted; left out where nobody measured it. mm */
+  readonly caliperMm?: number | undefined;
 }
 
 const severity: Readonly<Record<Level, number>> = { urgent: 0, act: 1, watch: 2, good: 3 };
@@ -48,7 +51,7 @@ export function judgeInspection(look: Inspection, context: InspectionContext): I
   }
   const months = monthsBetween(context.plantedOn, look.inspectedOn);
   const findings = [
-    ...judgeWholeTree(look, months),
+    ...judgeWholeTree(look, { months, caliperMm: context.caliperMm && caliperAfter(context.caliperMm, months) }),
     ...judgeFixtures(look),
     judgeFlareDepth(look, context, months),
     look.flareBy === 'guessed' ? finding('flare', 'watch', because('flare_guessed', {})) : undefined,
@@ -146,6 +149,8 @@ function requireInspection(look: Inspection): void {
   look.flareRoundMm?.forEach((depth, i) => requireWithin(`flareRoundMm[${i}]`, depth, limits.flareDepthMm));
   if (look.flareRoundMm && look.flareDepthMm !== Math.max(...look.flareRoundMm))
     throw new InvalidInputError('flareDepthMm must be the deepest of the points round the trunk', 'flareDepthMm');
+  if (look.aliveAt && look.alive !== worstWood(look.aliveAt))
+    throw new InvalidInputError('alive must be the worst of the heights wood was felt at', 'alive');
   if (look.mulchDepthMm !== null) requireWithin('mulchDepthMm', look.mulchDepthMm, limits.mulchDepthMm);
   if (look.diebackPct !== undefined) requireWithin('diebackPct', look.diebackPct, limits.sharePct);
   if (look.barkPct !== undefined) requireWithin('barkPct', look.barkPct, limits.sharePct);

@@ -3,7 +3,7 @@ import type { Assessment } from '../ground';
 import { guardOf, stemRootsKept, surplusLeft } from '../pit';
 import { guardRules, structuralPrunings, stubUses, type Practice, type RemedyCode } from '../practice';
 import { dayInYear } from '../season';
-import type { Stock } from '../stock';
+import { caliperAfter, type Stock } from '../stock';
 import type { Decision } from './decision';
 import { booked, remedyDecision, shown, type RemedyBasis } from './open-remedies';
 import { because, type Reason } from './reasons';
@@ -80,8 +80,6 @@ function stubsCut(basis: BookedBasis): Decision[] {
   return book(basis, { remedy: 'cut_stubs', dueOn: after(basis, laterMonths), because: reason });
 }
 
-/** A young street tree's trunk thickens by about this much a year: an estimate, until somebody measures it. mm */
-const trunkGrowthMm = 10;
 /** Against antlers a guard is on from the end of summer to late winter, north of the tropics. `MM-DD` */
 const [onBy, offBy] = ['09-01', '03-01'] as const;
 
@@ -94,7 +92,7 @@ function guardFitted(basis: BookedBasis): Decision[] {
   if (!stock) return [];
   const rubbed = (assessment?.rubbedBy ?? []).length > 0;
   if (!guardOf(practice, { rubbed, caliperMm: stock.caliperMm }).needed) return [];
-  const thickOn = (day: IsoDate) => stock.caliperMm + (monthsBetween(planting.plantedOn, day) / 12) * trunkGrowthMm;
+  const thickOn = (day: IsoDate) => caliperAfter(stock.caliperMm, monthsBetween(planting.plantedOn, day));
   const seasonOf = guardRules[practice.guard].season === null ? null : dayInYear(basis.latDeg);
   if (seasonOf) {
     const { on, since } = guardSeen(basis);

@@ -154,10 +154,11 @@ function judgedPlanting(kept: readonly FieldRecord[], basis: SpotBasis): JudgedP
 }
 
 /** What a look at the tree of a spot is judged by. */
-export const lookContext = ({ care, percolation }: SpotBasis, plantedOn: IsoDate): InspectionContext => ({
+export const lookContext = ({ care, percolation, stock }: SpotBasis, plantedOn: IsoDate): InspectionContext => ({
   practice: care,
   plantedOn,
   percolation,
+  caliperMm: stock?.caliperMm,
 });
 
 /** Looks from before the planting were at another tree, or at this one where it stood before. */

@@ -2,6 +2,7 @@ import { addDaysTo } from '../calendar';
 import { diagnose, type Inspection } from '../inspect';
 import { fieldDefault } from '../practice';
 import { ground, planting, rec, stock } from '../../testing/water-cases';
+import type { RecordFacts } from './kinds';
 import { spotLife } from './spot-life';
 import { asksForDiagnosis, treeEvidence } from './tree-evidence';
 
@@ -46,6 +47,8 @@ describe('what a tree says of its trouble', () => {
     [{ circlingRoots: [] }, 'roots_clear'],
     [{ circlingRoots: [{ arc: { fromDeg: 0, toDeg: 90 }, diameterMm: 20 }] }, 'roots_pressing'],
     [{ diebackPct: 10 }, 'dieback'],
+    [{ alive: 'dry', aliveAt: { top: 'dry', middle: 'green' } }, 'dieback'],
+    [{ signs: ['early_colour'] }, 'early_colour'],
     [{ shootMm: 100, shootBeforeMm: 201 }, 'short_shoots'],
   ] as const)('%j is %s', (change, evidence) => {
     expect(of(change).seen).toContain(evidence);
@@ -62,6 +65,28 @@ describe('what a tree says of its trouble', () => {
     expect(of({ flareDepthMm: 90 }, [], [...known, deep]).seen).not.toContain('flare_deep');
     expect(of({ flareDepthMm: 120 }, [], [...known, deep]).seen).toContain('flare_deep');
   });
+  it.each([
+    [20, undefined, 'seen'],
+    [20, 'left', 'seen'],
+    // Ten of a hundred are put right by the practice; up to them it is as it should be.
+    [10, undefined, 'absent'],
+    [undefined, 'left', 'seen'],
+    [undefined, 'none_needed', 'absent'],
+    [20, 'corrected', 'neither'],
+    [undefined, undefined, 'neither'],
+  ] as const)(
+    'roots that circled over %s %% of the ball, at planting %s: pot-bound is %s',
+    (circlingPct, roots, said) => {
+      const came = rec('stock', { ...stock().facts, circlingPct } as RecordFacts['stock']);
+      const { facts: built } = planting();
+      const { seen, absent = [] } = of(
+        {},
+        [],
+        [ground(), came, rec('planting', { ...built, roots } as RecordFacts['planting'])],
+      );
+      expect([seen.includes('pot_bound'), absent.includes('pot_bound')]).toEqual([said === 'seen', said === 'absent']);
+    },
+  );
   it('says neither of a flare between, nor of roots that press a little', () => {
     const { seen } = of({ flareDepthMm: 50, circlingRoots: [{ arc: { fromDeg: 0, toDeg: 30 }, diameterMm: 20 }] });
     expect(seen.filter((one) => /flare|roots/.test(one))).toEqual([]);

@@ -11,6 +11,7 @@ import {
   type Inspection,
   type LookSign,
 } from '../inspect';
+import type { RootWork } from '../day';
 import type { BalancedDay } from '../water';
 import { ofKind, type FieldRecord } from './record';
 import type { SpotBasis } from './spot-basis';
@@ -19,11 +20,13 @@ import type { SpotBasis } from './spot-basis';
 const evidenceOf: Partial<Readonly<Record<LookSign, Evidence>>> = {
   wilting: 'wilting',
   pale_leaves: 'pale_leaves',
+  yellow_between_veins: 'yellow_between_veins',
   scorched_edges: 'scorched_edges',
   small_leaves: 'small_leaves',
   thin_crown: 'thin_crown',
   leafless: 'leafless',
   shedding: 'shedding',
+  early_colour: 'early_colour',
   sprouts_at_base: 'sprouts_at_base',
   trunk_wound: 'trunk_wound',
   pests: 'pests',
@@ -42,10 +45,17 @@ export interface EvidenceInput {
   readonly days: readonly Pick<BalancedDay, 'day' | 'stressed' | 'waterlogged'>[];
 }
 
+/** Whether a tenth of the crown is dead, or its tip over green wood; `null` where nobody looked at either. */
+function diesBack({ diebackPct, aliveAt }: Inspection): boolean | null {
+  const { top, middle, base } = aliveAt ?? {};
+  if (top !== undefined && top !== 'green' && (middle === 'green' || base === 'green')) return true;
+  return diebackPct === undefined ? null : diebackPct >= diebackFromPct;
+}
+
 /** Whether a look found what many causes share: there is something to find out. */
 export const asksForDiagnosis = (look: Inspection): boolean =>
   (look.signs ?? []).some((sign) => evidenceOf[sign] !== undefined) ||
-  (look.diebackPct ?? 0) >= diebackFromPct ||
+  diesBack(look) === true ||
   shootsAreShort(look) === true;
 
 /** What a look and the record of a tree say for and against each cause; what nobody looked at is in neither list. */
@@ -61,7 +71,8 @@ export function treeEvidence({ look, records, basis, days }: EvidenceInput): Dia
       if (evidence) put(evidence, look.signs.includes(sign));
     }
   }
-  if (look.diebackPct !== undefined) put('dieback', look.diebackPct >= diebackFromPct);
+  const dead = diesBack(look);
+  if (dead !== null) put('dieback', dead);
   const short = shootsAreShort(look);
   if (short !== null) put('short_shoots', short);
   if (look.probe === 'dry' || look.probe === 'slightly_dry') seen.add('probe_dry');
@@ -86,7 +97,19 @@ export function treeEvidence({ look, records, basis, days }: EvidenceInput): Dia
     const salty = (soil ?? 0) >= saltFrom.soilDsM || (water ?? 0) >= saltFrom.waterDsM;
     seen.add(salty ? 'salt_found' : 'salt_low');
   }
-  const plantedOn: IsoDate | undefined = ofKind(records, 'planting').at(-1)?.facts.plantedOn;
+  const planting = ofKind(records, 'planting').at(-1)?.facts;
+  const bound = cameBound(basis, planting?.roots);
+  if (bound !== null) put('pot_bound', bound);
+  const plantedOn: IsoDate | undefined = planting?.plantedOn;
   if (plantedOn) put('first_year', monthsBetween(plantedOn, look.inspectedOn) < waitedForMonths);
   return { seen: [...seen], absent: [...absent] };
+}
+
+/** Whether circling roots went into the ground with it; `null` where nobody saw, or they were put right at planting. */
+function cameBound({ stock, care }: SpotBasis, roots: RootWork | undefined): boolean | null {
+  if (roots === 'left') return true;
+  if (roots === 'corrected') return null;
+  const pct = stock && stock.kind !== 'bare_root' ? stock.circlingPct : undefined;
+  if (pct === undefined) return roots === 'none_needed' ? false : null;
+  return pct > care.receiving.circlingCorrectPct;
 }

@@ -7,3 +7,4 @@ export * from './claim';
 export * from './received-stock';
 export * from './lifting-plan';
 export type { StockReason, StockReasonFacts } from './reasons';
+export * from './trunk-growth';

@@ -29,6 +29,7 @@ export function stockOfTree(tree: ReceivedTree, kind: Stock['kind']): Stock | nu
     ballHeightMm,
     topRootsDepthMm,
     ...(left > 0 ? { surplusLeftMm: left } : {}),
+    ...(tree.circlingPct === null ? {} : { circlingPct: tree.circlingPct }),
     ...(rooted ? { adventitious: { count: stemRoots, thickestMm: stemRootMm } } : {}),
   };
 }

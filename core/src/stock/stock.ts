@@ -45,6 +45,8 @@ export interface BallStock extends TopMeasures {
   readonly topRootsDepthMm: number;
   /** Of that, what cannot come off at planting without breaking the ball; left out where all of it can. */
   readonly surplusLeftMm?: number | undefined;
+  /** Of the ball's face, what circling roots covered as it came; left out where nobody opened it. % */
+  readonly circlingPct?: number | undefined;
   /** Left out where there are none, or nobody looked. */
   readonly adventitious?: AdventitiousRoots | undefined;
 }
@@ -87,6 +89,7 @@ export function requireStock(stock: Stock): void {
     requireWithin('adventitious.count', stock.adventitious.count, limits.rootCount);
     requireWithin('adventitious.thickestMm', stock.adventitious.thickestMm, limits.rootDiameterMm);
   }
+  if (stock.circlingPct !== undefined) requireWithin('circlingPct', stock.circlingPct, limits.sharePct);
   if (stock.surplusLeftMm !== undefined) {
     requireWithin('surplusLeftMm', stock.surplusLeftMm, { min: 0, max: stock.topRootsDepthMm, unit: 'mm' });
   }

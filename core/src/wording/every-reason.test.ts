@@ -447,7 +447,8 @@ function ofLooks(): Reason[] {
   };
   return looks.flatMap((look) =>
     ['2024-01-10', '2026-05-01'].flatMap((plantedOn) => {
-      const context = { practice: fieldDefault, plantedOn, percolation: undefined };
+      const caliperMm = plantedOn < '2025' ? 50 : undefined;
+      const context = { practice: fieldDefault, plantedOn, percolation: undefined, caliperMm };
       const verdict = judgeInspection({ ...nothing, inspectedOn: '2026-06-01', ...look }, context);
       return [...verdict.findings.map(({ because }) => because), verdict.nextLook.because];
     }),

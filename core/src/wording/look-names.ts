@@ -14,6 +14,7 @@ import type {
   WorkNeed,
   WorkTool,
   ReferWhy,
+  TwigHeight,
   RockingClass,
   RootTouch,
   LookSign,
@@ -29,11 +30,13 @@ export const aliveNames: Readonly<Record<AliveClass, string>> = {
 export const lookSignNames: Readonly<Record<LookSign, string>> = {
   wilting: 'leaves hang',
   pale_leaves: 'leaves pale or yellow',
+  yellow_between_veins: 'leaves yellow between green veins',
   scorched_edges: 'leaf edges brown',
   small_leaves: 'leaves small for its kind',
   thin_crown: 'crown thin',
   leafless: 'no leaves in leaf time',
   shedding: 'shedding leaves',
+  early_colour: 'autumn colour weeks early',
   sprouts_at_base: 'sprouts at the base',
   leader_lost: 'leader lost or doubled',
   leans: 'leans',
@@ -42,6 +45,12 @@ export const lookSignNames: Readonly<Record<LookSign, string>> = {
   pests: 'pests or their traces',
   traffic_on_roots: 'feet or machines on the roots',
   works_nearby: 'works nearby',
+};
+
+export const twigHeightNames: Readonly<Record<TwigHeight, string>> = {
+  top: 'at the tip',
+  middle: 'half-way down',
+  base: 'at the foot',
 };
 
 export const rockingNames: Readonly<Record<RockingClass, string>> = {
@@ -128,6 +137,8 @@ export const causeNames: Readonly<Record<Cause, string>> = {
 export const evidenceNames: Readonly<Record<Evidence, string>> = {
   wilting: lookSignNames.wilting,
   pale_leaves: lookSignNames.pale_leaves,
+  yellow_between_veins: lookSignNames.yellow_between_veins,
+  early_colour: lookSignNames.early_colour,
   scorched_edges: lookSignNames.scorched_edges,
   small_leaves: lookSignNames.small_leaves,
   thin_crown: lookSignNames.thin_crown,

@@ -64,6 +64,7 @@ export const measuredFacts = {
   mulchDepthMm: length('Mulch depth', 'mulchDepthMm'),
   diebackPct: as('sharePct', 'Of the crown, dead', 'sharePct'),
   barkPct: as('sharePct', 'Unsound bark, of the girth', 'sharePct'),
+  circlingPct: as('sharePct', 'Circling roots, of the ball’s face', 'sharePct'),
   shootMm: length('Shoots this year', 'shootMm'),
   shootBeforeMm: length('Shoots last year', 'shootMm'),
   depthMm: length('Depth of the root', 'rootDepthAtTrunkMm'),

@@ -288,6 +288,7 @@ export const factNames: Readonly<Record<string, string>> = {
   cordoned: 'Cordoned off',
   closedOn: 'Closed on',
   alive: 'Twig and bark',
+  aliveAt: 'Twig and bark by height',
   signs: 'Signs',
   rocks: 'Rocked by hand',
   guard: 'Guard',

@@ -2,7 +2,14 @@ import { assignmentNames, type RecordFacts, type RecordKind } from '../record';
 import type { Horizon, IrrigationWater, NeighbourRoots, SiteThing } from '../ground';
 import type { MetRoot } from '../day';
 import type { AdventitiousRoots, Arrival } from '../stock';
-import type { Anchor, CirclingRoot, RemedySeen } from '../inspect';
+import {
+  twigHeights,
+  type AliveClass,
+  type Anchor,
+  type CirclingRoot,
+  type RemedySeen,
+  type TwigHeight,
+} from '../inspect';
 import type { RemedyCode } from '../practice';
 import { formatQuantity, type UnitSystem } from '../units';
 import {
@@ -15,6 +22,7 @@ import {
   rootTouchNames,
   lookSignNames,
   turfNames,
+  twigHeightNames,
 } from './look-names';
 import { isMeasured, measuredFacts } from './measured';
 import { sayIsoDay } from './sentence';
@@ -143,6 +151,10 @@ const parts: Readonly<Record<string, (value: never, units: UnitSystem) => string
   anchors: (all: readonly Anchor[], units) =>
     all
       .map(({ bearingDeg, diameterMm }) => `${formatQuantity(diameterMm, 'lengthMm', units)} at ${bearingDeg}°`)
+      .join(', '),
+  aliveAt: (at: Partial<Record<TwigHeight, AliveClass>>) =>
+    twigHeights
+      .flatMap((height) => (at[height] ? [`${twigHeightNames[height]} ${aliveNames[at[height]]}`] : []))
       .join(', '),
   arrival: ({ covered, moist, wateredEveryDays }: Arrival) =>
     [

@@ -1,5 +1,5 @@
 import type { InspectReasonFacts } from '../inspect';
-import { lastFoundNames, leftOnNames, lookSignNames } from './look-names';
+import { lastFoundNames, leftOnNames, lookSignNames, twigHeightNames } from './look-names';
 import { percolationNames } from './names';
 import { remedyWords } from './say-remedy';
 import { months, days, lower, sayIsoDay, type Say, type Sentences } from './sentence';
@@ -64,6 +64,12 @@ export const inspectSentences: Sentences<InspectReasonFacts> = {
     `Dry under the bark ${months(f.monthsSincePlanting)} after planting; waited for until ${months(f.waitMonths)} are round.`,
   wood_dry: (f) => `Dry under the bark ${months(f.monthsSincePlanting)} after planting.`,
   wood_brittle: () => 'Wood dry and brittle at every height: it is dead.',
+  wood_dry_above: (f) =>
+    `Dry ${twigHeightNames[f.height]}, green below it, ${months(f.monthsSincePlanting)} after planting; waited for until ${months(f.waitMonths)} are round.`,
+  wood_dead_above: (f) => `Dead ${twigHeightNames[f.height]}, green below it: it lives on from there.`,
+  wood_dead_below: () => 'Dead bark below green wood: something cuts it off from its roots.',
+  roots_in_danger: (f, s) =>
+    `Seen: ${lookSignNames[f.sign]}. Fenced ${s.m(f.radiusM)} round the trunk at least, ${f.times} times its ${s.mm(f.caliperMm)}, and out to the drip line.`,
   signs_none: () => 'Nothing to be seen on crown and trunk.',
   sign_seen: (f) => `Seen: ${lookSignNames[f.sign]}.`,
   sign_waits: (f) =>

@@ -21,7 +21,7 @@ import { contextOf, programmeBasis, type ProgrammeBasis } from './spot-context';
 import { markWaterDue } from './water-repository';
 
 /** Raised whenever the core judges otherwise or keeps more: what was derived before is then worked out again. */
-const version = 16;
+const version = 17;
 
 /** What an act has read of these spots already, as it stands now. */
 export interface Known {

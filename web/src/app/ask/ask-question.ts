@@ -75,6 +75,11 @@ export class AskQuestion {
     const ask = this.ask();
     return ask.kind === 'words' || ask.kind === 'many' ? ask.options : [];
   });
+  /** Many short words stand two abreast, and stay so whatever is tapped. */
+  protected readonly paired = computed(() => {
+    const ask = this.ask();
+    return ask.kind === 'many' && ask.none !== undefined;
+  });
   /** What none of several is called; nothing of the kind is offered once one of them is chosen. */
   protected readonly none = computed(() => {
     const ask = this.ask();

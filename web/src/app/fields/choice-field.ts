@@ -1,9 +1,11 @@
 import { ChangeDetectionStrategy, Component, forwardRef, input, signal } from '@angular/core';
+import type { Drawing } from '@sombra/core';
 import { NG_VALUE_ACCESSOR, type ControlValueAccessor } from '@angular/forms';
 
 export interface Choice {
   readonly value: string;
   readonly label: string;
+  readonly picture?: Drawing;
 }
 
 let count = 0;

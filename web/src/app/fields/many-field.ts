@@ -1,11 +1,13 @@
 import { ChangeDetectionStrategy, Component, forwardRef, input, signal } from '@angular/core';
 import { NG_VALUE_ACCESSOR, type ControlValueAccessor } from '@angular/forms';
+import { DrawingView } from '../drawing/drawing-view';
 import type { Choice } from './choice-field';
 
 /** Several of a few, or none of them; `null` where nobody looked. */
 @Component({
   selector: 's-many-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DrawingView],
   template: `
     <fieldset [disabled]="disabled()">
       <legend>{{ label() }}</legend>
@@ -19,6 +21,9 @@ import type { Choice } from './choice-field';
         </button>
         @for (choice of choices(); track choice.value) {
           <button type="button" [attr.aria-pressed]="has(choice.value)" (click)="toggle(choice.value)">
+            @if (choice.picture; as drawing) {
+              <s-drawing [drawing]="drawing" aria-hidden="true" />
+            }
             {{ choice.label }}
           </button>
         }
@@ -45,6 +50,18 @@ import type { Choice } from './choice-field';
       border: 1px solid var(--edge);
       background: var(--sheet);
       color: inherit;
+    }
+    button:has(s-drawing) {
+      display: inline-flex;
+      align-items: center;
+      gap: 0.4rem;
+      padding-left: 0.3rem;
+      text-align: left;
+    }
+    s-drawing {
+      flex: none;
+      width: 38px;
+      background: var(--sheet);
     }
     button[aria-pressed='true'] {
       background: var(--pine);

@@ -20,9 +20,12 @@ import {
   probeNames,
   rockingNames,
   sayReason,
+  signPicture,
   stakeNames,
   standing,
   turfNames,
+  twigHeightNames,
+  twigHeights,
   type AliveClass,
   type BarkState,
   type FingerClass,
@@ -56,6 +59,8 @@ import { lookFacts } from './look-facts';
 import { StagedPlanView } from './staged-plan';
 
 const otherFlares = ['flareSecond', 'flareThird', 'flareFourth'] as const;
+/** What was felt at each height. */
+const woodControls = { top: 'aliveTop', middle: 'aliveMiddle', base: 'aliveBase' } as const;
 const flares = ['flareDepthMm', ...otherFlares] as const;
 
 /** One look at a tree, in walking order, with the verdict as it is entered. */
@@ -90,7 +95,14 @@ export class InspectBench extends RecordForm<'inspection'> {
   protected readonly probes = choicesOf(probeNames);
   protected readonly fingers = choicesOf(fingerNames);
   protected readonly alive = choicesOf(aliveNames);
-  protected readonly signs = choicesOf(lookSignNames);
+  protected readonly heights = twigHeights.map((height) => ({
+    control: woodControls[height],
+    label: `Twig bent, bark scratched ${twigHeightNames[height]}`,
+  }));
+  protected readonly signs = choicesOf(lookSignNames).map((choice) => ({
+    ...choice,
+    picture: signPicture(choice.value as LookSign),
+  }));
   protected readonly rocking = choicesOf(rockingNames);
   protected readonly guards = choicesOf(guardNames);
   protected readonly leftOn = choicesOf(leftOnNames);
@@ -102,7 +114,9 @@ export class InspectBench extends RecordForm<'inspection'> {
   protected readonly form = new FormGroup({
     inspectedOn: new FormControl('', { nonNullable: true }),
     signs: new FormControl<readonly LookSign[] | null>(null),
-    alive: new FormControl<AliveClass | null>(null),
+    aliveTop: new FormControl<AliveClass | null>(null),
+    aliveMiddle: new FormControl<AliveClass | null>(null),
+    aliveBase: new FormControl<AliveClass | null>(null),
     diebackPct: new FormControl<number | null>(null),
     shootMm: new FormControl<number | null>(null),
     shootBeforeMm: new FormControl<number | null>(null),
@@ -235,7 +249,12 @@ export class InspectBench extends RecordForm<'inspection'> {
     if (v.circling === 'yes' && collar.roots.some(({ arc }) => arc.fromDeg === arc.toDeg)) return null;
     const seen = { yes: collar, no: noRoots, unseen: null } as const;
     const otherFlaresMm = [v.flareSecond, v.flareThird, v.flareFourth];
-    return lookFacts({ ...v, otherFlaresMm, collar: seen[v.circling] }, v.inspectedOn);
+    const felt = twigHeights.flatMap((height) => {
+      const one = v[woodControls[height]];
+      return one === null ? [] : [[height, one] as const];
+    });
+    const aliveAt = felt.length > 0 ? Object.fromEntries(felt) : null;
+    return lookFacts({ ...v, alive: null, aliveAt, otherFlaresMm, collar: seen[v.circling] }, v.inspectedOn);
   }
 
   protected async submit(): Promise<void> {

@@ -1,9 +1,11 @@
-import type { Inspection } from '@sombra/core';
+import { worstWood, type Inspection } from '@sombra/core';
 import type { CollarRoots } from '../collar/collar-roots';
 
 /** What a look asks for, by form or by questions; `null` where nobody looked. */
 export interface LookValues {
   readonly alive: Inspection['alive'] | null;
+  /** Height by height; where given, `alive` is the worst of it. */
+  readonly aliveAt?: Inspection['aliveAt'] | null;
   readonly signs: Inspection['signs'] | null;
   readonly diebackPct: number | null;
   readonly shootMm: number | null;
@@ -30,7 +32,8 @@ export interface LookValues {
 export function lookFacts(v: LookValues, inspectedOn: string): Inspection {
   const flares = [v.flareDepthMm, ...(v.otherFlaresMm ?? [])].filter((depth) => depth !== null);
   const seen = {
-    alive: v.alive,
+    alive: (v.aliveAt && worstWood(v.aliveAt)) ?? v.alive,
+    aliveAt: v.aliveAt && worstWood(v.aliveAt) ? v.aliveAt : null,
     signs: v.signs,
     diebackPct: v.diebackPct,
     shootMm: v.shootMm,

@@ -39,6 +39,7 @@ export class StockForm extends RecordForm<'stock'> {
     surplusLeftMm: new FormControl<number | null>(null),
     firstBranchM: new FormControl<number | null>(null),
     graftHeightMm: new FormControl<number | null>(null),
+    circlingPct: new FormControl<number | null>(null),
     stemRootCount: new FormControl<number | null>(null),
     stemRootMm: new FormControl<number | null>(null),
     face: new FormControl<CrownFace | null>(null),
@@ -76,6 +77,7 @@ export class StockForm extends RecordForm<'stock'> {
     const stemRoots = facts && facts.kind !== 'bare_root' ? facts.adventitious : undefined;
     return {
       surplusLeftMm: null,
+      circlingPct: null,
       firstBranchM: null,
       graftHeightMm: null,
       face: null,
@@ -90,7 +92,14 @@ export class StockForm extends RecordForm<'stock'> {
     const names =
       v.kind === 'bare_root'
         ? (['rootSpreadMm', 'rootDepthMm'] as const)
-        : (['ballDiameterMm', 'ballHeightMm', 'topRootsDepthMm', 'surplusLeftMm', 'stemRootCount'] as const);
+        : ([
+            'ballDiameterMm',
+            'ballHeightMm',
+            'topRootsDepthMm',
+            'surplusLeftMm',
+            'circlingPct',
+            'stemRootCount',
+          ] as const);
     if (
       [...names, 'caliperMm', 'heightM', 'firstBranchM', 'graftHeightMm'].some((name) => this.form.get(name)?.invalid)
     )
@@ -115,7 +124,8 @@ export class StockForm extends RecordForm<'stock'> {
     const { stemRootCount, stemRootMm } = v;
     if (stemRootCount !== null && (stemRootMm === null || this.form.controls.stemRootMm.invalid)) return null;
     const stem = stemRootCount === null ? {} : { adventitious: { count: stemRootCount, thickestMm: stemRootMm ?? 0 } };
-    return { kind: v.kind, ...top, ballDiameterMm, ballHeightMm, topRootsDepthMm, ...left, ...stem };
+    const circling = v.circlingPct === null ? {} : { circlingPct: v.circlingPct };
+    return { kind: v.kind, ...top, ballDiameterMm, ballHeightMm, topRootsDepthMm, ...left, ...circling, ...stem };
   }
 
   protected async submit(): Promise<void> {

@@ -20,28 +20,31 @@ export function askWords<V extends string>(
   names: Readonly<Record<V, string>>,
   { picture, hint = '' }: { readonly picture?: (value: V) => Drawing; readonly hint?: string } = {},
 ): Ask {
-  const options = (Object.keys(names) as V[]).map((value) => ({
-    value,
-    name: names[value],
-    ...(picture ? { picture: picture(value) } : {}),
-  }));
-  return { kind: 'words', key, title, hint, options };
+  return { kind: 'words', key, title, hint, options: optionsOf(names, picture) };
 }
 
 /** A question of which several may be so, or none. */
-export const askMany = (
+export const askMany = <V extends string>(
   key: string,
   title: string,
-  names: Readonly<Record<string, string>>,
-  { hint, none }: { readonly hint: string; readonly none: string },
+  names: Readonly<Record<V, string>>,
+  { hint, none, picture }: { readonly hint: string; readonly none: string; readonly picture?: (value: V) => Drawing },
 ): Ask => ({
   kind: 'many',
   key,
   title,
   hint,
   none,
-  options: Object.entries(names).map(([value, name]) => ({ value, name })),
+  options: optionsOf(names, picture),
 });
+
+/** Words to tap, each with its picture where one says it better. */
+const optionsOf = <V extends string>(names: Readonly<Record<V, string>>, picture?: (value: V) => Drawing) =>
+  (Object.keys(names) as V[]).map((value) => ({
+    value,
+    name: names[value],
+    ...(picture ? { picture: picture(value) } : {}),
+  }));
 
 export const askPhoto = (key: string, title: string, hint: string): Ask => ({ kind: 'photo', key, title, hint });
 

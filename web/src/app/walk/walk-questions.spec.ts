@@ -23,7 +23,7 @@ describe('a look by questions', () => {
     expect(keys(sound)).toEqual(Object.keys(sound));
   });
   it.each([
-    [{ signs: 'leafless' }, 'alive'],
+    [{ signs: 'leafless' }, 'aliveTop'],
     [{ signs: 'trunk_wound' }, 'photo'],
     [{ flareDepthMm: 40 }, 'bark'],
     [{ roots: 'some' }, 'collar'],
@@ -69,6 +69,23 @@ describe('the answers as a look', () => {
       probe: null,
       circlingRoots: null,
     });
+  });
+  it.each([
+    [{}, ['aliveTop']],
+    [{ aliveTop: 'green' }, ['aliveTop']],
+    [{ aliveTop: 'brittle' }, ['aliveTop', 'aliveMiddle']],
+    [{ aliveTop: 'brittle', aliveMiddle: 'green' }, ['aliveTop', 'aliveMiddle']],
+    [{ aliveTop: 'brittle', aliveMiddle: 'dry' }, ['aliveTop', 'aliveMiddle', 'aliveBase']],
+  ])('feel down the tree until there is green: after %j', (felt, expected) => {
+    const wood = keys({ ...sound, signs: 'leafless', ...felt }).filter((key) => key.startsWith('alive'));
+    expect(wood).toEqual(expected);
+  });
+  it('tell the heights apart, and the worst of them', () => {
+    const felt = { signs: 'leafless', aliveTop: 'brittle', aliveMiddle: 'green', aliveBase: 'dry' };
+    // Felt again and found green half-way: what was felt below it before is not asked for any more.
+    const { alive, aliveAt } = lookOf(felt, today);
+    expect([alive, aliveAt]).toEqual(['brittle', { top: 'brittle', middle: 'green' }]);
+    expect(lookOf({ signs: 'leafless' }, today)).not.toHaveProperty('aliveAt');
   });
   it('tell the guard from what is left on', () => {
     const { guard, leftOn } = lookOf({ hangsOn: 'guard_tight,wrap,tags' }, today);

@@ -11,11 +11,15 @@ import {
   rockingNames,
   sayFacts,
   stakeNames,
+  signPicture,
   stakePicture,
   turfNames,
+  twigHeightNames,
+  twigHeights,
   type Inspection,
   type LeftOn,
   type LookSign,
+  type TwigHeight,
   type UnitSystem,
 } from '@sombra/core';
 import type { Answer, Answers, Ask } from '../ask/ask';
@@ -31,6 +35,21 @@ const hangsOn = {
   guard_damaged: `guard ${guardNames.damaged}`,
   ...leftOnNames,
 };
+/** Each height has its own answer; below green wood nobody has to feel further. */
+const woodKeys = { top: 'aliveTop', middle: 'aliveMiddle', base: 'aliveBase' } as const;
+const woodHints = {
+  top: 'Bend a twig at the tip, scratch its bark.',
+  middle: 'Half-way down: bend a twig, scratch the bark.',
+  base: 'At the foot of the trunk: scratch the bark with a nail.',
+} as const;
+function feltHeights(answers: Answers): readonly TwigHeight[] {
+  const isDead = (height: TwigHeight): boolean => {
+    const felt = answers[woodKeys[height]];
+    return felt === 'dry' || felt === 'brittle';
+  };
+  if (!isDead('top')) return ['top'];
+  return isDead('middle') ? twigHeights : ['top', 'middle'];
+}
 /** Signs after which somebody has to know whether it lives. */
 const asksAlive: readonly LookSign[] = ['leafless', 'shedding', 'thin_crown', 'wilting', 'sprouts_at_base'];
 
@@ -58,14 +77,19 @@ export function lookQuestions({ answers, last, units }: LookAsked): readonly Ask
       askMany('signs', '1 Whole tree', lookSignNames, {
         hint: 'Bend a twig, scratch the bark. Tap what you see.',
         none: soundTree,
+        picture: signPicture,
       }),
       'signs',
     ),
-    signs.some((sign) => asksAlive.includes(sign as LookSign)) &&
+    ...(signs.some((sign) => asksAlive.includes(sign as LookSign)) ? feltHeights(answers) : []).map((height) =>
       beside(
-        askWords('alive', '1 Twig and bark', aliveNames, { hint: 'At three heights; the worst counts.' }),
+        askWords(woodKeys[height], `1 Twig and bark ${twigHeightNames[height]}`, aliveNames, {
+          hint: woodHints[height],
+        }),
         'alive',
+        'aliveAt',
       ),
+    ),
     beside(
       askWords('stake', '2 Stake and tie', stakeNames, { picture: stakePicture, hint: 'Push a finger under the tie.' }),
       'stake',
@@ -137,6 +161,15 @@ export function lookQuestions({ answers, last, units }: LookAsked): readonly Ask
 const listOf = (answer: Answer | undefined): string[] | null =>
   typeof answer === 'string' ? answer.split(',').filter(Boolean) : null;
 
+/** What was felt at each height that is still asked for. */
+function woodAt(answers: Answers): Inspection['aliveAt'] | null {
+  const felt = feltHeights(answers).flatMap((height) => {
+    const one = answers[woodKeys[height]];
+    return typeof one === 'string' ? [[height, one] as const] : [];
+  });
+  return felt.length > 0 ? Object.fromEntries(felt) : null;
+}
+
 /** The answers as a look; what was skipped is not looked at. */
 export function lookOf(answers: Answers, inspectedOn: string): Inspection {
   const signs = listOf(answers['signs']);
@@ -146,7 +179,8 @@ export function lookOf(answers: Answers, inspectedOn: string): Inspection {
   return lookFacts(
     {
       // Nothing wrong was said of a tree that is green: the button says so.
-      alive: signs?.length === 0 ? 'green' : pick('alive'),
+      alive: signs?.length === 0 ? 'green' : null,
+      aliveAt: signs?.length === 0 ? null : woodAt(answers),
       signs: signs as LookSign[] | null,
       diebackPct: null,
       shootMm: null,
