@@ -1,10 +1,13 @@
 import {
+  causes,
+  checks,
   defaultGroundRules,
   defaultLookRules,
   defaultPestRules,
   defaultWateringRules,
   defaultWeatherRules,
   defaultWorkRules,
+  evidences,
   fitParts,
   handsKinds,
   type Hands,
@@ -12,7 +15,11 @@ import {
   siteThings,
   soilClasses,
   lastFoundKinds,
+  likelyPctRange,
+  overfullCheck,
+  partsRange,
   windExposures,
+  type CauseRules,
   type GroundRules,
   type MaterialCode,
   type LookRules,
@@ -196,6 +203,21 @@ export const workRulesSchema = z.strictObject({
   packs: packSizes.transform((kept): Record<MaterialCode, number> => ({ ...defaultWorkRules.packs, ...kept })),
 }) satisfies z.ZodType<WorkRules>;
 
+const causeRulesSchema = z
+  .strictObject({
+    parts: z.partialRecord(z.enum(causes), z.number().min(partsRange.min).max(partsRange.max)),
+    likelyPct: z.partialRecord(
+      z.enum(evidences),
+      z.partialRecord(z.enum(causes), z.number().min(likelyPctRange.min).max(likelyPctRange.max)),
+    ),
+  })
+  .superRefine((rules, context) => {
+    const over = overfullCheck(rules);
+    if (!over) return;
+    const message = `answers of ${over.check} must be 100 % at most together for ${over.cause}, got ${over.pct}`;
+    context.addIssue({ code: 'custom', path: ['likelyPct', checks[over.check].answers[0], over.cause], message });
+  }) satisfies z.ZodType<CauseRules>;
+
 const pestRulesSchema = z.strictObject({
   list: z
     .array(
@@ -216,6 +238,7 @@ export const rulesSchema = z.strictObject({
   watering: wateringRulesSchema.default(defaultWateringRules),
   looks: lookRulesSchema.default(defaultLookRules),
   pests: pestRulesSchema.default(() => ({ list: [...defaultPestRules.list] })),
+  causes: causeRulesSchema.default(() => ({ parts: {}, likelyPct: {} })),
 });
 /** What is stored is stored whole: rules that somebody's page does not know of are not set back by leaving them out. */
 export const saveRulesSchema = rulesSchema.extend({
@@ -224,6 +247,7 @@ export const saveRulesSchema = rulesSchema.extend({
   watering: wateringRulesSchema,
   looks: lookRulesSchema,
   pests: pestRulesSchema,
+  causes: causeRulesSchema,
 });
 export interface Rules {
   readonly ground: GroundRules;
@@ -233,6 +257,7 @@ export interface Rules {
   readonly watering: WateringRules;
   readonly looks: LookRules;
   readonly pests: PestRules;
+  readonly causes: CauseRules;
 }
 
 export const keptRulesSchema = z.object({ rules: rulesSchema, madeBy: z.string(), madeAt: z.string() });

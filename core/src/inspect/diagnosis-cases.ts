@@ -1,4 +1,4 @@
-import type { Cause, CheckCode, Evidence } from './diagnosis';
+import type { Cause, CheckCode, Evidence } from './cause-table';
 
 /** A tree in trouble as it is told, what is most likely behind it, and what to look at next. */
 export interface DiagnosisCase {

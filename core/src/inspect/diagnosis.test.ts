@@ -1,5 +1,8 @@
-import { causes, checks, diagnose, evidences, likelihood } from './diagnosis';
+import { causes, causeTable, checks, evidences, overfullCheck, type CauseRules } from './cause-table';
+import { diagnose } from './diagnosis';
 import { diagnosisCases } from './diagnosis-cases';
+
+const { likelihood } = causeTable();
 
 describe('cases written before the table', () => {
   it.each(diagnosisCases.map((one) => [one.said, one] as const))(
@@ -71,5 +74,25 @@ describe('a diagnosis', () => {
     expect(() => diagnose({ seen: ['pests'], absent: ['pests'] })).toThrow(
       'absent must not hold what is seen, got pests',
     );
+  });
+});
+
+describe('a table as a programme holds it', () => {
+  const held: CauseRules = { parts: { drowned: 48 }, likelyPct: { wilting: { too_dry: 20 } } };
+  it('counts with what is held otherwise, and with the table that ships for the rest', () => {
+    const by = causeTable(held);
+    expect([by.prior('drowned'), by.likelihood('wilting', 'too_dry')]).toEqual([48, 0.2]);
+    expect([by.prior('too_dry'), by.likelihood('wilting', 'drowned')]).toEqual([26, likelihood('wilting', 'drowned')]);
+    // Thrice the parts for drowned, and a sign that dryness shows seldom: 26 × 0.2 against 48 × 0.55.
+    const shares = diagnose({ seen: ['wilting'] }, held).causes;
+    const share = (cause: string) => shares.find((one) => one.cause === cause)?.share ?? 0;
+    expect(share('drowned') / share('too_dry')).toBeCloseTo((48 * 0.55) / (26 * 0.2), 9);
+    expect(diagnose({ seen: ['wilting'] }).causes[0]?.cause).toBe('too_dry');
+  });
+  it('names a check whose answers are likelier together than certain', () => {
+    expect(overfullCheck(held)).toBeNull();
+    const likelyPct = { probe_dry: { too_dry: 80 } };
+    // 80 and, as it ships, 20 moist and 5 wet.
+    expect(overfullCheck({ parts: {}, likelyPct })).toEqual({ check: 'probe', cause: 'too_dry', pct: 105 });
   });
 });

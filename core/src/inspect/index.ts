@@ -8,6 +8,7 @@ export * from './remedy-proof';
 export * from './remedy-work';
 export * from './root-arcs';
 export * from './staged-cuts';
+export * from './cause-table';
 export * from './diagnosis';
 export * from './diagnosis-cases';
 export * from './verdict';

@@ -1,5 +1,6 @@
 import { rulesSchema, type KeptRules, type Rules } from '@sombra/contract';
 import {
+  defaultCauseRules,
   defaultGroundRules,
   defaultLookRules,
   defaultMatchRules,
@@ -30,6 +31,7 @@ const shipped: Rules = {
   watering: defaultWateringRules,
   looks: defaultLookRules,
   pests: defaultPestRules,
+  causes: defaultCauseRules,
 };
 
 /** The programme's rules as they stand; the shipped ones before any were kept. */

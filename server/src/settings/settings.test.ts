@@ -131,6 +131,20 @@ describe('the programme', () => {
     expect((await ada.send<KeptRules>('GET', '/api/rules')).body.rules.ground.version).toBe(after.rules.ground.version);
   });
 
+  it('keeps what it holds of causes otherwise, and refuses what cannot be', async () => {
+    const { rules } = (await ada.send<KeptRules>('GET', '/api/rules')).body;
+    const put = (likelyPct: object, by = ada) =>
+      by.send<KeptRules & Problem>('PUT', '/api/rules', { ...rules, causes: { parts: {}, likelyPct } });
+    const over = await put({ probe_dry: { too_dry: 80 } });
+    expect(over.status).toBe(400);
+    expect(over.body.issues).toMatchObject([{ path: 'causes.likelyPct.probe_dry.too_dry' }]);
+    expect((await put({ wilting: { too_dry: 100 } })).status).toBe(400);
+    expect((await put({ wilting: { bad_luck: 20 } })).status).toBe(400);
+    expect((await put({ wilting: { too_dry: 20 } }, cora)).status).toBe(403);
+    const { body } = await put({ wilting: { too_dry: 20 } });
+    expect(body.rules.causes).toEqual({ parts: {}, likelyPct: { wilting: { too_dry: 20 } } });
+  });
+
   it('refuses holidays that leave no working day', async () => {
     const all = Array.from({ length: 12 }, (_, m) => Array.from({ length: 31 }, (_, d) => [m + 1, d + 1])).flat();
     const holidays = all.map((day) => day.map((part) => String(part).padStart(2, '0')).join('-')).slice(0, 200);

@@ -2,6 +2,7 @@ import { HttpErrorResponse } from '@angular/common/http';
 import { saveRulesSchema, type KeptRules, type Rules } from '@sombra/contract';
 import {
   defaultGroundRules,
+  defaultCauseRules,
   defaultMatchRules,
   defaultLookRules,
   defaultPestRules,
@@ -22,6 +23,7 @@ const rules: Rules = {
   watering: defaultWateringRules,
   looks: defaultLookRules,
   pests: defaultPestRules,
+  causes: defaultCauseRules,
 };
 const kept: KeptRules = { rules, madeBy: 'Sombra', madeAt: '2026-01-01T00:00:00.000Z' };
 

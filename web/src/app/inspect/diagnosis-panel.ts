@@ -108,6 +108,7 @@ export class DiagnosisPanel {
     if (!look || !basis) return null;
     const { causes, checks } = diagnose(
       treeEvidence({ look, records: this.store.records(), basis, days: this.days() }),
+      this.store.detail()?.rules.causes,
     );
     const [first] = checks;
     return {

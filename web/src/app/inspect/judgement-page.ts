@@ -1,21 +1,20 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import {
   causeNames,
   checkNames,
   checks,
-  causes,
   diagnose,
   diagnosisCases,
-  evidenceNames,
-  evidences,
-  likelihood,
   remedyWords,
   sayFacts,
   workedCases,
+  defaultCauseRules,
+  type CauseRules,
   type CheckCode,
   type Inspection,
 } from '@sombra/core';
 import { SessionService } from '../session/session.service';
+import { CauseTableView } from './cause-table';
 import { LevelMark } from '../ui/level-mark';
 
 const nothing: Inspection = {
@@ -32,7 +31,7 @@ const nothing: Inspection = {
 @Component({
   selector: 's-judgement-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [LevelMark],
+  imports: [CauseTableView, LevelMark],
   template: `
     <h1>How looks are judged</h1>
     <p class="quiet">
@@ -70,8 +69,11 @@ const nothing: Inspection = {
     </div>
     <h2>What may be behind it</h2>
     <p class="quiet">
-      Twenty trees as they are told, and what the table below makes of them. The next check is the one that tells most
-      for its minutes.
+      {{ diagnoses().length }} trees as they are told, and what the table below makes of them, as it stands or is typed.
+      The next check is the one that tells most for its minutes.
+      @if (otherwise() > 0) {
+        <b>{{ otherwise() }} come out otherwise than practitioners hold.</b>
+      }
     </p>
     <div class="scroll" tabindex="0" role="region" aria-label="Diagnosis, worked cases">
       <table class="plain">
@@ -81,46 +83,24 @@ const nothing: Inspection = {
             <th scope="col">Likeliest</th>
             <th scope="col" class="num">Of a hundred</th>
             <th scope="col">Look next</th>
+            <th scope="col">Held otherwise</th>
           </tr>
         </thead>
         <tbody>
-          @for (one of diagnoses; track one.said) {
-            <tr>
+          @for (one of diagnoses(); track one.said) {
+            <tr [class.off]="one.off">
               <th scope="row">{{ one.said }}</th>
               <td>{{ one.cause }}</td>
               <td class="num">{{ one.pct }}</td>
               <td>{{ one.next }}</td>
+              <td>{{ one.off }}</td>
             </tr>
           }
         </tbody>
       </table>
     </div>
     <h3>The table</h3>
-    <p class="quiet">
-      How likely each sign is, of a hundred trees with that cause. Judgement, in steps of five; none is 0 or 100.
-    </p>
-    <div class="scroll" tabindex="0" role="region" aria-label="Causes and signs">
-      <table class="plain likely">
-        <thead>
-          <tr>
-            <th scope="col">Sign</th>
-            @for (name of heads; track name) {
-              <th scope="col" class="num">{{ name }}</th>
-            }
-          </tr>
-        </thead>
-        <tbody>
-          @for (row of table; track row.name) {
-            <tr>
-              <th scope="row">{{ row.name }}</th>
-              @for (cell of row.cells; track $index) {
-                <td class="num" [class.high]="cell >= 50">{{ cell }}</td>
-              }
-            </tr>
-          }
-        </tbody>
-      </table>
-    </div>
+    <s-cause-table (held)="held.set($event)" />
     <p class="quiet">Minutes taken for each check: {{ minutes }}.</p>
   `,
   styles: `
@@ -135,12 +115,9 @@ const nothing: Inspection = {
       display: block;
       font-weight: 400;
     }
-    .likely th {
-      font-size: 0.92rem;
-    }
-    .high {
-      font-weight: 700;
-      background: var(--cost-paper);
+    .off td:last-child {
+      color: var(--urgent);
+      font-weight: 600;
     }
     @media (max-width: 720px) {
       :host {
@@ -165,22 +142,27 @@ export class JudgementPage {
       days: dueInDays ?? '',
     })),
   );
-  protected readonly diagnoses = diagnosisCases.map(({ said, seen, absent }) => {
-    const found = diagnose({ seen, absent: absent ?? [] });
-    const [first] = found.causes;
-    const [next] = found.checks;
-    return {
-      said,
-      cause: first ? causeNames[first.cause] : '',
-      pct: Math.round((first?.share ?? 0) * 100),
-      next: next ? checkNames[next.check] : '',
-    };
-  });
-  protected readonly heads = causes.map((cause) => causeNames[cause]);
-  protected readonly table = evidences.map((evidence) => ({
-    name: evidenceNames[evidence],
-    cells: causes.map((cause) => Math.round(likelihood(evidence, cause) * 100)),
-  }));
+  protected readonly held = signal<CauseRules>(defaultCauseRules);
+  protected readonly diagnoses = computed(() =>
+    diagnosisCases.map(({ said, seen, absent, cause, nextCheck }) => {
+      const found = diagnose({ seen, absent: absent ?? [] }, this.held());
+      const [first] = found.causes;
+      const [next] = found.checks;
+      return {
+        said,
+        cause: first ? causeNames[first.cause] : '',
+        pct: Math.round((first?.share ?? 0) * 100),
+        next: next ? checkNames[next.check] : '',
+        off: [
+          cause && first?.cause !== cause ? causeNames[cause] : '',
+          nextCheck && next?.check !== nextCheck ? checkNames[nextCheck] : '',
+        ]
+          .filter(Boolean)
+          .join(', '),
+      };
+    }),
+  );
+  protected readonly otherwise = computed(() => this.diagnoses().filter(({ off }) => off !== '').length);
   protected readonly minutes = (Object.keys(checks) as CheckCode[])
     .map((code) => `${checkNames[code].toLowerCase()}, ${checks[code].minutes}`)
     .join('; ');
