@@ -1,4 +1,4 @@
-import { cohortMeasures, stockKinds } from '@sombra/core';
+import { cohortMeasures, instrumentKinds, stockKinds } from '@sombra/core';
 import * as z from 'zod';
 
 /** How the trees of a season of planting come along; a season goes from July of its year to June. */
@@ -27,6 +27,15 @@ export const cohortSchema = z.object({
     z.object({
       measure: z.enum(cohortMeasures),
       /** Its own at its last look, or today by its balance. */
+      own: z.number(),
+      values: z.array(z.number()),
+    }),
+  ),
+  /** What instruments gave at last, beside what the same ones gave at the others. */
+  instruments: z.array(
+    z.object({
+      kind: z.enum(instrumentKinds),
+      device: z.string(),
       own: z.number(),
       values: z.array(z.number()),
     }),

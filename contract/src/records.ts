@@ -10,8 +10,10 @@ import {
   fingerClasses,
   groundOwners,
   guardStates,
+  instrumentKinds,
   hazardKinds,
   leftOnThings,
+  mostInstruments,
   mostRoots,
   mulchContacts,
   plumbStates,
@@ -285,6 +287,10 @@ const laterLook = {
   anchors: z
     .array(z.strictObject({ bearingDeg: measure('bearingDeg'), diameterMm: measure('rootDiameterMm') }))
     .max(mostRoots)
+    .optional(),
+  instruments: z
+    .array(z.strictObject({ kind: z.enum(instrumentKinds), device: filledText(60), value: measure('instrumentValue') }))
+    .max(mostInstruments)
     .optional(),
 };
 

@@ -58,6 +58,7 @@ export const limits = {
   flareDepthMm: { min: -200, max: 600, unit: 'mm' },
   rootDiameterMm: { min: 1, max: 400, unit: 'mm' },
   sharePct: { min: 0, max: 100, unit: '%' },
+  instrumentValue: { min: 0, max: 100_000, unit: 'as the instrument gives it' },
   shootMm: { min: 0, max: 3000, unit: 'mm' },
   rootDepthAtTrunkMm: { min: 0, max: 600, unit: 'mm' },
   wateredEveryDays: { min: 0.25, max: 60, unit: 'days' },

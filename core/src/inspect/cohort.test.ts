@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { standInCohort } from './cohort';
+import { fewestInstrumentOthers, standInCohort } from './cohort';
 
 const ten = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
 
@@ -19,6 +19,11 @@ describe('where a tree stands in its cohort', () => {
     expect(standInCohort(0, ten.slice(0, 7))?.standing).toBe('too_few');
     expect(standInCohort(0, ten.slice(0, 8))?.standing).toBe('low');
     expect(standInCohort(0, [])).toBeNull();
+  });
+  it('needs twenty others where an instrument gave the values', () => {
+    const others = Array.from({ length: 20 }, (_, i) => i);
+    expect(standInCohort(-1, others.slice(0, 19), fewestInstrumentOthers)?.standing).toBe('too_few');
+    expect(standInCohort(-1, others, fewestInstrumentOthers)?.standing).toBe('low');
   });
   it('is the same whatever order the others come in, and turned round with all signs', () => {
     const values = fc.array(fc.integer({ min: -50, max: 50 }), { minLength: 1, maxLength: 40 });

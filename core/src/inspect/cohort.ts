@@ -6,6 +6,8 @@ export type CohortMeasure = (typeof cohortMeasures)[number];
 
 /** Of fewer others nothing is said. An estimate; instrument values ask for more */
 export const fewestOthers = 8;
+/** Of fewer values of the same instrument nothing is said. */
+export const fewestInstrumentOthers = 20;
 /** A tree counts as unusual in the lowest or highest tenth of its cohort. % */
 const unusualPct = 10;
 
@@ -23,11 +25,16 @@ export interface CohortStanding {
 /**
  * Where a tree stands among the others of its cohort in one measure, by rank: no shape of the values is assumed.
  * Example: 3 among 1, 2, 3, 4, …, 10 has 25 % below it.
+ * @param fewest of fewer others nothing is said
  * @param others of the same species, season of planting and stock, without the tree itself
  * @returns `null` where there is nobody to compare with
  * @throws InvalidInputError for a value that is no number
  */
-export function standInCohort(own: number, others: readonly number[]): CohortStanding | null {
+export function standInCohort(
+  own: number,
+  others: readonly number[],
+  fewest: number = fewestOthers,
+): CohortStanding | null {
   const wrong = [own, ...others].find((value) => !Number.isFinite(value));
   if (wrong !== undefined) throw new InvalidInputError(`value must be a number, got ${wrong}`, 'value');
   if (others.length === 0) return null;
@@ -36,7 +43,7 @@ export function standInCohort(own: number, others: readonly number[]): CohortSta
   const middle = (sorted.length - 1) / 2;
   const below = sorted.filter((value) => value < own).length + sorted.filter((value) => value === own).length / 2;
   const belowPct = (below / sorted.length) * 100;
-  const few = sorted.length < fewestOthers;
+  const few = sorted.length < fewest;
   return {
     others: sorted.length,
     own,

@@ -53,7 +53,23 @@ export interface Inspection {
   readonly barkPct?: number | undefined;
   /** Roots that run away from the trunk, as far as they are exposed. */
   readonly anchors?: readonly Anchor[] | undefined;
+  /** What instruments gave: kept with each device, compared with others of it, and never a finding by itself. */
+  readonly instruments?: readonly InstrumentReading[] | undefined;
 }
+
+/** Electrical resistance of bark and cambium, kΩ; how fast sound runs through the trunk, m/s. */
+export const instrumentKinds = ['electrical', 'sonic'] as const;
+export type InstrumentKind = (typeof instrumentKinds)[number];
+
+export interface InstrumentReading {
+  readonly kind: InstrumentKind;
+  /** Which one it was: values of two are never compared. */
+  readonly device: string;
+  readonly value: number;
+}
+
+/** Of one look. */
+export const mostInstruments = 4;
 
 export const aliveClasses = ['green', 'dry', 'brittle'] as const;
 export type AliveClass = (typeof aliveClasses)[number];

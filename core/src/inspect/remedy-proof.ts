@@ -123,6 +123,7 @@ export const aspectOf: Readonly<Record<keyof RemedySeen, LookAspect>> = {
   barkPct: 'flare',
   circlingRoots: 'roots',
   anchors: 'roots',
+  instruments: 'tree',
   probe: 'moisture',
   finger: 'moisture',
 };

@@ -156,6 +156,7 @@ function requireInspection(look: Inspection): void {
   if (look.barkPct !== undefined) requireWithin('barkPct', look.barkPct, limits.sharePct);
   if (look.shootMm !== undefined) requireWithin('shootMm', look.shootMm, limits.shootMm);
   if (look.shootBeforeMm !== undefined) requireWithin('shootBeforeMm', look.shootBeforeMm, limits.shootMm);
+  look.instruments?.forEach(({ value }, i) => requireWithin(`instruments[${i}].value`, value, limits.instrumentValue));
   requireRoots(look.circlingRoots ?? [], look.anchors);
 }
 

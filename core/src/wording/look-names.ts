@@ -7,6 +7,7 @@ import type {
   CutTool,
   Evidence,
   GuardState,
+  InstrumentKind,
   LeftOn,
   LastFound,
   LookAspect,
@@ -52,6 +53,13 @@ export const twigHeightNames: Readonly<Record<TwigHeight, string>> = {
   middle: 'half-way down',
   base: 'at the foot',
 };
+
+/** What an instrument measures, and in what. */
+export const instrumentNames: Readonly<Record<InstrumentKind, string>> = {
+  electrical: 'electrical resistance',
+  sonic: 'speed of sound',
+};
+export const instrumentUnits: Readonly<Record<InstrumentKind, string>> = { electrical: 'kΩ', sonic: 'm/s' };
 
 export const rockingNames: Readonly<Record<RockingClass, string>> = {
   firm: 'nothing moves',

@@ -297,6 +297,7 @@ export const factNames: Readonly<Record<string, string>> = {
   flareBy: 'Depth of the flare',
   bark: 'Bark below the old line',
   anchors: 'Roots that hold it',
+  instruments: 'Instruments',
   remedy: 'Remedy',
   arborist: 'Arborist',
   advice: 'Says',

@@ -7,16 +7,19 @@ import {
   type AliveClass,
   type Anchor,
   type CirclingRoot,
+  type InstrumentReading,
   type RemedySeen,
   type TwigHeight,
 } from '../inspect';
 import type { RemedyCode } from '../practice';
-import { formatQuantity, type UnitSystem } from '../units';
+import { formatNumber, formatQuantity, type UnitSystem } from '../units';
 import {
   aliveNames,
   barkNames,
   flareByNames,
   guardNames,
+  instrumentNames,
+  instrumentUnits,
   leftOnNames,
   rockingNames,
   rootTouchNames,
@@ -155,6 +158,13 @@ const parts: Readonly<Record<string, (value: never, units: UnitSystem) => string
   aliveAt: (at: Partial<Record<TwigHeight, AliveClass>>) =>
     twigHeights
       .flatMap((height) => (at[height] ? [`${twigHeightNames[height]} ${aliveNames[at[height]]}`] : []))
+      .join(', '),
+  instruments: (all: readonly InstrumentReading[]) =>
+    all
+      .map(
+        ({ kind, device, value }) =>
+          `${instrumentNames[kind]} ${formatNumber(value, 1)} ${instrumentUnits[kind]} by ${device}`,
+      )
       .join(', '),
   arrival: ({ covered, moist, wateredEveryDays }: Arrival) =>
     [

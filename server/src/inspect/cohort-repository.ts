@@ -1,5 +1,5 @@
 import type { Cohort } from '@sombra/contract';
-import { cohortMeasures, type CohortMeasure, type StockKind } from '@sombra/core';
+import { cohortMeasures, type CohortMeasure, type InstrumentReading, type StockKind } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { plantingSeason } from '../town/filter-repository';
 
@@ -14,6 +14,7 @@ interface MemberRow {
   readonly flareDepthMm: number | null;
   readonly mulchDepthMm: number | null;
   readonly waterShare: number | null;
+  readonly instruments: readonly InstrumentReading[] | null;
 }
 
 const stockOf = (period: string): string => `(select made.facts->>'kind' from field_record made
@@ -32,6 +33,7 @@ export async function cohortOf(db: Db, spotId: string): Promise<Cohort | null> {
      select period.spot_id = own.spot_id as self, own.species, own.season, own.stock as "stockKind",
        period.level in ('act', 'urgent') as troubled, water.share as "waterShare",
        (look.facts->>'shootMm')::float8 as "shootMm", (look.facts->>'diebackPct')::float8 as "diebackPct",
+       read.facts->'instruments' as instruments,
        (look.facts->>'flareDepthMm')::float8 as "flareDepthMm", (look.facts->>'mulchDepthMm')::float8 as "mulchDepthMm"
      from own
      join tree on tree.standing and tree.species is not distinct from own.species
@@ -45,6 +47,13 @@ export async function cohortOf(db: Db, spotId: string): Promise<Cohort | null> {
          and made.facts->>'inspectedOn' >= period.planted_on::text
        order by made.happened_at desc, made.id desc limit 1
      ) look on true
+     left join lateral (
+       select made.facts from field_record made
+       where made.spot_id = period.spot_id and made.kind = 'inspection' and made.facts \\? 'instruments'
+         and not exists (select from field_record later where later.supersedes = made.id)
+         and made.facts->>'inspectedOn' >= period.planted_on::text
+       order by made.happened_at desc, made.id desc limit 1
+     ) read on true
      where ${stockOf('period')} is not distinct from own.stock
      order by period.spot_id = own.spot_id desc, period.spot_id
      limit :most`,
@@ -56,6 +65,8 @@ export async function cohortOf(db: Db, spotId: string): Promise<Cohort | null> {
     const value = row[measure];
     return value === null ? [] : [value];
   };
+  const readOf = ({ instruments }: MemberRow, { kind, device }: InstrumentReading): number[] =>
+    (instruments ?? []).filter((one) => one.kind === kind && one.device === device).map(({ value }) => value);
   return {
     species: own.species,
     season: own.season,
@@ -69,5 +80,9 @@ export async function cohortOf(db: Db, spotId: string): Promise<Cohort | null> {
         values: others.flatMap((row) => valueOf(row, measure)),
       })),
     ),
+    instruments: (own.instruments ?? []).map((reading) => ({
+      ...{ kind: reading.kind, device: reading.device, own: reading.value },
+      values: others.flatMap((row) => readOf(row, reading)),
+    })),
   };
 }

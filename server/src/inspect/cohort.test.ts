@@ -38,6 +38,22 @@ it('holds a tree beside the others of its species, season and stock, without its
   expect(body.measures.map(({ measure }) => measure)).not.toContain('flareDepthMm');
 });
 
+it('holds what an instrument gave beside what the same one gave at the others, and no other', async () => {
+  const read = async (ref: string, device: string, value: number) => {
+    const look = { on: addDaysTo(today, -3), seen: { instruments: [{ kind: 'electrical', device, value }] } } as const;
+    const { treeId } = await plantedTree(town, cora, { ref, plantedOn: '2025-01-10', look });
+    await town.db('tree').where({ id: treeId }).update({ species: 'Quercus ilex' });
+    return treeId;
+  };
+  const own = await read('Q-0420', 'Meter 1', 9);
+  await read('Q-0421', 'Meter 1', 14);
+  await read('Q-0422', 'Meter 2', 50);
+  await tree('Q-0423', 'Quercus ilex', { shootMm: 200 });
+  const { body } = await cohort(own);
+  expect(body.others).toBe(3);
+  expect(body.instruments).toEqual([{ kind: 'electrical', device: 'Meter 1', own: 9, values: [14] }]);
+});
+
 it('is none of a tree that is not planted, or not there', async () => {
   const { treeId } = await town.addSpot('Q-0410');
   expect((await cohort(treeId)).status).toBe(400);

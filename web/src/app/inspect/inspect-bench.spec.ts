@@ -138,6 +138,36 @@ describe('inspection bench', () => {
     for (const key of ['alive', 'bark', 'turf', 'guard', 'anchors']) expect(facts).not.toHaveProperty(key);
   });
 
+  it('tells wood apart by height, and stores the worst of them beside', async () => {
+    await rig.show(InspectBench, tree());
+    await rig.choose('Twig bent, bark scratched at the tip', 'green under the bark');
+    await rig.choose('Twig bent, bark scratched at the foot', 'dry, no green');
+    expect(rig.text).toContain('Dead bark below green wood: something cuts it off from its roots.');
+    await rig.submit();
+    expect(rig.outbox.sent[0]?.record.facts).toMatchObject({
+      alive: 'dry',
+      aliveAt: { top: 'green', base: 'dry' },
+    });
+  });
+
+  it('keeps an instrument value with its device, and neither without the other', async () => {
+    await rig.show(InspectBench, tree());
+    await rig.press('Nothing wrong');
+    await rig.choose('Instrument, where one was used', 'electrical resistance');
+    await rig.type('Value, kΩ', '12.5');
+    await rig.submit();
+    expect(rig.text).toContain('An instrument value is kept with its device: both are needed');
+    expect(rig.outbox.sent).toEqual([]);
+    await rig.type('Device', 'Meter 1');
+    await rig.type('Value, kΩ', '-3');
+    expect(rig.text).toContain('Instrument value must be within 0–100000, got -3');
+    await rig.type('Value, kΩ', '12.5');
+    await rig.submit();
+    expect(rig.outbox.sent[0]?.record.facts).toMatchObject({
+      instruments: [{ kind: 'electrical', device: 'Meter 1', value: 12.5 }],
+    });
+  });
+
   it('stores nothing when nothing was looked at', async () => {
     await rig.show(InspectBench, tree());
     await rig.submit();

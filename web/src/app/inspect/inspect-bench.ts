@@ -10,8 +10,11 @@ import {
   InvalidInputError,
   isLook,
   isPressing,
+  instrumentNames,
+  instrumentUnits,
   judgeInspection,
   leftOnNames,
+  limits,
   lookContext,
   lookSignNames,
   mulchContactNames,
@@ -31,6 +34,7 @@ import {
   type FingerClass,
   type GuardState,
   type Inspection,
+  type InstrumentKind,
   type LeftOn,
   type LookSign,
   type MulchContact,
@@ -62,6 +66,9 @@ const otherFlares = ['flareSecond', 'flareThird', 'flareFourth'] as const;
 /** What was felt at each height. */
 const woodControls = { top: 'aliveTop', middle: 'aliveMiddle', base: 'aliveBase' } as const;
 const flares = ['flareDepthMm', ...otherFlares] as const;
+
+const withinInstrument = (value: number): boolean =>
+  value >= limits.instrumentValue.min && value <= limits.instrumentValue.max;
 
 /** One look at a tree, in walking order, with the verdict as it is entered. */
 @Component({
@@ -109,6 +116,7 @@ export class InspectBench extends RecordForm<'inspection'> {
   protected readonly turf = choicesOf(turfNames);
   protected readonly flareBy = choicesOf(flareByNames);
   protected readonly bark = choicesOf(barkNames);
+  protected readonly instruments = choicesOf(instrumentNames);
   protected readonly circling = choicesOf({ no: 'None seen', yes: 'Yes', unseen: 'Not looked' });
 
   protected readonly form = new FormGroup({
@@ -138,6 +146,9 @@ export class InspectBench extends RecordForm<'inspection'> {
     collar: new FormControl<CollarRoots | null>(null),
     probe: new FormControl<ProbeClass | null>(null),
     finger: new FormControl<FingerClass | null>(null),
+    instrument: new FormControl<InstrumentKind | null>(null),
+    device: new FormControl('', { nonNullable: true }),
+    instrumentValue: new FormControl<number | null>(null),
   });
 
   protected readonly otherFlares = otherFlares;
@@ -225,6 +236,19 @@ export class InspectBench extends RecordForm<'inspection'> {
   }
 
   protected readonly sayDay = sayDay;
+  protected readonly instrumentUnit = (kind: InstrumentKind): string => instrumentUnits[kind];
+  protected readonly instrumentFault = computed(() => {
+    this.changes();
+    const { instrument, device, instrumentValue: value } = this.form.getRawValue();
+    if (instrument === null) return null;
+    if (value !== null && !withinInstrument(value)) {
+      const { min, max } = limits.instrumentValue;
+      return `Instrument value must be within ${min}–${max}, got ${value}`;
+    }
+    return value === null || device.trim() === ''
+      ? 'An instrument value is kept with its device: both are needed'
+      : null;
+  });
 
   protected override corrects(): string | null {
     // One's own second look on the same day corrects the first; another day's, and another person's, stands by itself.
@@ -236,7 +260,9 @@ export class InspectBench extends RecordForm<'inspection'> {
   }
 
   protected stored(): object {
-    return { inspectedOn: this.session.today(), circling: 'unseen' };
+    // Most programmes own one device: the one of the last look stands there already.
+    const device = this.lastLook()?.record.facts.instruments?.at(0)?.device ?? '';
+    return { inspectedOn: this.session.today(), circling: 'unseen', device };
   }
 
   protected readFacts(): Inspection | null {
@@ -254,7 +280,17 @@ export class InspectBench extends RecordForm<'inspection'> {
       return one === null ? [] : [[height, one] as const];
     });
     const aliveAt = felt.length > 0 ? Object.fromEntries(felt) : null;
-    return lookFacts({ ...v, alive: null, aliveAt, otherFlaresMm, collar: seen[v.circling] }, v.inspectedOn);
+    const { instrument, instrumentValue } = v;
+    const device = v.device.trim();
+    // A value without its device, or none, is not half kept.
+    if (instrument !== null && (device === '' || instrumentValue === null || !withinInstrument(instrumentValue)))
+      return null;
+    const instruments =
+      instrument === null || instrumentValue === null ? null : [{ kind: instrument, device, value: instrumentValue }];
+    return lookFacts(
+      { ...v, instruments, alive: null, aliveAt, otherFlaresMm, collar: seen[v.circling] },
+      v.inspectedOn,
+    );
   }
 
   protected async submit(): Promise<void> {

@@ -26,6 +26,7 @@ export interface LookValues {
   readonly collar: CollarRoots | null;
   readonly probe: Inspection['probe'];
   readonly finger: Inspection['finger'] | null;
+  readonly instruments?: Inspection['instruments'] | null;
 }
 
 /** A look as it is stored: what nobody looked at is left out, or `null` where older records have it so. */
@@ -49,6 +50,7 @@ export function lookFacts(v: LookValues, inspectedOn: string): Inspection {
     barkPct: v.bark === null || v.bark === 'sound' ? null : v.barkPct,
     anchors: v.collar?.anchors ?? null,
     finger: v.probe === null ? v.finger : null,
+    instruments: v.instruments?.length ? v.instruments : null,
   };
   return {
     inspectedOn,
