@@ -33,6 +33,35 @@ describe('the frame of the dial', () => {
   });
 });
 
+describe('a dial that is turned', () => {
+  const turned = new DialFrame(side, 120);
+  it.each([0, 45, 119, 120, 240, 359])('finds the bearing %d° it was given', (bearingDeg) => {
+    expect(turned.of(turned.at(bearingDeg, 100))).toEqual({ bearingDeg, out: expect.closeTo(0.5, 9) });
+  });
+  it('has what is up at the top, and keeps every bearing as it is', () => {
+    expect(turned.at(120, 100)).toEqual([expect.closeTo(200, 9), expect.closeTo(100, 9)]);
+    const roots = [root(350, 40, 18)];
+    const [plain, up] = [dial(roots), dial(roots, { upDeg: 120 })];
+    expect(up.description).toContain('from above, ESE up: 1 root circles');
+    expect(plain.description).toContain('north up');
+    const titles = (drawing: typeof up) =>
+      drawing.shapes.flatMap((one) => (one.kind === 'polygon' ? (one.title ?? []) : []));
+    expect(titles(up)).toEqual(titles(plain));
+    // The same picture, turned: each point lies 120° further back.
+    const [at] = points(plain, 'dial_pressing');
+    const [to] = points(up, 'dial_pressing');
+    const bearing = (frame: DialFrame, point: Point | undefined) => (point ? frame.of(point).bearingDeg : -1);
+    expect(bearing(turned, to)).toBe(bearing(new DialFrame(side), at));
+    expect(to).not.toEqual(at);
+  });
+  it('names the path where somebody said which way it runs', () => {
+    expect(texts(dial([], { pathDeg: 90 }))).toContain('path');
+    expect(texts(dial([], { pathDeg: null }))).not.toContain('path');
+    const [x] = points(dial([], { pathDeg: 90 }), 'pavement')[0] ?? [0];
+    expect(x).toBeGreaterThan(side * 0.8);
+  });
+});
+
 describe('the dial', () => {
   it('says the share that presses: 350→40, 30→95 and 200→230 are 37.5 %', () => {
     const drawing = dial([root(350, 40, 18), root(30, 95, 26), root(200, 230, 12)]);

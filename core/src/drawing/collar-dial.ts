@@ -7,7 +7,7 @@ import {
   type RootTouch,
   type StagedPlan,
 } from '../inspect';
-import { formatNumber, formatQuantity, type UnitSystem } from '../units';
+import { compassPoint, formatNumber, formatQuantity, type UnitSystem } from '../units';
 import { rootTouchNames } from '../wording';
 import type { Drawing, Point, Role, Shape } from './shapes';
 
@@ -20,6 +20,10 @@ export interface CollarDialInput {
   readonly plan?: StagedPlan | undefined;
   /** Index of the root that is being looked at. */
   readonly chosen?: number | null | undefined;
+  /** Which way the path runs past, from the tree; marked on the rim. Bearing */
+  readonly pathDeg?: number | null | undefined;
+  /** What is up on the drawing; north where nothing is said. Bearing */
+  readonly upDeg?: number | undefined;
   readonly units: UnitSystem;
   readonly sidePx: number;
 }
@@ -43,21 +47,25 @@ export class DialFrame {
   readonly trunkPx: number;
   private readonly lanePx: number;
 
-  constructor(sidePx: number) {
+  /** @param upDeg the bearing that is up */
+  constructor(
+    sidePx: number,
+    private readonly upDeg = 0,
+  ) {
     this.half = sidePx / 2;
     this.trunkPx = this.half * shares.trunk;
     this.lanePx = this.half * shares.lane;
   }
 
   at(bearingDeg: number, radiusPx: number): Point {
-    const turn = (bearingDeg * Math.PI) / 180;
+    const turn = ((bearingDeg - this.upDeg) * Math.PI) / 180;
     return [this.half + Math.sin(turn) * radiusPx, this.half - Math.cos(turn) * radiusPx];
   }
 
   /** The bearing of a point, whole degrees, and how far out it is of half the side. */
   of([x, y]: Point): { readonly bearingDeg: number; readonly out: number } {
     const [dx, dy] = [x - this.half, this.half - y];
-    const deg = Math.round((Math.atan2(dx, dy) * 180) / Math.PI);
+    const deg = Math.round((Math.atan2(dx, dy) * 180) / Math.PI + this.upDeg);
     return { bearingDeg: (deg + 360) % 360, out: Math.hypot(dx, dy) / this.half };
   }
 
@@ -73,18 +81,18 @@ export class DialFrame {
 }
 
 /**
- * The collar from above, north up: the trunk, its rim thick where roots press, each root as a band as wide as it is thick
+ * The collar from above, north up where nothing else is said: the trunk, its rim thick where roots press, each root as a band as wide as it is thick
  * and as near as it lies, what holds the tree running out, the earlier look faint below, and the plan of cuts.
  */
 export function collarDial(input: CollarDialInput): Drawing {
   const { roots, anchors, before = [], plan, chosen = null, units, sidePx } = input;
-  const frame = new DialFrame(sidePx);
+  const frame = new DialFrame(sidePx, input.upDeg);
   const mm = (value: number) => formatQuantity(value, 'lengthMm', units);
   const share = rimPieces(roots.filter(isPressing).map(({ arc }) => arc));
   const sharePct = share.reduce((sum, [from, to]) => sum + to - from, 0) / 3.6;
   const lanes = lanesOf(roots);
   const shapes: Shape[] = [
-    ...compass(frame),
+    ...compass(frame, input.pathDeg ?? null),
     ...anchors.map(({ bearingDeg, diameterMm }): Shape => ({
       kind: 'polygon',
       role: 'dial_anchor',
@@ -135,9 +143,10 @@ export function collarDial(input: CollarDialInput): Drawing {
   return { widthPx: sidePx, heightPx: sidePx, shapes, description: describe(input, sharePct) };
 }
 
-function describe({ roots, anchors, plan, before }: CollarDialInput, sharePct: number): string {
+function describe({ roots, anchors, plan, before, upDeg = 0 }: CollarDialInput, sharePct: number): string {
+  const up = upDeg === 0 ? 'north' : compassPoint(upDeg);
   const words = [
-    `The collar from above, north up: ${roots.length === 1 ? '1 root circles' : `${roots.length} roots circle`}`,
+    `The collar from above, ${up} up: ${roots.length === 1 ? '1 root circles' : `${roots.length} roots circle`}`,
     `${formatNumber(sharePct, 1)} % of the trunk is pressed`,
     anchors.length > 0 ? `${anchors.length} hold the tree` : '',
     before && before.length > 0 ? `${before.length} of the look before below` : '',
@@ -216,11 +225,13 @@ function ray(frame: DialFrame, bearingDeg: number, widthPx: number): Point[] {
   ];
 }
 
-function compass(frame: DialFrame): Shape[] {
+function compass(frame: DialFrame, pathDeg: number | null): Shape[] {
   const ring = arcPoints(frame, 0, 360, frame.half * shares.reach);
   const names = ['N', 'E', 'S', 'W'];
+  const path = pathDeg === null ? [] : pathMark(frame, pathDeg);
   return [
     { kind: 'polygon', role: 'dial_ground', points: ring },
+    ...path,
     ...Array.from({ length: 12 }, (_, i): Shape => ({
       kind: 'line',
       role: 'dial_tick',
@@ -230,6 +241,24 @@ function compass(frame: DialFrame): Shape[] {
       const [x, y] = frame.at(i * 90, frame.half * 0.83);
       return { kind: 'text', role: 'note', at: [x, y + 5], text, align: 'middle', sizePx: 14, strong: i === 0 };
     }),
+  ];
+}
+
+/** The path beside the tree, across its bearing, with its name on it. */
+function pathMark(frame: DialFrame, pathDeg: number): Shape[] {
+  const reach = frame.half * shares.reach;
+  const [wide, deep] = [22, frame.half * 0.09];
+  const [x, y] = frame.at(pathDeg, reach - deep / 2);
+  return [
+    {
+      kind: 'polygon',
+      role: 'pavement',
+      points: [
+        ...arcPoints(frame, pathDeg - wide, pathDeg + wide, reach),
+        ...arcPoints(frame, pathDeg + wide, pathDeg - wide, reach - deep),
+      ],
+    },
+    { kind: 'text', role: 'note', at: [x, y + 4], text: 'path', align: 'middle', sizePx: 12, strong: true },
   ];
 }
 

@@ -94,6 +94,10 @@ export class AskQuestion {
     const ask = this.ask();
     return ask.kind === 'dial' ? ask.before : [];
   });
+  protected readonly pathDeg = computed(() => {
+    const ask = this.ask();
+    return ask.kind === 'dial' ? ask.pathDeg : null;
+  });
   protected readonly chosen = computed(() => new Set(String(this.answer() ?? '').split(',')));
 
   constructor() {

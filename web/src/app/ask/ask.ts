@@ -49,6 +49,8 @@ export type Ask = Asked &
         /** Roots round the collar; the answer is theirs as JSON. */
         readonly kind: 'dial';
         readonly before: readonly CirclingRoot[];
+        /** Which way the path runs past, from the tree; `null` where nobody said. */
+        readonly pathDeg: number | null;
       }
     | { readonly kind: 'photo' }
   );

@@ -8,10 +8,11 @@ import { DialField } from './dial-field';
 @Component({
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [DialField],
-  template: `<s-dial-field [value]="value()" (changed)="value.set($event)" />`,
+  template: `<s-dial-field [value]="value()" [pathDeg]="pathDeg()" (changed)="value.set($event)" />`,
 })
 class Host {
   readonly value = signal<CollarRoots>({ roots: [] });
+  readonly pathDeg = signal<number | null>(null);
 }
 
 let fixture: ComponentFixture<Host>;
@@ -41,11 +42,36 @@ async function press(name: string): Promise<void> {
 }
 
 beforeEach(async () => {
+  localStorage.clear();
   TestBed.configureTestingModule({ providers: [provideFakeSession(new FakeSession())] });
   fixture = TestBed.createComponent(Host);
   await fixture.whenStable();
   sheet().getBoundingClientRect = () => new DOMRect(left, top, sidePx, sidePx);
   sheet().setPointerCapture = () => undefined;
+});
+
+describe('a dial with the path up', () => {
+  it('draws where one stands, and stores bearings from north all the same', async () => {
+    fixture.componentInstance.pathDeg.set(90);
+    await fixture.whenStable();
+    await press('Path up');
+    expect(element().querySelector('svg')?.getAttribute('aria-label')).toContain('from above, E up');
+    // What is up is east: a stroke that begins at the top of the sheet begins at 90°.
+    await stroke(0, 20, 40);
+    expect(value().roots[0]?.arc).toEqual({ fromDeg: 90, toDeg: 130 });
+    await press('North up');
+    expect(element().querySelector('svg')?.getAttribute('aria-label')).toContain('north up');
+  });
+  it('is offered only where somebody said which way the path runs; any is turned by hand', async () => {
+    expect([...element().querySelectorAll('button')].map(({ textContent }) => textContent.trim())).not.toContain(
+      'Path up',
+    );
+    await press('Turn');
+    await press('Turn');
+    expect(element().textContent).toContain('E up');
+    await stroke(0, 20, 40);
+    expect(value().roots[0]?.arc).toEqual({ fromDeg: 90, toDeg: 130 });
+  });
 });
 
 describe('a root that is drawn', () => {

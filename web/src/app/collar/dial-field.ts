@@ -12,6 +12,7 @@ import {
 import {
   arcLengthDeg,
   collarDial,
+  compassPoint,
   DialFrame,
   mostRoots,
   rootNatureNames,
@@ -26,12 +27,14 @@ import { DrawingView } from '../drawing/drawing-view';
 import { QuantityInput } from '../fields/quantity-input';
 import { numberOf } from '../fields/event-values';
 import { SessionService } from '../session/session.service';
+import { DialUp } from './dial-up';
 import { fingers, growsNames, limitsOf, rootWords, type CollarRoots, type CutLimits } from './collar-roots';
 
 const sidePx = 400;
 /** A stroke of less than this is a tap. Degrees */
 const tapDeg = 8;
 const usualMm = 15;
+const eighthDeg = 45;
 /** Nearer to the trunk than this, of half the side, a stroke begins at the trunk; further out there is only soil. */
 const [leastOut, mostOut] = [0.22, 0.98];
 
@@ -50,6 +53,8 @@ export class DialField {
   readonly value = input.required<CollarRoots>();
   /** As the look before found them. */
   readonly before = input<readonly CirclingRoot[]>([]);
+  /** Which way the path runs past, from the tree; `null` where nobody said. Bearing */
+  readonly pathDeg = input<number | null>(null);
   /** Where cuts are to be shown, by what they are planned. */
   readonly cutBy = input<CutLimits | null>(null);
   readonly changed = output<CollarRoots>();
@@ -57,7 +62,16 @@ export class DialField {
   protected readonly numberOf = numberOf;
   private readonly session = inject(SessionService);
   private readonly sheet = viewChild<ElementRef<HTMLElement>>('sheet');
-  private readonly frame = new DialFrame(sidePx);
+  private readonly up = inject(DialUp);
+  /** Turned by hand, where neither north nor the path is where one stands. */
+  private readonly turned = signal<number | null>(null);
+  protected readonly upDeg = computed(() => this.turned() ?? (this.up.isPath() ? (this.pathDeg() ?? 0) : 0));
+  protected readonly isUp = computed(() => {
+    if (this.turned() !== null) return 'turned';
+    return this.up.isPath() && this.pathDeg() !== null ? 'path' : 'north';
+  });
+  protected readonly upWords = computed(() => compassPoint(this.upDeg()));
+  private readonly frame = computed(() => new DialFrame(sidePx, this.upDeg()));
   protected readonly putting = signal<'root' | 'anchor'>('root');
   protected readonly chosen = signal<number | null>(null);
   protected readonly chosenAnchor = signal<number | null>(null);
@@ -106,6 +120,8 @@ export class DialField {
       before: this.before(),
       plan: this.plan() ?? undefined,
       chosen: drawn ? roots.length - 1 : this.chosen(),
+      pathDeg: this.pathDeg(),
+      upDeg: this.upDeg(),
       units: this.session.units(),
       sidePx,
     });
@@ -117,7 +133,15 @@ export class DialField {
     const box = this.sheet()?.nativeElement.getBoundingClientRect();
     if (!box || box.width === 0) return null;
     const scale = sidePx / box.width;
-    return this.frame.of([(event.clientX - box.left) * scale, (event.clientY - box.top) * scale]);
+    return this.frame().of([(event.clientX - box.left) * scale, (event.clientY - box.top) * scale]);
+  }
+
+  protected putUp(path: boolean): void {
+    this.turned.set(null);
+    this.up.put(path);
+  }
+  protected turn(): void {
+    this.turned.set((Math.round(this.upDeg() / eighthDeg) * eighthDeg + eighthDeg) % 360);
   }
 
   protected begin(event: PointerEvent): void {

@@ -73,6 +73,7 @@ export class CollarPanel {
         anchors,
         before: before?.circlingRoots ?? [],
         plan: plan?.cuts,
+        pathDeg: life.assessment?.pavementDeg,
         units,
         sidePx: 320,
       }),

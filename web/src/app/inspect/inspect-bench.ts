@@ -203,6 +203,7 @@ export class InspectBench extends RecordForm<'inspection'> {
     this.changes();
     return readRoots(this.form.getRawValue().collar) ?? noRoots;
   });
+  protected readonly pathDeg = computed(() => this.store.life()?.assessment?.pavementDeg ?? null);
   protected readonly rootsBefore = computed(() => this.lastLook()?.record.facts.circlingRoots ?? []);
   /** What the practice lets a crew cut, where there is a root to cut and none of it is for an arborist. */
   protected readonly cutBy = computed((): CutLimits | null => {

@@ -157,7 +157,8 @@ export class WalkPage {
     const [kind, life] = [this.assignment()?.kind, this.current()?.stop?.life];
     if (kind === 'looks' && life?.planting) {
       const last = life.inspections.at(-1)?.record.facts ?? null;
-      return lookQuestions({ answers: this.answers(), last, units: this.session.units() });
+      const pathDeg = life.assessment?.pavementDeg ?? null;
+      return lookQuestions({ answers: this.answers(), last, units: this.session.units(), pathDeg });
     }
     const work = this.current()?.stop?.detail?.rules.work;
     if (kind !== 'planting' || !life || life.planting || !work) return null;

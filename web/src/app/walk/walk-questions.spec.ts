@@ -3,7 +3,8 @@ import type { Answers } from '../ask/ask';
 import { lookOf, lookQuestions } from './walk-questions';
 
 const today = '2026-06-15';
-const asked = (answers: Answers, last: Inspection | null = null) => lookQuestions({ answers, last, units: 'metric' });
+const asked = (answers: Answers, last: Inspection | null = null) =>
+  lookQuestions({ answers, last, units: 'metric', pathDeg: null });
 const keys = (answers: Answers) => asked(answers).map(({ key }) => key);
 const sound: Answers = {
   signs: '',

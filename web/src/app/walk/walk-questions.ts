@@ -58,13 +58,15 @@ export interface LookAsked {
   /** The look before, for the eye to compare. */
   readonly last: Inspection | null;
   readonly units: UnitSystem;
+  /** Which way the path runs past, from the tree; `null` where nobody said. */
+  readonly pathDeg: number | null;
 }
 
 /**
  * A look at a tree in walking order, eight steps: one tap each where all is well; what is wrong asks on. Each may be
  * skipped, and what nobody looked at is said as such.
  */
-export function lookQuestions({ answers, last, units }: LookAsked): readonly Ask[] {
+export function lookQuestions({ answers, last, units, pathDeg }: LookAsked): readonly Ask[] {
   const said = new Map(last ? sayFacts<'inspection'>(last, units).map(({ key, value }) => [key, value]) : []);
   const beside = (ask: Ask, ...keys: readonly string[]): Ask => {
     const words = keys.flatMap((key) => said.get(key) ?? []).join(', ');
@@ -142,7 +144,8 @@ export function lookQuestions({ answers, last, units }: LookAsked): readonly Ask
       kind: 'dial',
       key: 'collar',
       title: '6 Draw the roots',
-      hint: 'North up. Draw each along itself.',
+      hint: 'Draw each along itself.',
+      pathDeg,
       before: last?.circlingRoots ?? [],
     },
     beside(
