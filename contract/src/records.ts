@@ -314,6 +314,10 @@ export const remedySchema = z.strictObject({
     .omit({ flareRoundMm: true, aliveAt: true })
     .partial()
     .optional(),
+  before: z
+    .strictObject({ flareDepthMm: measure('flareDepthMm'), mulchDepthMm: measure('mulchDepthMm') })
+    .partial()
+    .optional(),
 }) satisfies z.ZodType<RemedyDone>;
 
 export const wateringSchema = z.strictObject({

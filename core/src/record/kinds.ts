@@ -58,6 +58,14 @@ export interface RemedyDone {
   readonly doneOn: IsoDate;
   /** What shows it, seen once it was done; left out where nothing can, or nobody looked. */
   readonly seen?: RemedySeen | undefined;
+  /** Measured before anything was done, where the measure is what shows it. */
+  readonly before?: RemedyBefore | undefined;
+}
+
+/** mm; a flare's depth is below the surface. */
+export interface RemedyBefore {
+  readonly flareDepthMm?: number | undefined;
+  readonly mulchDepthMm?: number | undefined;
 }
 
 /** A tree that drinks otherwise than its species and crown say, as its own readings show. */

@@ -298,6 +298,7 @@ export const factNames: Readonly<Record<string, string>> = {
   bark: 'Bark below the old line',
   anchors: 'Roots that hold it',
   instruments: 'Instruments',
+  before: 'Before it was done',
   remedy: 'Remedy',
   arborist: 'Arborist',
   advice: 'Says',

@@ -1,4 +1,4 @@
-import { assignmentNames, type RecordFacts, type RecordKind } from '../record';
+import { assignmentNames, type RecordFacts, type RecordKind, type RemedyBefore } from '../record';
 import type { Horizon, IrrigationWater, NeighbourRoots, SiteThing } from '../ground';
 import type { MetRoot } from '../day';
 import type { AdventitiousRoots, Arrival } from '../stock';
@@ -164,6 +164,12 @@ const parts: Readonly<Record<string, (value: never, units: UnitSystem) => string
       .map(
         ({ kind, device, value }) =>
           `${instrumentNames[kind]} ${formatNumber(value, 1)} ${instrumentUnits[kind]} by ${device}`,
+      )
+      .join(', '),
+  before: (at: RemedyBefore, units) =>
+    (['flareDepthMm', 'mulchDepthMm'] as const)
+      .flatMap((fact) =>
+        at[fact] === undefined ? [] : [`${measuredFacts[fact].name} ${formatQuantity(at[fact], 'lengthMm', units)}`],
       )
       .join(', '),
   arrival: ({ covered, moist, wateredEveryDays }: Arrival) =>

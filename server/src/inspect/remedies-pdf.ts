@@ -18,12 +18,15 @@ const columns: readonly PaperColumn[] = [
   { name: 'Tree', width: 92 },
   { name: 'Do', width: 120 },
   { name: 'Because', width: 150 },
-  { name: 'After, measured', width: 112 },
+  { name: 'Measured', width: 112 },
 ];
 
-/** What is written down once it was done. */
+/** What is written down, before and once it was done. */
 const after = {
-  measure: { flareDepthMm: 'flare ______ deep', mulchDepthMm: 'mulch ______ deep' },
+  measure: {
+    flareDepthMm: 'flare before ______ deep,\nafter ______',
+    mulchDepthMm: 'mulch before ______ deep,\nafter ______',
+  },
   roots: '[  ] cut: roots no. ______',
   word: '[  ] done',
 } as const;

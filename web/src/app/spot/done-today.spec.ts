@@ -38,6 +38,19 @@ describe('done today', () => {
     await rig.press('Done, as measured');
     expect(said).toEqual([{ mulchDepthMm: 76.2 }]);
   });
+  it('asks for the measure before the work where it is told to, and only where a measure shows it', async () => {
+    await show('thin_mulch');
+    expect(rig.text).not.toContain('Before you begin');
+    await show('thin_mulch', { asksBefore: true });
+    const found: (number | null)[] = [];
+    rig.fixture.componentInstance.found.subscribe((value) => found.push(value));
+    await rig.fill('Before you begin: mulch depth', '140');
+    await rig.fill('Mulch depth now', '70');
+    await rig.press('Done, as measured');
+    expect([found.at(-1), said]).toEqual([140, [{ mulchDepthMm: 70 }]]);
+    await show('pull_back_mulch', { asksBefore: true });
+    expect(rig.text).not.toContain('Before you begin');
+  });
   it('says of roots which are left: those of this season’s plan gone, or none that presses', async () => {
     const roots = [root(0, 60), root(100, 150), root(200, 230, 'clear')];
     await show('stage_root_cuts', { roots, cuts: [1] });

@@ -27,6 +27,18 @@ interface Tap {
         Done today{{ on() }}
       </button>
     } @else {
+      @if (asksBefore() && fact(); as asked) {
+        <s-quantity-input
+          class="before"
+          [fact]="asked"
+          [label]="
+            asked === 'flareDepthMm' ? 'Before you begin: flare below the surface' : 'Before you begin: mulch depth'
+          "
+          [value]="before()"
+          [required]="false"
+          (valueChange)="findBefore($event)"
+        />
+      }
       <div class="shows" role="group" [attr.aria-label]="'Done today' + on() + ', shown by'">
         <span>Done today{{ on() }}:</span>
         @for (tap of taps(); track tap.says) {
@@ -72,6 +84,10 @@ interface Tap {
       gap: 0.5rem;
       align-items: end;
     }
+    .before {
+      display: block;
+      margin-bottom: 0.5rem;
+    }
     .btn {
       min-height: 44px;
       text-align: left;
@@ -87,9 +103,13 @@ export class DoneToday {
   readonly roots = input<readonly CirclingRoot[] | null>(null);
   /** Of these, the ones this season's plan cuts. */
   readonly cuts = input<readonly number[]>([]);
+  /** Asks for the measure before the work too, beside what the last look found. */
+  readonly asksBefore = input(false);
+  readonly found = output<number | null>();
   readonly did = output<RemedySeen | undefined>();
 
   protected readonly value = signal<number | null>(null);
+  protected readonly before = signal<number | null>(null);
   protected readonly proof = computed(() => remedyProofs[this.remedy()]);
   protected readonly plain = computed(() => this.proof().kind === 'word');
   protected readonly on = computed(() => (this.count() === null ? '' : ` on ${this.count()}`));
@@ -111,8 +131,16 @@ export class DoneToday {
     // What was typed for one remedy is not the measure of another.
     effect(() => {
       this.remedy();
-      untracked(() => this.value.set(null));
+      untracked(() => {
+        this.value.set(null);
+        this.before.set(null);
+      });
     });
+  }
+
+  protected findBefore(value: number | null): void {
+    this.before.set(value);
+    this.found.emit(value);
   }
 
   protected measured(): RemedySeen {

@@ -1,10 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import {
   addDaysTo,
+  remedyProofs,
   remedyWords,
   remedyWork,
   sayReason,
   type RecordFacts,
+  type RemedyBefore,
   type RemedyCode,
   type RemedySeen,
 } from '@sombra/core';
@@ -23,7 +25,7 @@ const soonDays = 30;
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [DoneToday],
   template: `
-    @for (one of asked(); track one.remedy) {
+    @for (one of asked(); track stop().id + one.remedy) {
       <section [attr.aria-label]="one.words.act">
         <h2>{{ one.words.act }}</h2>
         <p class="quiet">{{ one.why }}</p>
@@ -39,6 +41,8 @@ const soonDays = 30;
             [busy]="busy()"
             [roots]="collar()?.roots ?? null"
             [cuts]="collar()?.cuts ?? []"
+            [asksBefore]="true"
+            (found)="find(one.remedy, $event)"
             (did)="say(one.remedy, $event)"
           />
         }
@@ -79,8 +83,24 @@ export class RemedyStop {
     }));
   });
 
+  /** Measured before the work, by remedy; of one tree, and gone with it. */
+  private found: { readonly stopId: string; readonly by: Partial<Record<RemedyCode, number>> } = { stopId: '', by: {} };
+
+  protected find(remedy: RemedyCode, value: number | null): void {
+    const { id } = this.stop();
+    const by = this.found.stopId === id ? this.found.by : {};
+    this.found = { stopId: id, by: { ...by, [remedy]: value ?? undefined } };
+  }
+
+  private beforeOf(remedy: RemedyCode): RemedyBefore | undefined {
+    const proof = remedyProofs[remedy];
+    const value = this.found.stopId === this.stop().id ? this.found.by[remedy] : undefined;
+    return proof.kind === 'measure' && value !== undefined ? { [proof.fact]: value } : undefined;
+  }
+
   protected say(remedy: RemedyCode, seen: RemedySeen | undefined): void {
+    const before = this.beforeOf(remedy);
     const doneOn = this.session.today();
-    this.done.emit(seen ? { remedy, doneOn, seen } : { remedy, doneOn });
+    this.done.emit({ remedy, doneOn, ...(seen ? { seen } : {}), ...(before ? { before } : {}) });
   }
 }
