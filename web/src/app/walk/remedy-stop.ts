@@ -25,7 +25,7 @@ const soonDays = 30;
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [DoneToday],
   template: `
-    @for (one of asked(); track stop().id + one.remedy) {
+    @for (one of asked(); track one.key) {
       <section [attr.aria-label]="one.words.act">
         <h2>{{ one.words.act }}</h2>
         <p class="quiet">{{ one.why }}</p>
@@ -73,7 +73,10 @@ export class RemedyStop {
     const soon = (this.stop().life?.decisions ?? []).flatMap(({ kind, remedy, dueOn, because }) =>
       kind === 'do_remedy' && remedy && (dueOn === null || dueOn <= by) ? [{ remedy, dueOn, because }] : [],
     );
+    const { id } = this.stop();
     return soon.map(({ remedy, dueOn, because }) => ({
+      // Of one tree: what is typed for it stays with it.
+      key: `${id}/${remedy}`,
       remedy,
       words: remedyWords[remedy],
       arborist: remedyWork[remedy].hands === 'arborist',
