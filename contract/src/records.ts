@@ -229,25 +229,39 @@ export const stockSchema = z
     }
   }) satisfies z.ZodType<Stock>;
 
-export const plantingSchema = z.strictObject({
-  plantedOn: isoDate,
-  flareAboveGradeMm: z.array(measure('flareAboveGradeMm')).min(1).max(4),
-  holeWidthMm: measure('holeWidthMm'),
-  firstWaterL: measure('firstWaterL'),
-  stakes: z.int().min(0).max(6).optional(),
-  putBackMm: measure('putBackMm').optional(),
-  bestFaceDeg: measure('bearingDeg').optional(),
-  flareBeforeSoakMm: z.array(measure('flareAboveGradeMm')).min(1).max(4).optional(),
-  toppedUpMm: measure('putBackMm').optional(),
-  roots: z.enum(rootWorks).optional(),
-  cutAway: z.array(z.enum(cutAwayThings)).max(cutAwayThings.length).optional(),
-  metRoot: z.strictObject({ thickestMm: measure('rootDiameterMm'), cut: z.boolean().optional() }).optional(),
-  plumb: z.enum(plumbStates).optional(),
-  mulchDepthMm: measure('mulchDepthMm').optional(),
-  departure: filledText(300).optional(),
-  practiceId: z.string().max(60),
-  practiceVersion: rowVersion.min(1),
-}) satisfies z.ZodType<PlantingFacts>;
+export const plantingSchema = z
+  .strictObject({
+    plantedOn: isoDate,
+    takenOver: z.strictObject({ on: isoDate, from: filledText(80) }).optional(),
+    flareAboveGradeMm: z.array(measure('flareAboveGradeMm')).max(4),
+    holeWidthMm: measure('holeWidthMm').optional(),
+    firstWaterL: measure('firstWaterL').optional(),
+    stakes: z.int().min(0).max(6).optional(),
+    putBackMm: measure('putBackMm').optional(),
+    bestFaceDeg: measure('bearingDeg').optional(),
+    flareBeforeSoakMm: z.array(measure('flareAboveGradeMm')).min(1).max(4).optional(),
+    toppedUpMm: measure('putBackMm').optional(),
+    roots: z.enum(rootWorks).optional(),
+    cutAway: z.array(z.enum(cutAwayThings)).max(cutAwayThings.length).optional(),
+    metRoot: z.strictObject({ thickestMm: measure('rootDiameterMm'), cut: z.boolean().optional() }).optional(),
+    plumb: z.enum(plumbStates).optional(),
+    mulchDepthMm: measure('mulchDepthMm').optional(),
+    departure: filledText(300).optional(),
+    practiceId: z.string().max(60),
+    practiceVersion: rowVersion.min(1),
+  })
+  .superRefine((built, context) => {
+    const fault = (path: string, message: string): void =>
+      context.addIssue({ code: 'custom', path: path.split('.'), message });
+    if (built.takenOver) {
+      const { on } = built.takenOver;
+      if (on < built.plantedOn) fault('takenOver.on', `must not be before the planting, ${built.plantedOn}, got ${on}`);
+      return;
+    }
+    if (built.flareAboveGradeMm.length === 0) fault('flareAboveGradeMm', 'must have one point at least');
+    if (built.holeWidthMm === undefined) fault('holeWidthMm', 'must be given');
+    if (built.firstWaterL === undefined) fault('firstWaterL', 'must be given');
+  }) satisfies z.ZodType<PlantingFacts>;
 
 const circlingRootSchema = z.strictObject({
   arc: z.strictObject({ fromDeg: measure('bearingDeg'), toDeg: measure('bearingDeg') }),

@@ -85,6 +85,7 @@ function ofBuilt(): DayReason[] {
   ];
   return [
     ...said.map((change) => judgeAsBuilt({ ...good, ...change }, undefined, fieldDefault)),
+    judgeAsBuilt({ ...good, takenOver: { on: good.plantedOn, from: 'Dock Office' } }, undefined, fieldDefault),
     judgeAsBuilt({ ...good, stakes: 0 }, undefined, always),
     judgeAsBuilt({ ...good, stakes: 2 }, undefined, never),
   ].flatMap(({ findings }) => findings.map(({ because }) => because));

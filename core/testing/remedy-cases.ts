@@ -1,6 +1,6 @@
 import { defaultLookRules, lookValue, seenAsLook, type CirclingRoot, type RemedySeen } from '../src/inspect';
 import { fieldDefault as byDefault, withChoice } from '../src/practice';
-import { establishedOn, spotLife, type FieldRecord, type Reason } from '../src/record';
+import { establishedOn, spotLife, type FieldRecord, type Reason, type RecordFacts } from '../src/record';
 import type { RemedyCode } from '../src/practice';
 import { ground, planting, rec, stock } from './water-cases';
 
@@ -56,13 +56,15 @@ export function remedyReasons(): Reason[] {
     rec('arborist_answer', { answeredOn: '2026-11-20', arborist: 'Ada Quill', advice: 'take_out', note: '' }),
   );
   const warranted = [lived(lookOn('2026-11-02', { stake: 'none' })), lived(lookOn('2026-11-02', { bark: 'decayed' }))];
+  const built = { ...planting().facts, takenOver: { on: '2026-10-01', from: 'Dock Office' } };
+  const over = spotLife([ground(), rec('planting', built as RecordFacts['planting'])], { practice: fieldDefault });
   const told = lived(rec('resident_told', { toldOn: '2026-11-02', words: 'It leans.' }));
   const spring = spotLife([...base, lookOn('2026-11-02', { stake: 'none' })], {
     practice: withChoice(fieldDefault, 'inspection.springFlareYears', 3),
     latDeg: 40,
   });
   const uncovered = lived(lookOn('2028-06-01', { stake: 'none' }));
-  return [...lives, answered, ...warranted, uncovered, told, spring].flatMap(({ decisions, nextLook }) => [
+  return [...lives, answered, ...warranted, uncovered, told, spring, over].flatMap(({ decisions, nextLook }) => [
     ...lines,
     ...doubts('dry'),
     ...doubts('drowned'),

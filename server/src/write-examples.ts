@@ -21,6 +21,8 @@ const left = new Set([
   'first_water_l',
   'stakes_set',
   'put_back_mm',
+  'taken_over_on',
+  'taken_over_from',
   'surplus_left_mm',
   'first_branch_m',
   'graft_height_mm',

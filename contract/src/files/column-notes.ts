@@ -32,6 +32,10 @@ export const columnNotes: readonly ColumnNote[] = [
       'as built: a day as 2026-11-27; one to four flare heights in mm, separated by spaces; mm; litres; a number; mm',
   },
   {
+    columns: ['taken_over_on', 'taken_over_from'],
+    holds: 'of a tree that others planted: the day and from whom; of its planting only planted_on is needed then',
+  },
+  {
     columns: ['inspected_on', 'flare_depth_mm', 'mulch_depth_mm', 'mulch_contact', 'stake', 'probe', 'circling_roots'],
     holds:
       'the newest look; roots as from-to:thickness, 350-40:18, with how near they are, 350-40:18:clear (clear, touching, pressing, grown_in), or none',

@@ -100,7 +100,7 @@ const flareCell = z.preprocess((value) => {
   if (typeof value === 'number') return [value];
   if (typeof value !== 'string') return value;
   return value.trim().split(/\s+/).map(asNumber);
-}, plantingSchema.shape.flareAboveGradeMm.nullable());
+}, plantingSchema.shape.flareAboveGradeMm.min(1).nullable());
 
 const recordsCell = z.preprocess(
   (value) => {
@@ -159,6 +159,8 @@ export const spotRowSchema = z.object({
   first_water_l: cell(number('firstWaterL')),
   stakes_set: cell(z.preprocess(asNumber, plantingSchema.shape.stakes.unwrap())),
   put_back_mm: cell(number('putBackMm')),
+  taken_over_on: cell(isoDate),
+  taken_over_from: cell(text(80)),
   inspected_on: cell(isoDate),
   flare_depth_mm: cell(number('flareDepthMm')),
   mulch_depth_mm: cell(number('mulchDepthMm')),
@@ -320,14 +322,35 @@ const stockColumnOf: Readonly<Record<string, keyof SpotRow>> = {
 
 function rowPlanting(row: SpotRow): Group<NonNullable<RowFacts['planting']>> {
   const { planted_on: plantedOn, flare_above_grade_mm: flare, hole_width_mm: hole, first_water_l: water } = row;
-  if (plantedOn === null && flare === null && hole === null && water === null) return { ok: true, value: null };
+  const { taken_over_on: on, taken_over_from: from } = row;
+  if (plantedOn === null && flare === null && hole === null && water === null && on === null)
+    return { ok: true, value: null };
+  if ((on === null) !== (from === null))
+    return {
+      ok: false,
+      column: on === null ? 'taken_over_on' : 'taken_over_from',
+      message: 'must be given with the other',
+    };
   const cells = { planted_on: plantedOn, flare_above_grade_mm: flare, hole_width_mm: hole, first_water_l: water };
+  const beside = { ...given('stakes', row.stakes_set), ...given('putBackMm', row.put_back_mm) };
+  if (on !== null && from !== null) {
+    if (plantedOn === null)
+      return {
+        ok: false,
+        column: 'planted_on',
+        message: 'must be given for a tree that was taken over, as near as it is known',
+      };
+    if (on < plantedOn)
+      return { ok: false, column: 'taken_over_on', message: `must not be before planted_on, ${plantedOn}` };
+    const known = { ...given('holeWidthMm', hole), ...given('firstWaterL', water), ...beside };
+    return { ok: true, value: { plantedOn, takenOver: { on, from }, flareAboveGradeMm: flare ?? [], ...known } };
+  }
   if (plantedOn === null || flare === null || hole === null || water === null) {
     const column = (Object.keys(cells) as (keyof typeof cells)[]).find((c) => cells[c] === null) ?? 'planted_on';
     return { ok: false, column, message: 'must be given for a planted tree' };
   }
   const built = { plantedOn, flareAboveGradeMm: flare, holeWidthMm: hole, firstWaterL: water };
-  return { ok: true, value: { ...built, ...given('stakes', row.stakes_set), ...given('putBackMm', row.put_back_mm) } };
+  return { ok: true, value: { ...built, ...beside } };
 }
 
 const inspectionColumns = [

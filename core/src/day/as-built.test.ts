@@ -24,6 +24,33 @@ const good: AsBuilt = { plantedOn: '2026-11-20', flareAboveGradeMm: [40], holeWi
 const judge = (change: Partial<AsBuilt>, plan: PitPlan | undefined = planned()) =>
   judgeAsBuilt({ ...good, ...change }, plan, fieldDefault);
 
+describe('a tree that others planted', () => {
+  const over = { on: '2026-11-25', from: 'Dock Office' };
+  const unsaid = { holeWidthMm: undefined, firstWaterL: undefined, flareAboveGradeMm: [] };
+  it('is not held against a plan that nobody followed, and what is not known is said so', () => {
+    const { level, findings } = judge({ ...unsaid, takenOver: over });
+    expect(level).toBe('watch');
+    expect(findings.map(({ because, remedy }) => [because, remedy])).toEqual([
+      [{ code: 'history_unknown', facts: over }, 'none'],
+    ]);
+  });
+  it('is judged by what is known of it', () => {
+    const { level, findings } = judge({ ...unsaid, flareAboveGradeMm: [-30], takenOver: over });
+    expect([level, findings.map(({ remedy }) => remedy)]).toEqual(['urgent', ['none', 'replant_higher']]);
+    expect(judge({ ...unsaid, plumb: 'leans', takenOver: over }).findings.map(({ remedy }) => remedy)).toContain(
+      'level_the_ball',
+    );
+  });
+  it.each([
+    [{ takenOver: { ...over, on: '2026-11-19' } }, 'takenOver.on must not be before the planting on 2026-11-20'],
+    [{ flareAboveGradeMm: [] }, 'flareAboveGradeMm.length must be within 1–4'],
+    [{ holeWidthMm: undefined }, 'holeWidthMm must be given for a tree that was planted here'],
+    [{ firstWaterL: undefined }, 'firstWaterL must be given for a tree that was planted here'],
+  ])('refuses %j', (change, message) => {
+    expect(() => judge(change)).toThrow(message);
+  });
+});
+
 describe('as built against the plan', () => {
   it('finds a planting to the numbers good', () => {
     expect(judge({}).level).toBe('good');

@@ -1,5 +1,5 @@
 import type { IsoDate } from '../calendar';
-import { requireWithin } from '../errors';
+import { InvalidInputError, requireWithin } from '../errors';
 import { limits } from '../limits';
 import type { PitPlan } from '../pit';
 import { stakeRules, type FindingOf, type Practice, type RemedyCode } from '../practice';
@@ -29,17 +29,26 @@ export interface MetRoot {
 export const metRootOf = (thickestMm: number, said: string | null): MetRoot =>
   said === null ? { thickestMm } : { thickestMm, cut: said === 'cut' };
 
+/** A tree that others planted: since when it is in this programme's care, and from whom. */
+export interface TakenOver {
+  readonly on: IsoDate;
+  readonly from: string;
+}
+
 /** How a tree was really planted. Every fact that may be left out is unknown where it is, never fine. */
 export interface AsBuilt {
   readonly plantedOn: IsoDate;
-  /** Flare above grade at one to four points around the trunk, after the soak; negative is below grade. */
+  /** Left out where the programme planted it; else what nobody recorded of the planting stays unknown. */
+  readonly takenOver?: TakenOver | undefined;
+  /** Flare above grade at one to four points around the trunk, after the soak; negative is below. None where it was taken over. */
   readonly flareAboveGradeMm: readonly number[];
   /** The same before the soak, at one to four points: what it sank by trains the allowance for put-back soil. */
   readonly flareBeforeSoakMm?: readonly number[] | undefined;
   /** Fill beside the ball that sank in the soak and was topped up. */
   readonly toppedUpMm?: number | undefined;
-  readonly holeWidthMm: number;
-  readonly firstWaterL: number;
+  /** Of a tree that was taken over they may be left out. */
+  readonly holeWidthMm?: number | undefined;
+  readonly firstWaterL?: number | undefined;
   /** Stakes that were set, to be taken off in time; left out where nobody said. */
   readonly stakes?: number | undefined;
   /** Soil put back and firmed under the ball where the hole came out too deep; left out where none was. */
@@ -66,19 +75,12 @@ export interface AsBuiltJudgement {
  * Judges a planting against its plan: flare, hole width and first water, each within the practice's
  * tolerance; and what else was said of it. Without a plan only what is wrong by itself is judged: a flare below grade,
  * an uneven ball, a leaning trunk, a thick root of a neighbour that was cut.
- * @throws InvalidInputError for a measure outside `limits` or no flare point at all.
+ * Of one that others planted only what is known is judged: no plan was theirs.
+ * @throws InvalidInputError for a measure outside `limits`, or, of one planted here, no flare point, hole or water
  */
 export function judgeAsBuilt(built: AsBuilt, plan: PitPlan | undefined, practice: Practice): AsBuiltJudgement {
-  requireWithin('flareAboveGradeMm.length', built.flareAboveGradeMm.length, { min: 1, max: 4, unit: 'points' });
-  built.flareAboveGradeMm.forEach((mm, i) => requireWithin(`flareAboveGradeMm[${i}]`, mm, limits.flareAboveGradeMm));
-  requireWithin('holeWidthMm', built.holeWidthMm, limits.holeWidthMm);
-  requireWithin('firstWaterL', built.firstWaterL, limits.firstWaterL);
-  if (built.putBackMm !== undefined) requireWithin('putBackMm', built.putBackMm, limits.putBackMm);
-  if (built.bestFaceDeg !== undefined) requireWithin('bestFaceDeg', built.bestFaceDeg, limits.bearingDeg);
-  built.flareBeforeSoakMm?.forEach((mm, i) => requireWithin(`flareBeforeSoakMm[${i}]`, mm, limits.flareAboveGradeMm));
-  if (built.toppedUpMm !== undefined) requireWithin('toppedUpMm', built.toppedUpMm, limits.putBackMm);
-  if (built.mulchDepthMm !== undefined) requireWithin('mulchDepthMm', built.mulchDepthMm, limits.mulchDepthMm);
-  if (built.metRoot) requireWithin('metRoot.thickestMm', built.metRoot.thickestMm, limits.rootDiameterMm);
+  requireBuilt(built);
+  if (built.takenOver) return judgeTakenOver(built, built.takenOver, practice);
   const findings = plan
     ? [...judgeFlare(built, plan, practice), judgeHole(built, plan, practice), judgeWater(built, plan, practice)]
     : [...judgeFlareAlone(built), finding('hole', 'watch', because('no_plan_to_compare', {}), 'none')];
@@ -91,6 +93,38 @@ export function judgeAsBuilt(built: AsBuilt, plan: PitPlan | undefined, practice
   }
   findings.push(...saidBeside(built, practice));
   return { level: worstLevel(findings.map((f) => f.level)), findings };
+}
+
+/** What others left unsaid stays unknown, and is said to be: a look at the tree tells more than a guess. */
+function judgeTakenOver(built: AsBuilt, { on, from }: TakenOver, practice: Practice): AsBuiltJudgement {
+  const findings = [
+    finding('hole', 'watch', because('history_unknown', { on, from }), 'none'),
+    ...(built.flareAboveGradeMm.length > 0 ? judgeFlareAlone(built) : []),
+    ...saidBeside(built, practice),
+  ];
+  return { level: worstLevel(findings.map((f) => f.level)), findings };
+}
+
+function requireBuilt(built: AsBuilt): void {
+  const least = built.takenOver ? 0 : 1;
+  requireWithin('flareAboveGradeMm.length', built.flareAboveGradeMm.length, { min: least, max: 4, unit: 'points' });
+  if (built.takenOver && built.takenOver.on < built.plantedOn) {
+    const message = `takenOver.on must not be before the planting on ${built.plantedOn}, got ${built.takenOver.on}`;
+    throw new InvalidInputError(message, 'takenOver.on');
+  }
+  if (!built.takenOver && (built.holeWidthMm === undefined || built.firstWaterL === undefined)) {
+    const field = built.holeWidthMm === undefined ? 'holeWidthMm' : 'firstWaterL';
+    throw new InvalidInputError(`${field} must be given for a tree that was planted here`, field);
+  }
+  built.flareAboveGradeMm.forEach((mm, i) => requireWithin(`flareAboveGradeMm[${i}]`, mm, limits.flareAboveGradeMm));
+  if (built.holeWidthMm !== undefined) requireWithin('holeWidthMm', built.holeWidthMm, limits.holeWidthMm);
+  if (built.firstWaterL !== undefined) requireWithin('firstWaterL', built.firstWaterL, limits.firstWaterL);
+  if (built.putBackMm !== undefined) requireWithin('putBackMm', built.putBackMm, limits.putBackMm);
+  if (built.bestFaceDeg !== undefined) requireWithin('bestFaceDeg', built.bestFaceDeg, limits.bearingDeg);
+  built.flareBeforeSoakMm?.forEach((mm, i) => requireWithin(`flareBeforeSoakMm[${i}]`, mm, limits.flareAboveGradeMm));
+  if (built.toppedUpMm !== undefined) requireWithin('toppedUpMm', built.toppedUpMm, limits.putBackMm);
+  if (built.mulchDepthMm !== undefined) requireWithin('mulchDepthMm', built.mulchDepthMm, limits.mulchDepthMm);
+  if (built.metRoot) requireWithin('metRoot.thickestMm', built.metRoot.thickestMm, limits.rootDiameterMm);
 }
 
 /** What follows from the facts that may be left out: none says anything where nobody did. */
@@ -108,7 +142,7 @@ function saidBeside(built: AsBuilt, practice: Practice): PlantingFinding[] {
 function judgeSoak(built: AsBuilt): PlantingFinding[] {
   const before = built.flareBeforeSoakMm ?? [];
   const [sankMm, toppedUpMm] = [
-    before.length === 0 ? 0 : Math.min(...before) - lowestFlare(built),
+    before.length === 0 || built.flareAboveGradeMm.length === 0 ? 0 : Math.min(...before) - lowestFlare(built),
     built.toppedUpMm ?? 0,
   ];
   if (sankMm <= 0 && toppedUpMm === 0) return [];
@@ -191,7 +225,7 @@ function judgeFlare(built: AsBuilt, plan: PitPlan, practice: Practice): Planting
 
 function judgeHole(built: AsBuilt, plan: PitPlan, practice: Practice): PlantingFinding {
   const plannedMm = plan.widthMm.value;
-  const actualMm = built.holeWidthMm;
+  const actualMm = built.holeWidthMm ?? 0;
   const leastMm = plannedMm * practice.asBuilt.leastWidthShare;
   if (actualMm < leastMm) {
     return finding('hole', 'act', because('hole_narrow', { actualMm, plannedMm, leastMm }), 'widen_hole');
@@ -201,7 +235,7 @@ function judgeHole(built: AsBuilt, plan: PitPlan, practice: Practice): PlantingF
 
 function judgeWater(built: AsBuilt, plan: PitPlan, practice: Practice): PlantingFinding {
   const plannedL = plan.firstWaterL.value;
-  const actualL = built.firstWaterL;
+  const actualL = built.firstWaterL ?? 0;
   if (plannedL === 0 && actualL > 0) {
     return finding('water', 'watch', because('first_water_unasked', { actualL }), 'none');
   }

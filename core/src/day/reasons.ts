@@ -1,3 +1,4 @@
+import type { IsoDate } from '../calendar';
 import { becauseOf, type ReasonOf } from '../reason';
 
 /** What the planting as built gives as why. Lengths are millimetres unless the name says otherwise. */
@@ -12,6 +13,7 @@ export interface DayReasonFacts {
   first_water_given: { actualL: number; plannedL: number };
   first_water_short: { actualL: number; plannedL: number; missingL: number };
   first_water_unasked: { actualL: number };
+  history_unknown: { on: IsoDate; from: string };
   no_plan_to_compare: Record<string, never>;
   soak_sank: { sankMm: number; toppedUpMm: number };
   roots_corrected: Record<string, never>;

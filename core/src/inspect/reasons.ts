@@ -76,6 +76,7 @@ export interface InspectReasonFacts {
   look_ice: { on: IsoDate; iceMm: number; times: number };
   look_worth: { lossPct: number; savedPct: number; cost: number; value: number };
   look_spring_flare: { years: number };
+  look_hand_over: { on: IsoDate; from: string };
   look_told: { on: IsoDate; words: string };
   look_warranty: { endsOn: IsoDate };
   look_roots: { years: number };

@@ -9,7 +9,7 @@ import { ofKind, standing, type FieldRecord } from './record';
 export function measuredDrop(records: readonly FieldRecord[]): MeasuredDrop | null {
   const kept = standing(records);
   const built = ofKind(kept, 'planting').at(-1)?.facts;
-  if (!built?.putBackMm) return null;
+  if (!built?.putBackMm || built.flareAboveGradeMm.length === 0) return null;
   const looks = ofKind(kept, 'inspection')
     .filter(({ facts }) => facts.flareDepthMm !== null && facts.inspectedOn >= built.plantedOn)
     .sort((a, b) => a.facts.inspectedOn.localeCompare(b.facts.inspectedOn));

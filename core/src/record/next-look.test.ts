@@ -1,6 +1,7 @@
 import { fieldDefault, withChoice } from '../practice';
 import { lookOn, lived, pressing } from '../../testing/remedy-cases';
-import { ground, planting, stock } from '../../testing/water-cases';
+import { ground, planting, rec, stock } from '../../testing/water-cases';
+import type { RecordFacts } from './kinds';
 import { spotLife } from './spot-life';
 
 /** Planted on 1 May 2026. */
@@ -21,6 +22,31 @@ describe('the yearly look', () => {
     const practice = withChoice(fieldDefault, 'inspection.rootsEveryYears', 0);
     const life = spotLife([ground(), stock(), planting(), lookOn('2032-06-01', { stake: 'none' })], { practice });
     expect(life.nextLook?.because.code).toBe('look_yearly');
+  });
+});
+
+describe('the look at a tree that was taken over', () => {
+  const over = { on: '2026-10-01', from: 'Dock Office' };
+  const life = (...looks: ReturnType<typeof lookOn>[]) =>
+    spotLife(
+      [
+        ground(),
+        stock(),
+        rec('planting', { ...planting().facts, takenOver: over } as RecordFacts['planting']),
+        ...looks,
+      ],
+      {
+        practice: fieldDefault,
+      },
+    );
+  it('is due on the day it was taken over, whatever the calendar says', () => {
+    expect(life().nextLook).toEqual({ on: over.on, because: { code: 'look_hand_over', facts: over } });
+    expect(life(lookOn('2026-09-20', { stake: 'none' })).nextLook?.because.code).toBe('look_hand_over');
+    expect(life(lookOn('2026-10-01', { stake: 'none' })).nextLook?.because.code).not.toBe('look_hand_over');
+  });
+  it('is said at the desk, and how it was planted asks for nothing', () => {
+    expect(life().decisions.map(({ kind }) => kind)).toContain('look');
+    expect(life().decisions.map(({ remedy }) => remedy)).not.toContain('widen_hole');
   });
 });
 

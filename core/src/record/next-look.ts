@@ -20,6 +20,8 @@ export interface LookBasis {
   readonly practice: Practice;
   /** Of the programme: which half of the year is spring. */
   readonly latDeg: number | undefined;
+  /** Since when a tree that others planted is in this programme's care. */
+  readonly takenOver: { readonly on: IsoDate; readonly from: string } | null;
   /** What a resident told last, where nobody has looked since. */
   readonly told: { readonly toldOn: IsoDate; readonly words: string } | null;
   /** Since then nobody looks by the calendar any more; only after what was found or done later. */
@@ -31,7 +33,13 @@ export function nextLookOf(basis: LookBasis): NextLook | null {
   const { told } = basis;
   // Whoever lives there sees it every day: looked at at once, whatever the calendar says.
   if (told) return { on: told.toldOn, because: because('look_told', { on: told.toldOn, words: told.words }) };
-  return unaskedLook(basis);
+  return handOver(basis) ?? unaskedLook(basis);
+}
+
+/** What others planted is looked at whole as it is taken over: what they knew of it, nobody here does. */
+function handOver({ takenOver, last, signedOn }: LookBasis): NextLook | null {
+  if (!takenOver || signedOn !== null || (last && last.on >= takenOver.on)) return null;
+  return { on: takenOver.on, because: because('look_hand_over', takenOver) };
 }
 
 function unaskedLook(basis: LookBasis): NextLook | null {

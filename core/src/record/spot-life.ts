@@ -104,6 +104,7 @@ export function spotLife(
       done,
       practice: care,
       latDeg: context.latDeg,
+      takenOver: planting?.record.facts.takenOver ?? null,
       told: toldSince(kept, known.plantedOn),
       signedOn: established?.signedOn ?? null,
     });

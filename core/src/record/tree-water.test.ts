@@ -17,11 +17,24 @@ import {
   today,
   watered,
 } from '../../testing/water-cases';
+import type { RecordFacts } from './kinds';
 import type { FieldRecord } from './record';
 import { spotLife } from './spot-life';
 import { treeWater, waterInputs, type TreeWater } from './tree-water';
 
 const firstDry = ({ days }: TreeWater) => days.find(({ share }) => share < 0.5)?.day ?? '9999';
+
+describe('a tree that others planted', () => {
+  it('is followed from the day it was taken over, without a soak nobody told of', () => {
+    const over = { on: '2026-07-01', from: 'Dock Office' };
+    const built = { ...planting().facts, firstWaterL: undefined, takenOver: over } as RecordFacts['planting'];
+    const kept = [ground(), stock(null), rec('planting', built), watered('2026-06-20', 40), watered('2026-07-10', 30)];
+    const inputs = waterInputs(kept, spotLife(kept, { practice: fieldDefault }), null);
+    expect(inputs?.subject.plantedOn).toBe('2026-07-01');
+    expect(inputs?.given.doses.map(([day]) => day)).toEqual(['2026-07-10']);
+    expect(inputs?.subject.came).toEqual({ share: 0.7, errorShare: 0.25 });
+  });
+});
 
 describe('the water of a tree', () => {
   it('holds what its ball holds: 45.96 L of bark mix between 0.40 and 0.15', () => {

@@ -116,7 +116,8 @@ export function waterInputs(
     kind: stock.kind,
     soil: basis.ground.soil,
     percolation: basis.percolation ?? null,
-    plantedOn: planting.plantedOn,
+    // How wet the ball of a tree was that others watered, nobody knows: it is followed from when it was taken over.
+    plantedOn: planting.takenOver?.on ?? planting.plantedOn,
     heightAtPlantingM: stock.heightM,
     crown: species ? crownGrowthOf(species) : middlingCrown,
     use: useOf[species?.waterUse ?? 'medium'] * windOf[basis.assessment?.wind ?? 'open'] * siteUseTimes(kept),
@@ -133,7 +134,11 @@ export function waterInputs(
     reaches: reachesOf(subject),
   };
   const unseen = unseenOf(kept, of.reaches);
-  const given = { doses: dosesOf(kept, of), readings: readingsOf(kept, ball) };
+  const since = <T>([day]: readonly [IsoDate, T]): boolean => day >= subject.plantedOn;
+  const given = {
+    doses: dosesOf(kept, of).filter(since),
+    readings: readingsOf(kept, ball).filter(({ day }) => day >= subject.plantedOn || !planting.takenOver),
+  };
   return { subject, given: unseen.length > 0 ? { ...given, unseen } : given };
 }
 
@@ -219,10 +224,15 @@ export function treeWater({ records, basis, species, weather, today, checkpoint 
 /** Doses by day: the soak at planting, each watering, and a remedy of water as what fills the ball. */
 function dosesOf(
   kept: readonly FieldRecord[],
-  of: { readonly holdsL: number; readonly plantedOn: IsoDate; readonly firstWaterL: number; readonly reaches: number },
+  of: {
+    readonly holdsL: number;
+    readonly plantedOn: IsoDate;
+    readonly firstWaterL: number | undefined;
+    readonly reaches: number;
+  },
 ): [IsoDate, number][] {
   const { holdsL, plantedOn, firstWaterL, reaches } = of;
-  const doses = new Map([[plantedOn, firstWaterL * reaches]]);
+  const doses = new Map(firstWaterL === undefined ? [] : [[plantedOn, firstWaterL * reaches]]);
   const add = (day: IsoDate, litres: number) => doses.set(day, (doses.get(day) ?? 0) + litres);
   const waterings = ofKind(kept, 'watering');
   for (const { facts } of waterings) add(facts.wateredOn, facts.litres * reaches);

@@ -299,6 +299,7 @@ export const factNames: Readonly<Record<string, string>> = {
   anchors: 'Roots that hold it',
   instruments: 'Instruments',
   before: 'Before it was done',
+  takenOver: 'Taken over',
   remedy: 'Remedy',
   arborist: 'Arborist',
   advice: 'Says',

@@ -1,6 +1,6 @@
 import { clockOf } from '../calendar';
 import type { DayReasonFacts } from '../day';
-import { capital, days, type Sentences } from './sentence';
+import { capital, days, sayIsoDay, type Sentences } from './sentence';
 
 const clock = (hour: number): string => clockOf(hour * 60);
 const spots = (n: number): string => (n === 1 ? '1 spot' : `${n} spots`);
@@ -21,6 +21,8 @@ export const daySentences: Sentences<DayReasonFacts> = {
   first_water_given: (f, s) => `First water ${s.L(f.actualL)}, planned ${s.L(f.plannedL)}.`,
   first_water_short: (f, s) => `First water ${s.L(f.actualL)}, ${s.L(f.missingL)} short of ${s.L(f.plannedL)}.`,
   first_water_unasked: (f, s) => `First water ${s.L(f.actualL)} where the plan asks for none.`,
+  history_unknown: (f) =>
+    `Planted by others and taken over from ${f.from} on ${sayIsoDay(f.on)}: how it was planted is not known.`,
   no_plan_to_compare: () => 'No pit plan stands to compare the planting with.',
   soak_sank: (f, s) =>
     [

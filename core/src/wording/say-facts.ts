@@ -1,6 +1,6 @@
 import { assignmentNames, type RecordFacts, type RecordKind, type RemedyBefore } from '../record';
 import type { Horizon, IrrigationWater, NeighbourRoots, SiteThing } from '../ground';
-import type { MetRoot } from '../day';
+import type { MetRoot, TakenOver } from '../day';
 import type { AdventitiousRoots, Arrival } from '../stock';
 import {
   twigHeights,
@@ -172,6 +172,7 @@ const parts: Readonly<Record<string, (value: never, units: UnitSystem) => string
         at[fact] === undefined ? [] : [`${measuredFacts[fact].name} ${formatQuantity(at[fact], 'lengthMm', units)}`],
       )
       .join(', '),
+  takenOver: ({ on, from }: TakenOver) => `from ${from}, ${sayIsoDay(on)}`,
   arrival: ({ covered, moist, wateredEveryDays }: Arrival) =>
     [
       covered === null ? '' : covered ? 'covered' : 'uncovered',

@@ -106,6 +106,8 @@ export const inspectSentences: Sentences<InspectReasonFacts> = {
     `${s.n(f.lossPct, 1)} % × ${s.pct(f.savedPct)} saved by a look × ${s.n(f.cost)} for another tree: worth ${s.n(f.value, 1)}.`,
   look_spring_flare: (f) =>
     `In spring, for ${f.years === 1 ? 'its first year' : `its first ${f.years} years`}: what winter left on the flare is cleared.`,
+  look_hand_over: (f) =>
+    `Taken over from ${f.from} on ${sayIsoDay(f.on)}: looked at whole, since what was before is not known.`,
   look_told: (f) => `A resident told on ${sayIsoDay(f.on)}, “${f.words}”.`,
   look_warranty: (f) => `The warranty ends on ${sayIsoDay(f.endsOn)}: what is wrong is found before.`,
   look_roots: (f) => `Its first roots are uncovered by hand: not seen for ${f.years} years.`,

@@ -133,7 +133,7 @@ export async function treesOfDay(
       built: life.planting && {
         level: life.planting.judgement.level,
         findings: [...life.planting.judgement.findings],
-        firstWaterL: life.planting.record.facts.firstWaterL,
+        firstWaterL: life.planting.record.facts.firstWaterL ?? 0,
         departure: life.planting.record.facts.departure ?? null,
         by: known.find(({ id }) => id === life.planting?.record.id)?.recordedBy ?? '',
       },

@@ -130,7 +130,7 @@ async function uncoveredWhy(db: Db, { row, records, spotId, verdict }: PlannedRo
   for (const { record } of records) {
     if (record.kind !== 'planting') continue;
     try {
-      await requireCover(db, verdict === 'new' ? { position } : { spotId }, record.facts.plantedOn);
+      await requireCover(db, verdict === 'new' ? { position } : { spotId }, record.facts);
     } catch (error) {
       if (!(error instanceof InvalidInputError)) throw error;
       return error.message.replace(`${error.path} `, '');

@@ -114,6 +114,26 @@ describe('what a row will write', () => {
     expect(changed.records[0]?.record.facts).toEqual({ ...planting, firstWaterL: 60, stakes: 1 });
   });
 
+  it('takes over a tree that others planted, with what is known of it', () => {
+    const cells = { planted_on: '2025-03-01', taken_over_on: '2026-05-20', taken_over_from: 'Dock Office' };
+    const made = plan(cells, { stored: false }).records.find(({ record }) => record.kind === 'planting')?.record.facts;
+    expect(made).toMatchObject({ takenOver: { on: '2026-05-20', from: 'Dock Office' }, flareAboveGradeMm: [] });
+    expect(made).not.toHaveProperty('holeWidthMm');
+    const records = [kept(1, { kind: 'planting', facts: made } as Parameters<typeof kept>[1])];
+    expect(plan(cells, { records }).verdict).toBe('same');
+    expect(plan({ ...cells, hole_width_mm: '900' }, { records }).verdict).toBe('changed');
+  });
+  it.each([
+    [{ taken_over_on: '2026-05-20', planted_on: '2025-03-01' }, 'must be given with the other'],
+    [{ taken_over_on: '2026-05-20', taken_over_from: 'Dock Office' }, 'must be given for a tree that was taken over'],
+    [
+      { taken_over_on: '2024-05-20', taken_over_from: 'Dock Office', planted_on: '2025-03-01' },
+      'must not be before planted_on',
+    ],
+  ])('refuses %j', (cells, message) => {
+    expect(() => plan(cells)).toThrow(message);
+  });
+
   it('is a correction of the newest record, not of one corrected before', () => {
     const records = [
       kept(1, { kind: 'stock', facts: { ...stock, caliperMm: 99 } }),

@@ -81,9 +81,11 @@ function plantingCells(kept: Kept): Partial<Cells> {
   if (!planting) return {};
   return {
     planted_on: planting.plantedOn,
-    flare_above_grade_mm: planting.flareAboveGradeMm.join(' '),
-    hole_width_mm: planting.holeWidthMm,
-    first_water_l: planting.firstWaterL,
+    flare_above_grade_mm: planting.flareAboveGradeMm.join(' ') || null,
+    hole_width_mm: planting.holeWidthMm ?? null,
+    first_water_l: planting.firstWaterL ?? null,
+    taken_over_on: planting.takenOver?.on ?? null,
+    taken_over_from: planting.takenOver?.from ?? null,
     stakes_set: planting.stakes ?? null,
     put_back_mm: planting.putBackMm ?? null,
   };

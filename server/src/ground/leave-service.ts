@@ -18,6 +18,7 @@ import {
   sayIsoDay,
   sayReason,
   type IsoDate,
+  type PlantingFacts,
 } from '@sombra/core';
 import type { Knex } from 'knex';
 import { createHmac, timingSafeEqual } from 'node:crypto';
@@ -47,17 +48,17 @@ const consentDays = 30;
 
 /**
  * Refuses to dig on a day that no ticket and no clearance covers; nobody can override this. Days before the
- * programme kept its tickets in Sombra are history and pass.
+ * programme kept its tickets in Sombra are history and pass, and so does what others planted: nobody of here dug.
  * @param known what the act has read of the programme already
  * @throws InvalidInputError naming the day and why it is not covered
  */
 export async function requireCover(
   db: Db,
   where: { spotId: string } | { position: readonly [number, number] },
-  plantedOn: IsoDate,
+  { plantedOn, takenOver }: Pick<PlantingFacts, 'plantedOn' | 'takenOver'>,
   known?: { readonly ticketsSince: IsoDate; readonly rules: Rules },
 ): Promise<void> {
-  if (plantedOn < (known?.ticketsSince ?? (await ticketsSince(db)))) return;
+  if (takenOver || plantedOn < (known?.ticketsSince ?? (await ticketsSince(db)))) return;
   const { ground } = known?.rules ?? (await currentRules(db));
   const cover = digCover(await coverAt(db, where, plantedOn), plantedOn, ground);
   if (cover.kind !== 'none') return;

@@ -73,7 +73,7 @@ export function requireSound(record: FieldRecord): void {
 const ownRules: {
   readonly [K in RecordKind]?: (trx: Db, record: RecordOfKind<K>, at: At) => Promise<void> | void;
 } = {
-  planting: (trx, { facts }, { spot, programme }) => requireCover(trx, { spotId: spot.id }, facts.plantedOn, programme),
+  planting: (trx, { facts }, { spot, programme }) => requireCover(trx, { spotId: spot.id }, facts, programme),
   override: requireOverride,
   both_stand: requireContradicting,
   hazard_closed: requireOpenHazard,

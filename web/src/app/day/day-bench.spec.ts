@@ -46,6 +46,29 @@ describe('planting bench', () => {
     });
   });
 
+  it('takes over what others planted with what is known of it, and says what is needed', async () => {
+    const others = rig.element.querySelector<HTMLInputElement>('input[formcontrolname="others"]');
+    others?.click();
+    await rig.fixture.whenStable();
+    await rig.type('Planted on', '2025-03-01');
+    await rig.submit();
+    expect(rig.text).toContain('since when it is yours, and from whom are needed');
+    expect(rig.outbox.sent).toEqual([]);
+    await rig.type('From whom', 'Dock Office');
+    await rig.type('Taken over on', '2025-02-01');
+    expect(rig.text).toContain('Must not be before the planting, 1 Mar 2025');
+    await rig.type('Taken over on', '2026-06-01');
+    expect(rig.text).toContain('how it was planted is not known');
+    await rig.submit();
+    expect(rig.outbox.sent[0]?.record.facts).toEqual({
+      plantedOn: '2025-03-01',
+      takenOver: { on: '2026-06-01', from: 'Dock Office' },
+      flareAboveGradeMm: [],
+      practiceId: 'field-default',
+      practiceVersion: 1,
+    });
+  });
+
   it('does not take a planting from tomorrow', async () => {
     await rig.type('Planted on', '2026-06-16');
     await rig.type('Flare, point 1', '40');

@@ -52,8 +52,14 @@ const lessOften = [
 ] as const;
 const points = ['first', 'second', 'third', 'fourth'] as const;
 
+/** A planting's, or a keeper's report of one. */
+type BuiltSaid = Pick<AsBuilt, 'plantedOn' | 'flareAboveGradeMm' | 'mulchDepthMm'> & {
+  readonly holeWidthMm?: number | null | undefined;
+  readonly firstWaterL?: number | null | undefined;
+};
+
 /** What a planting and a keeper's report both say, in the fields of the form. */
-function asTyped({ plantedOn, flareAboveGradeMm, holeWidthMm, firstWaterL, mulchDepthMm }: AsBuilt) {
+function asTyped({ plantedOn, flareAboveGradeMm, holeWidthMm = null, firstWaterL = null, mulchDepthMm }: BuiltSaid) {
   const [first = null, second = null, third = null, fourth = null] = flareAboveGradeMm;
   return { plantedOn, first, second, third, fourth, holeWidthMm, firstWaterL, mulchDepthMm: mulchDepthMm ?? null };
 }
@@ -92,6 +98,23 @@ const beforeSoak = (first: number, kept: PlantingFacts | undefined): number[] =>
           <p class="quiet">No tree is assigned to this spot yet.</p>
         } @else {
           <s-day-field formControlName="plantedOn" label="Planted on" [latest]="session.today()" [fault]="dayFault()" />
+          <label class="over">
+            <input type="checkbox" formControlName="others" />
+            Planted by others, and taken over
+          </label>
+          @if (form.value.others) {
+            <s-day-field
+              formControlName="takenOn"
+              label="Taken over on"
+              [latest]="session.today()"
+              [fault]="overFault()"
+            />
+            <label class="words" for="taken-from">From whom</label>
+            <input id="taken-from" class="form-control" formControlName="takenFrom" maxlength="80" />
+            <p class="quiet">
+              What nobody recorded of the planting stays empty, and unknown. A look at the whole tree is due that day.
+            </p>
+          }
           <p class="quiet">Flare above grade after the soak, at one to four points; below grade is negative.</p>
           <div class="points">
             @for (point of points; track point; let i = $index) {
@@ -99,18 +122,26 @@ const beforeSoak = (first: number, kept: PlantingFacts | undefined): number[] =>
                 [formControlName]="point"
                 fact="flareAboveGradeMm"
                 [label]="'Flare, point ' + (i + 1)"
-                [required]="i === 0"
+                [required]="i === 0 && !form.value.others"
                 [fault]="i === 0 ? sender.faultIn('flareAboveGradeMm') : null"
               />
             }
           </div>
-          <s-measure-field formControlName="holeWidthMm" [note]="plannedWords().width" />
+          <s-measure-field
+            formControlName="holeWidthMm"
+            [required]="!form.value.others"
+            [note]="plannedWords().width"
+          />
           <s-measure-field formControlName="dugDepthMm" [required]="false" [note]="plannedWords().depth" />
           @if (dugTooDeep(); as words) {
             <p class="caution" role="status">{{ words }}</p>
           }
           <s-measure-field formControlName="putBackMm" [required]="false" />
-          <s-measure-field formControlName="firstWaterL" [note]="plannedWords().water" />
+          <s-measure-field
+            formControlName="firstWaterL"
+            [required]="!form.value.others"
+            [note]="plannedWords().water"
+          />
           <s-compass-field formControlName="bestFaceDeg" label="Best face looks towards" [note]="faceNote()" />
           <s-choice-field formControlName="stakes" label="Stakes set" [choices]="stakeChoices" />
           <details [open]="saysMore()">
@@ -215,6 +246,9 @@ export class DayBench extends RecordForm<'planting'> {
     roots: new FormControl<RootWork | null>(null),
     plumb: new FormControl<PlumbState | null>(null),
     departure: new FormControl('', { nonNullable: true }),
+    others: new FormControl(false, { nonNullable: true }),
+    takenOn: new FormControl('', { nonNullable: true }),
+    takenFrom: new FormControl('', { nonNullable: true }),
   });
   protected readonly rootChoices = rootWorks.map((value) => ({ value, label: rootWorkNames[value] }));
   protected readonly plumbChoices = plumbStates.map((value) => ({ value, label: plumbNames[value] }));
@@ -322,9 +356,22 @@ export class DayBench extends RecordForm<'planting'> {
     return this.sender.faultIn('plantedOn');
   });
 
-  protected readonly incomplete = computed(() =>
-    this.facts() ? null : 'The date, one flare height, the hole width and the first water are needed.',
-  );
+  protected readonly overFault = computed(() => {
+    this.typed();
+    const { plantedOn, takenOn } = this.form.getRawValue();
+    if (takenOn > this.session.today()) return `Must not be after today, ${sayDay(this.session.today())}`;
+    return takenOn < plantedOn
+      ? `Must not be before the planting, ${sayDay(plantedOn)}`
+      : this.sender.faultIn('takenOver');
+  });
+
+  protected readonly incomplete = computed(() => {
+    this.typed();
+    if (this.facts()) return null;
+    return this.form.getRawValue().others
+      ? 'The date as near as it is known, since when it is yours, and from whom are needed.'
+      : 'The date, one flare height, the hole width and the first water are needed.';
+  });
 
   constructor() {
     super();
@@ -333,7 +380,7 @@ export class DayBench extends RecordForm<'planting'> {
 
   protected stored(): object {
     const facts = this.newest()?.facts;
-    if (!facts) return { plantedOn: this.session.today() };
+    if (!facts) return { plantedOn: this.session.today(), takenOn: this.session.today() };
     return {
       ...asTyped(facts),
       stakes: facts.stakes === undefined ? null : String(facts.stakes),
@@ -346,6 +393,9 @@ export class DayBench extends RecordForm<'planting'> {
       roots: facts.roots ?? null,
       plumb: facts.plumb ?? null,
       departure: facts.departure ?? '',
+      others: facts.takenOver !== undefined,
+      takenOn: facts.takenOver?.on ?? this.session.today(),
+      takenFrom: facts.takenOver?.from ?? '',
     };
   }
 
@@ -361,14 +411,17 @@ export class DayBench extends RecordForm<'planting'> {
     const measured = ['holeWidthMm', 'firstWaterL', 'putBackMm', 'bestFaceDeg', 'flareBeforeSoakMm', 'toppedUpMm'];
     const wrong = [...points, ...measured, 'mulchDepthMm', 'metRootMm'].some((name) => this.form.get(name)?.invalid);
     const flare = points.map((point) => v[point]).filter((mm) => mm !== null);
-    if (wrong || !practice || !v.plantedOn || flare.length === 0 || v.holeWidthMm === null || v.firstWaterL === null)
-      return null;
+    if (wrong || !practice || !v.plantedOn) return null;
+    const from = v.takenFrom.trim();
+    if (v.others && (!v.takenOn || v.takenOn < v.plantedOn || from === '')) return null;
+    if (!v.others && (flare.length === 0 || v.holeWidthMm === null || v.firstWaterL === null)) return null;
     const kept = this.newest()?.facts;
     return {
       plantedOn: v.plantedOn,
+      ...(v.others ? { takenOver: { on: v.takenOn, from } } : {}),
       flareAboveGradeMm: flare,
-      holeWidthMm: v.holeWidthMm,
-      firstWaterL: v.firstWaterL,
+      ...(v.holeWidthMm === null ? {} : { holeWidthMm: v.holeWidthMm }),
+      ...(v.firstWaterL === null ? {} : { firstWaterL: v.firstWaterL }),
       ...(v.stakes === null ? {} : { stakes: Number(v.stakes) }),
       ...(v.putBackMm === null || v.putBackMm === 0 ? {} : { putBackMm: v.putBackMm }),
       ...(v.bestFaceDeg === null ? {} : { bestFaceDeg: v.bestFaceDeg }),
