@@ -158,6 +158,9 @@ describe('inspection bench', () => {
     await rig.submit();
     expect(rig.text).toContain('An instrument value is kept with its device: both are needed');
     expect(rig.outbox.sent).toEqual([]);
+    await rig.choose('Instrument, where one was used', 'none');
+    expect(rig.text).not.toContain('both are needed');
+    await rig.choose('Instrument, where one was used', 'electrical resistance');
     await rig.type('Device', 'Meter 1');
     await rig.type('Value, kΩ', '-3');
     expect(rig.text).toContain('Instrument value must be within 0–100000, got -3');

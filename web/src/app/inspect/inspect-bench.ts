@@ -116,7 +116,7 @@ export class InspectBench extends RecordForm<'inspection'> {
   protected readonly turf = choicesOf(turfNames);
   protected readonly flareBy = choicesOf(flareByNames);
   protected readonly bark = choicesOf(barkNames);
-  protected readonly instruments = choicesOf(instrumentNames);
+  protected readonly instruments = choicesOf({ none: 'none', ...instrumentNames });
   protected readonly circling = choicesOf({ no: 'None seen', yes: 'Yes', unseen: 'Not looked' });
 
   protected readonly form = new FormGroup({
@@ -146,7 +146,7 @@ export class InspectBench extends RecordForm<'inspection'> {
     collar: new FormControl<CollarRoots | null>(null),
     probe: new FormControl<ProbeClass | null>(null),
     finger: new FormControl<FingerClass | null>(null),
-    instrument: new FormControl<InstrumentKind | null>(null),
+    instrument: new FormControl<InstrumentKind | 'none'>('none', { nonNullable: true }),
     device: new FormControl('', { nonNullable: true }),
     instrumentValue: new FormControl<number | null>(null),
   });
@@ -238,10 +238,15 @@ export class InspectBench extends RecordForm<'inspection'> {
 
   protected readonly sayDay = sayDay;
   protected readonly instrumentUnit = (kind: InstrumentKind): string => instrumentUnits[kind];
+  protected readonly instrument = computed(() => {
+    this.changes();
+    const { instrument } = this.form.getRawValue();
+    return instrument === 'none' ? null : instrument;
+  });
   protected readonly instrumentFault = computed(() => {
     this.changes();
     const { instrument, device, instrumentValue: value } = this.form.getRawValue();
-    if (instrument === null) return null;
+    if (instrument === 'none') return null;
     if (value !== null && !withinInstrument(value)) {
       const { min, max } = limits.instrumentValue;
       return `Instrument value must be within ${min}–${max}, got ${value}`;
@@ -263,7 +268,7 @@ export class InspectBench extends RecordForm<'inspection'> {
   protected stored(): object {
     // Most programmes own one device: the one of the last look stands there already.
     const device = this.lastLook()?.record.facts.instruments?.at(0)?.device ?? '';
-    return { inspectedOn: this.session.today(), circling: 'unseen', device };
+    return { inspectedOn: this.session.today(), circling: 'unseen', instrument: 'none', device };
   }
 
   protected readFacts(): Inspection | null {
@@ -281,13 +286,12 @@ export class InspectBench extends RecordForm<'inspection'> {
       return one === null ? [] : [[height, one] as const];
     });
     const aliveAt = felt.length > 0 ? Object.fromEntries(felt) : null;
-    const { instrument, instrumentValue } = v;
+    const { instrumentValue: value } = v;
     const device = v.device.trim();
+    const kind = v.instrument === 'none' ? null : v.instrument;
     // A value without its device, or none, is not half kept.
-    if (instrument !== null && (device === '' || instrumentValue === null || !withinInstrument(instrumentValue)))
-      return null;
-    const instruments =
-      instrument === null || instrumentValue === null ? null : [{ kind: instrument, device, value: instrumentValue }];
+    if (kind !== null && (device === '' || value === null || !withinInstrument(value))) return null;
+    const instruments = kind === null || value === null ? null : [{ kind, device, value }];
     return lookFacts(
       { ...v, instruments, alive: null, aliveAt, otherFlaresMm, collar: seen[v.circling] },
       v.inspectedOn,
