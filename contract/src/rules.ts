@@ -1,8 +1,10 @@
 import {
   causes,
   checks,
+  defaultCauseRules,
   defaultGroundRules,
   defaultLookRules,
+  defaultMatchRules,
   defaultPestRules,
   defaultWateringRules,
   defaultWeatherRules,
@@ -259,6 +261,18 @@ export interface Rules {
   readonly pests: PestRules;
   readonly causes: CauseRules;
 }
+
+/** Those that ship, before anybody kept any. */
+export const shippedRules: Rules = {
+  ground: defaultGroundRules,
+  match: defaultMatchRules,
+  work: defaultWorkRules,
+  weather: defaultWeatherRules,
+  watering: defaultWateringRules,
+  looks: defaultLookRules,
+  pests: defaultPestRules,
+  causes: defaultCauseRules,
+};
 
 export const keptRulesSchema = z.object({ rules: rulesSchema, madeBy: z.string(), madeAt: z.string() });
 export interface KeptRules {

@@ -1,15 +1,5 @@
-import { rulesSchema, type KeptRules, type Rules } from '@sombra/contract';
-import {
-  defaultCauseRules,
-  defaultGroundRules,
-  defaultLookRules,
-  defaultMatchRules,
-  defaultPestRules,
-  defaultWateringRules,
-  defaultWeatherRules,
-  defaultWorkRules,
-  type IsoDate,
-} from '@sombra/core';
+import { rulesSchema, shippedRules, type KeptRules, type Rules } from '@sombra/contract';
+import type { IsoDate } from '@sombra/core';
 import type { Db } from '../platform/db';
 import { readOnce, writtenHere } from '../platform/kept-versions';
 import { readStored } from '../platform/stored';
@@ -23,17 +13,6 @@ interface RulesRow {
 
 const newest = (db: Db): Promise<RulesRow | undefined> => db<RulesRow>('rules').orderBy('version', 'desc').first();
 
-const shipped: Rules = {
-  ground: defaultGroundRules,
-  match: defaultMatchRules,
-  work: defaultWorkRules,
-  weather: defaultWeatherRules,
-  watering: defaultWateringRules,
-  looks: defaultLookRules,
-  pests: defaultPestRules,
-  causes: defaultCauseRules,
-};
-
 /** The programme's rules as they stand; the shipped ones before any were kept. */
 export async function currentRules(db: Db): Promise<Rules> {
   const row = await db('rules').max<{ version: number | null }>('version as version').first();
@@ -42,14 +21,14 @@ export async function currentRules(db: Db): Promise<Rules> {
 
 /** The rules of a version; the shipped ones where it is `null`. */
 export async function rulesOfVersion(db: Db, version: number | null): Promise<Rules> {
-  if (version === null) return shipped;
+  if (version === null) return shippedRules;
   const kept = await readOnce(db, `rules ${version}`, async () => {
     const row = await db('rules')
       .where({ version })
       .first<{ body: unknown; mine: boolean } | undefined>('body', writtenHere(db));
     return row && { value: readStored(rulesSchema, row.body, `rules ${version}`), mine: row.mine };
   });
-  return kept ?? shipped;
+  return kept ?? shippedRules;
 }
 
 export async function keptRules(db: Db): Promise<KeptRules> {

@@ -1,30 +1,12 @@
 import { HttpErrorResponse } from '@angular/common/http';
-import { saveRulesSchema, type KeptRules, type Rules } from '@sombra/contract';
-import {
-  defaultGroundRules,
-  defaultCauseRules,
-  defaultMatchRules,
-  defaultLookRules,
-  defaultPestRules,
-  defaultWateringRules,
-  defaultWeatherRules,
-  defaultWorkRules,
-} from '@sombra/core';
+import { saveRulesSchema, shippedRules, type KeptRules, type Rules } from '@sombra/contract';
+import { defaultGroundRules } from '@sombra/core';
 import { of, throwError } from 'rxjs';
 import { PageRig } from '../../../testing/page-rig';
 import { GroundService } from './ground.service';
 import { RulesPage } from './rules-page';
 
-const rules: Rules = {
-  ground: defaultGroundRules,
-  match: defaultMatchRules,
-  work: defaultWorkRules,
-  weather: defaultWeatherRules,
-  watering: defaultWateringRules,
-  looks: defaultLookRules,
-  pests: defaultPestRules,
-  causes: defaultCauseRules,
-};
+const rules = shippedRules;
 const kept: KeptRules = { rules, madeBy: 'Sombra', madeAt: '2026-01-01T00:00:00.000Z' };
 
 let rig: PageRig<RulesPage>;

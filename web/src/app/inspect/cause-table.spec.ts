@@ -1,30 +1,12 @@
 import { HttpErrorResponse } from '@angular/common/http';
-import { saveRulesSchema, type KeptRules, type Rules } from '@sombra/contract';
-import {
-  defaultCauseRules,
-  defaultGroundRules,
-  defaultLookRules,
-  defaultMatchRules,
-  defaultPestRules,
-  defaultWateringRules,
-  defaultWeatherRules,
-  defaultWorkRules,
-} from '@sombra/core';
+import { saveRulesSchema, shippedRules, type KeptRules, type Rules } from '@sombra/contract';
+import { defaultCauseRules, defaultLookRules } from '@sombra/core';
 import { of, throwError } from 'rxjs';
 import { PageRig } from '../../../testing/page-rig';
 import { GroundService } from '../ground/ground.service';
 import { JudgementPage } from './judgement-page';
 
-const rules: Rules = {
-  ground: defaultGroundRules,
-  match: defaultMatchRules,
-  work: defaultWorkRules,
-  weather: defaultWeatherRules,
-  watering: defaultWateringRules,
-  looks: defaultLookRules,
-  pests: defaultPestRules,
-  causes: { parts: {}, likelyPct: { pests: { pest: 80 } } },
-};
+const rules: Rules = { ...shippedRules, causes: { parts: {}, likelyPct: { pests: { pest: 80 } } } };
 const kept: KeptRules = { rules, madeBy: 'Sombra', madeAt: '2026-01-01T00:00:00.000Z' };
 
 let rig: PageRig<JudgementPage>;
