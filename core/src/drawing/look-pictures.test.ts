@@ -1,5 +1,5 @@
 import { fingerClasses, lookSigns, mulchContacts, probeClasses, stakeStates } from '../inspect';
-import { fingerPicture, mulchPicture, probePicture, stakePicture } from './look-pictures';
+import { fingerPicture, flarePicture, flareShapes, mulchPicture, probePicture, stakePicture } from './look-pictures';
 import { signPicture } from './sign-pictures';
 import type { Drawing } from './shapes';
 
@@ -7,6 +7,7 @@ const all: [string, Drawing][] = [
   ...mulchContacts.map((one): [string, Drawing] => [`mulch ${one}`, mulchPicture(one)]),
   ...stakeStates.map((one): [string, Drawing] => [`stake ${one}`, stakePicture(one)]),
   ...probeClasses.map((one): [string, Drawing] => [`probe ${one}`, probePicture(one)]),
+  ...flareShapes.map((one): [string, Drawing] => [`flare ${one}`, flarePicture(one)]),
   ...lookSigns.map((one): [string, Drawing] => [`sign ${one}`, signPicture(one)]),
   ...fingerClasses.map((one): [string, Drawing] => [`finger ${one}`, fingerPicture(one)]),
 ];
@@ -47,6 +48,16 @@ describe('pictures to choose by', () => {
     const covers = (contact: 'clear' | 'touching') =>
       xs(contact).some((x) => Math.min(...x) < 40 && Math.max(...x) > 56);
     expect([covers('clear'), covers('touching')]).toEqual([false, true]);
+  });
+  it('show a trunk that widens at the ground, or one that does not', () => {
+    const wideAt = (shape: 'widens' | 'straight', y: number) => {
+      const xs = flarePicture(shape).shapes.flatMap((one) =>
+        one.kind === 'polygon' && one.role === 'trunk' ? one.points.filter(([, at]) => at === y).map(([x]) => x) : [],
+      );
+      return Math.max(...xs) - Math.min(...xs);
+    };
+    expect(wideAt('widens', 74)).toBeGreaterThan(wideAt('widens', 8) * 3);
+    expect(wideAt('straight', 60)).toBe(wideAt('straight', 8));
   });
   it('show no stake where there is none', () => {
     expect(areaOf('stake', stakePicture('none'))).toBe(0);

@@ -1,5 +1,5 @@
 import type { FingerClass, MulchContact, ProbeClass, StakeState } from '../inspect';
-import { fingerNames, mulchContactNames, probeNames, stakeNames } from '../wording';
+import { fingerNames, flareShapeNames, mulchContactNames, probeNames, stakeNames } from '../wording';
 import type { Drawing, Point, Role, Shape } from './shapes';
 
 const side = 96;
@@ -48,6 +48,25 @@ export function stakePicture(state: StakeState): Drawing {
     broken: [leaning, line('tie', [54, 40], [66, 52], [82, 48])],
   };
   return picture(stakeNames[state], soil, trunk(), ...parts[state]);
+}
+
+/** How a trunk meets the ground: widening over its roots, or straight like a post, its flare somewhere below. */
+export const flareShapes = ['widens', 'straight'] as const;
+export type FlareShape = (typeof flareShapes)[number];
+
+export function flarePicture(shape: FlareShape): Drawing {
+  const roots = (y: number): Shape[] => [
+    line('root', [40, y], [26, y + 6], [12, y + 8]),
+    line('root', [56, y], [70, y + 6], [84, y + 8]),
+  ];
+  if (shape === 'widens') {
+    const foot = polygon('trunk', [43, 8], [53, 8], [55, 50], [60, 66], [70, ground], [26, ground], [36, 66], [41, 50]);
+    return picture(flareShapeNames.widens, soil, foot, ...roots(ground));
+  }
+  const post = polygon('trunk', [43, 8], [53, 8], [53, ground], [43, ground]);
+  const below = polygon('trunk', [43, 60], [53, 60], [56, 74], [64, 84], [32, 84], [40, 74]);
+  const deep = polygon('ground', [4, 50], [92, 50], [92, 92], [4, 92]);
+  return picture(flareShapeNames.straight, deep, post, below, ...roots(82), line('flare', [20, 78], [76, 78]));
 }
 
 const fillOf: Readonly<Record<ProbeClass, number>> = {

@@ -87,6 +87,12 @@ export const turfNames: Readonly<Record<'clear' | 'creeping', string>> = {
   creeping: 'grass creeps in',
 };
 
+/** How a trunk meets the ground, for the eye to compare. */
+export const flareShapeNames = {
+  widens: 'It widens: the flare shows.',
+  straight: 'No taper, like a post: it lies below.',
+} as const;
+
 export const flareByNames: Readonly<Record<'scraped' | 'guessed', string>> = {
   scraped: 'scraped and measured',
   guessed: 'guessed',

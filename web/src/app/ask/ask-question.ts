@@ -49,6 +49,7 @@ export class AskQuestion {
   protected readonly typed = this.entry.text;
   protected readonly unit = computed(() => displays[this.quantity()][this.session.units()].unit);
   protected readonly eighths = computed(() => displays[this.quantity()][this.session.units()].eighths === true);
+  protected readonly pictures = computed(() => this.number()?.pictures ?? []);
   protected readonly signs = computed(() => this.number()?.signs ?? null);
   protected readonly likely = computed(() =>
     (this.number()?.likely ?? []).map((value) => ({

@@ -20,6 +20,8 @@ import {
   mulchContactNames,
   ofKind,
   fingerNames,
+  flarePicture,
+  flareShapes,
   probeNames,
   rockingNames,
   sayReason,
@@ -44,6 +46,7 @@ import {
 } from '@sombra/core';
 import { noRoots, readRoots, type CollarRoots, type CutLimits } from '../collar/collar-roots';
 import { DialField } from '../collar/dial-field';
+import { DrawingView } from '../drawing/drawing-view';
 import { ChoiceField, choicesOf } from '../fields/choice-field';
 import { DayField } from '../fields/day-field';
 import { ManyField } from '../fields/many-field';
@@ -82,6 +85,7 @@ const withinInstrument = (value: number): boolean =>
     DayField,
     DiagnosisPanel,
     DialField,
+    DrawingView,
     ManyField,
     MeasureField,
     LevelMark,
@@ -115,6 +119,7 @@ export class InspectBench extends RecordForm<'inspection'> {
   protected readonly leftOn = choicesOf(leftOnNames);
   protected readonly turf = choicesOf(turfNames);
   protected readonly flareBy = choicesOf(flareByNames);
+  protected readonly flareShapes = flareShapes.map(flarePicture);
   protected readonly bark = choicesOf(barkNames);
   protected readonly instruments = choicesOf({ none: 'none', ...instrumentNames });
   protected readonly circling = choicesOf({ no: 'None seen', yes: 'Yes', unseen: 'Not looked' });

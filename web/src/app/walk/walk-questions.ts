@@ -1,6 +1,8 @@
 import {
   aliveNames,
   barkNames,
+  flarePicture,
+  flareShapes,
   guardNames,
   leftOnNames,
   lookSignNames,
@@ -125,6 +127,7 @@ export function lookQuestions({ answers, last, units, pathDeg }: LookAsked): rea
           [0, 20, 40, 60, 100, 150],
           {
             signs: { plus: 'below the soil', minus: 'above it' },
+            pictures: flareShapes.map(flarePicture),
           },
         ),
         title: '5 Flare below the surface',
