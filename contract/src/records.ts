@@ -68,6 +68,7 @@ import {
   type VerdictFacts,
   type Watering,
   twigHeights,
+  worstWood,
 } from '@sombra/core';
 import * as z from 'zod';
 import { remedyCodes } from './remedy-codes';
@@ -308,16 +309,23 @@ const laterLook = {
     .optional(),
 };
 
-export const inspectionSchema = z.strictObject({
-  inspectedOn: isoDate,
-  flareDepthMm: oldLook.flareDepthMm.nullable(),
-  mulchDepthMm: oldLook.mulchDepthMm.nullable(),
-  mulchContact: oldLook.mulchContact.nullable(),
-  stake: oldLook.stake.nullable(),
-  probe: oldLook.probe.nullable(),
-  circlingRoots: oldLook.circlingRoots.nullable(),
-  ...laterLook,
-}) satisfies z.ZodType<Inspection>;
+export const inspectionSchema = z
+  .strictObject({
+    inspectedOn: isoDate,
+    flareDepthMm: oldLook.flareDepthMm.nullable(),
+    mulchDepthMm: oldLook.mulchDepthMm.nullable(),
+    mulchContact: oldLook.mulchContact.nullable(),
+    stake: oldLook.stake.nullable(),
+    probe: oldLook.probe.nullable(),
+    circlingRoots: oldLook.circlingRoots.nullable(),
+    ...laterLook,
+  })
+  .superRefine(({ flareDepthMm, flareRoundMm, alive, aliveAt }, context) => {
+    const fault = (path: string, message: string): void => context.addIssue({ code: 'custom', path: [path], message });
+    if (flareRoundMm && flareDepthMm !== Math.max(...flareRoundMm))
+      fault('flareDepthMm', 'must be the deepest of the points round the trunk');
+    if (aliveAt && alive !== worstWood(aliveAt)) fault('alive', 'must be the worst of the heights wood was felt at');
+  }) satisfies z.ZodType<Inspection>;
 
 export const remedySchema = z.strictObject({
   remedy: z.enum(remedyCodes),

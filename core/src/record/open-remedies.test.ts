@@ -33,6 +33,12 @@ describe('a remedy', () => {
     expect(asked(look, doneOn('2026-06-05', remedy, seen))).not.toContain(remedy);
   });
 
+  it('takes wood that was felt anew, whatever was felt at each height before', () => {
+    const look = lookOn('2026-06-01', { alive: 'dry', aliveAt: { top: 'dry', middle: 'green' }, stake: 'none' });
+    const felt = lived(look, doneOn('2026-06-05', 'probe_first', { probe: 'moist', alive: 'green' }));
+    expect(felt.decisions.map(({ remedy }) => remedy)).not.toContain('probe_first');
+  });
+
   it('stays open, less pressing, where only somebody’s word says it was done', () => {
     const look = lookOn('2026-06-01', { stake: 'biting' });
     expect(open(look)).toEqual([

@@ -122,8 +122,12 @@ export function knownLooks(looks: readonly KnownLook[], done: readonly Done[], b
 
 /** What holds the tree still does, whatever was cut; it is left out only where both are more than a collar is told of. */
 function laidOver(look: Inspection, seen: RemedySeen): Inspection {
-  // Points round the trunk tell of the flare as it was.
-  const under = seen.flareDepthMm === undefined ? look : { ...look, flareRoundMm: undefined };
+  // Points round the trunk tell of the flare as it was, heights of the wood as it was felt then.
+  const under = {
+    ...look,
+    ...(seen.flareDepthMm === undefined ? {} : { flareRoundMm: undefined }),
+    ...(seen.alive === undefined ? {} : { aliveAt: undefined }),
+  };
   const all = { ...under, ...seen };
   const many = (all.circlingRoots ?? []).length + (all.anchors ?? []).length > mostRoots;
   return many ? { ...under, circlingRoots: null, anchors: undefined, ...seen } : all;

@@ -127,6 +127,40 @@ describe('keeping records', () => {
       { kind: 'remedy', facts: { remedy: 'clear_to_flare', doneOn: '2026-02-11', seen: { flareRoundMm: [0, 20] } } },
       'record.facts.seen',
     ],
+    [
+      'wood told apart by height, and not the worst of it',
+      {
+        kind: 'inspection',
+        facts: { ...look('2026-02-10').facts, alive: 'green', aliveAt: { top: 'brittle', base: 'green' } },
+      },
+      'record.facts.alive',
+    ],
+    [
+      'points round the trunk, and not the deepest of them',
+      { kind: 'inspection', facts: { ...look('2026-02-10').facts, flareDepthMm: 10, flareRoundMm: [10, 60] } },
+      'record.facts.flareDepthMm',
+    ],
+    [
+      'an instrument value without its device',
+      {
+        kind: 'inspection',
+        facts: { ...look('2026-02-10').facts, instruments: [{ kind: 'sonic', device: ' ', value: 900 }] },
+      },
+      'record.facts.instruments.0.device',
+    ],
+    [
+      'a planting of ours without its hole',
+      { kind: 'planting', facts: { ...planting('2026-01-10').facts, holeWidthMm: undefined } },
+      'record.facts.holeWidthMm',
+    ],
+    [
+      'a tree taken over before it was planted',
+      {
+        kind: 'planting',
+        facts: { ...planting('2026-01-10').facts, takenOver: { on: '2025-12-31', from: 'Dock Office' } },
+      },
+      'record.facts.takenOver.on',
+    ],
     ['a look before the planting', look('2025-12-31'), 'record.facts.inspectedOn'],
     [
       'a look at nothing',
