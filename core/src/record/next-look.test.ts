@@ -44,6 +44,14 @@ describe('the look at a tree that was taken over', () => {
     expect(life(lookOn('2026-09-20', { stake: 'none' })).nextLook?.because.code).toBe('look_hand_over');
     expect(life(lookOn('2026-10-01', { stake: 'none' })).nextLook?.because.code).not.toBe('look_hand_over');
   });
+  it('waits for no warranty, and claims nothing: nobody sold it to us', () => {
+    const bad = life(lookOn('2026-11-02', { bark: 'decayed' }));
+    expect(bad.decisions.map(({ kind }) => kind)).not.toContain('claim');
+    const claims = lived(lookOn('2026-11-02', { bark: 'decayed' })).decisions.map(({ kind }) => kind);
+    expect(claims).toContain('claim');
+    expect(life(lookOn('2026-11-02', { stake: 'none' })).nextLook?.because.code).not.toBe('look_warranty');
+    expect(lived(lookOn('2026-11-02', { stake: 'none' })).nextLook?.because.code).toBe('look_warranty');
+  });
   it('is said at the desk, and how it was planted asks for nothing', () => {
     expect(life().decisions.map(({ kind }) => kind)).toContain('look');
     expect(life().decisions.map(({ remedy }) => remedy)).not.toContain('widen_hole');

@@ -77,8 +77,9 @@ function inSpring(next: NextLook, { plantedOn, last, practice, latDeg }: LookBas
 const [beforeEndDays, seenOfLateDays, afterEndDays] = [30, 45, 45] as const;
 
 /** A look that would come as the warranty ends, or soon after, comes before. */
-function beforeWarranty(next: NextLook, { plantedOn, last, practice }: LookBasis): NextLook {
-  const endsOn = warrantyEnds(plantedOn, practice);
+function beforeWarranty(next: NextLook, { plantedOn, last, practice, takenOver }: LookBasis): NextLook {
+  // Whoever sold a tree to others owes nothing here.
+  const endsOn = takenOver ? null : warrantyEnds(plantedOn, practice);
   if (endsOn === null || next.because.code === 'look_follow_up') return next;
   const on = addDaysTo(endsOn, -beforeEndDays);
   const since = last?.on ?? plantedOn;

@@ -122,7 +122,9 @@ export function spotLife(
           ...contradictionDecisions(kept),
           ...remedies,
           ...bookedCare(planned),
-          ...claimDecision(kept, { practice: care, plantedOn: known.plantedOn, open: remedies }),
+          ...(planned.planting.takenOver
+            ? []
+            : claimDecision(kept, { practice: care, plantedOn: known.plantedOn, open: remedies })),
           ...signOffDecision(established),
           ...lookDecision(nextLook),
           ...lightPruning(planned),

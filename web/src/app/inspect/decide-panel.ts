@@ -244,7 +244,8 @@ export class DecidePanel {
   );
   private readonly endsOn = computed(() => {
     const life = this.store.life();
-    return life?.planting ? warrantyEnds(life.planting.record.facts.plantedOn, life.care) : null;
+    const built = life?.planting?.record.facts;
+    return life && built && !built.takenOver ? warrantyEnds(built.plantedOn, life.care) : null;
   });
   protected readonly warranty = computed(() => sayDate(this.endsOn() ?? ''));
 
