@@ -1,5 +1,6 @@
 // Every bench, small, on one server: so that none rots. Part of npm test; what it prints says nothing of speed.
 import { cards } from './cards.mjs';
+import { cuts } from './cuts.mjs';
 import { field } from './field.mjs';
 import { firstView } from './first-view.mjs';
 import { list } from './list.mjs';
@@ -17,6 +18,7 @@ async function all(rig) {
   await teams({ cases: 1, smallSpots: 5, tries: 2000, people: 9, spots: 6, large: 2000 });
   await water({ trees: 200, season: 5, days: 20 });
   await rounds({ cases: 1, smallStops: 4, tries: 500, stops: 12, large: 500, referenceS: 0.05, ringStops: 6 });
+  await cuts({ cases: 5, counts: [8] });
   await doors(rig, { runs: 2, rows: 50 });
   await town(rig, { runs: 2, rows: 50, people: 3, seconds: 1, adopting: 1 });
   await map(rig, { perZoom: 2, pages: 2 });
