@@ -323,7 +323,7 @@ const stockColumnOf: Readonly<Record<string, keyof SpotRow>> = {
 function rowPlanting(row: SpotRow): Group<NonNullable<RowFacts['planting']>> {
   const { planted_on: plantedOn, flare_above_grade_mm: flare, hole_width_mm: hole, first_water_l: water } = row;
   const { taken_over_on: on, taken_over_from: from } = row;
-  if (plantedOn === null && flare === null && hole === null && water === null && on === null)
+  if (plantedOn === null && flare === null && hole === null && water === null && on === null && from === null)
     return { ok: true, value: null };
   if ((on === null) !== (from === null))
     return {

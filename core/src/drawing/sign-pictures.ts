@@ -284,9 +284,13 @@ const shapesOf: Readonly<Record<LookSign, readonly Shape[]>> = {
 };
 
 /** What may be seen on a tree, as a picture to choose by: leaves as they hang, pale or brown, crowns, trunk, ground. */
-export const signPicture = (sign: LookSign): Drawing => ({
-  widthPx: side,
-  heightPx: side,
-  shapes: shapesOf[sign],
-  description: lookSignNames[sign],
-});
+export function signPicture(sign: LookSign): Drawing {
+  const known = drawn.get(sign);
+  if (known) return known;
+  const drawing = { widthPx: side, heightPx: side, shapes: shapesOf[sign], description: lookSignNames[sign] };
+  drawn.set(sign, drawing);
+  return drawing;
+}
+
+/** Always the same one: whoever asks again with each tap paints nothing anew. */
+const drawn = new Map<LookSign, Drawing>();

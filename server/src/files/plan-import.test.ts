@@ -125,6 +125,7 @@ describe('what a row will write', () => {
   });
   it.each([
     [{ taken_over_on: '2026-05-20', planted_on: '2025-03-01' }, 'must be given with the other'],
+    [{ taken_over_from: 'Dock Office' }, 'must be given with the other'],
     [{ taken_over_on: '2026-05-20', taken_over_from: 'Dock Office' }, 'must be given for a tree that was taken over'],
     [
       { taken_over_on: '2024-05-20', taken_over_from: 'Dock Office', planted_on: '2025-03-01' },

@@ -23,9 +23,9 @@ export type Ask = Asked &
         readonly range: NumberRange;
         /** Usual values, one tap each, metric. */
         readonly likely: readonly number[];
-        /** What a value of either sign is called, where both are usual; the first is what is typed plainly. */
         /** For the eye to compare: what is meant, drawn. */
         readonly pictures?: readonly Drawing[];
+        /** What a value of either sign is called, where both are usual; the first is what is typed plainly. */
         readonly signs?: { readonly plus: string; readonly minus: string };
       }
     | {

@@ -267,8 +267,10 @@ export class DayBench extends RecordForm<'planting'> {
   protected readonly cover = computed(() => {
     this.typed();
     const detail = this.store.detail();
-    const day = this.form.getRawValue().plantedOn || this.session.today();
-    return detail && day >= detail.ticketsSince ? digCover(detail.leave, day, detail.rules.ground) : null;
+    const { plantedOn, others } = this.form.getRawValue();
+    const day = plantedOn || this.session.today();
+    // Others dug: no ticket of ours was asked for.
+    return detail && !others && day >= detail.ticketsSince ? digCover(detail.leave, day, detail.rules.ground) : null;
   });
   protected readonly coverWords = computed(() =>
     (this.cover()?.because ?? []).map((reason) => sayReason(reason, this.session.units())).join(' '),
