@@ -4,6 +4,7 @@ import type { Db } from '../platform/db';
 import { plantingSeason } from '../town/filter-repository';
 
 interface MemberRow {
+  readonly spotId: string;
   readonly self: boolean;
   readonly species: string | null;
   readonly season: number;
@@ -14,7 +15,6 @@ interface MemberRow {
   readonly flareDepthMm: number | null;
   readonly mulchDepthMm: number | null;
   readonly waterShare: number | null;
-  readonly instruments: readonly InstrumentReading[] | null;
 }
 
 const stockOf = (period: string): string => `(select made.facts->>'kind' from field_record made
@@ -30,10 +30,9 @@ export async function cohortOf(db: Db, spotId: string): Promise<Cohort | null> {
        from spot_period period join tree on tree.spot_id = period.spot_id and tree.standing
        where period.spot_id = :spotId and period.until_day is null and period.planted_on is not null
      )
-     select period.spot_id = own.spot_id as self, own.species, own.season, own.stock as "stockKind",
+     select period.spot_id as "spotId", period.spot_id = own.spot_id as self, own.species, own.season, own.stock as "stockKind",
        period.level in ('act', 'urgent') as troubled, water.share as "waterShare",
        (look.facts->>'shootMm')::float8 as "shootMm", (look.facts->>'diebackPct')::float8 as "diebackPct",
-       read.facts->'instruments' as instruments,
        (look.facts->>'flareDepthMm')::float8 as "flareDepthMm", (look.facts->>'mulchDepthMm')::float8 as "mulchDepthMm"
      from own
      join tree on tree.standing and tree.species is not distinct from own.species
@@ -47,13 +46,6 @@ export async function cohortOf(db: Db, spotId: string): Promise<Cohort | null> {
          and made.facts->>'inspectedOn' >= period.planted_on::text
        order by made.happened_at desc, made.id desc limit 1
      ) look on true
-     left join lateral (
-       select made.facts from field_record made
-       where made.spot_id = period.spot_id and made.kind = 'inspection' and made.facts \\? 'instruments'
-         and not exists (select from field_record later where later.supersedes = made.id)
-         and made.facts->>'inspectedOn' >= period.planted_on::text
-       order by made.happened_at desc, made.id desc limit 1
-     ) read on true
      where ${stockOf('period')} is not distinct from own.stock
      order by period.spot_id = own.spot_id desc, period.spot_id
      limit :most`,
@@ -65,8 +57,17 @@ export async function cohortOf(db: Db, spotId: string): Promise<Cohort | null> {
     const value = row[measure];
     return value === null ? [] : [value];
   };
-  const readOf = ({ instruments }: MemberRow, { kind, device }: InstrumentReading): number[] =>
-    (instruments ?? []).filter((one) => one.kind === kind && one.device === device).map(({ value }) => value);
+  // Few trees were ever measured by an instrument: the others are asked for only where this one was.
+  const [readings = []] = await instrumentsAt(db, [spotId]);
+  const read =
+    readings.length > 0
+      ? (
+          await instrumentsAt(
+            db,
+            others.map((row) => row.spotId),
+          )
+        ).flat()
+      : [];
   return {
     species: own.species,
     season: own.season,
@@ -80,9 +81,24 @@ export async function cohortOf(db: Db, spotId: string): Promise<Cohort | null> {
         values: others.flatMap((row) => valueOf(row, measure)),
       })),
     ),
-    instruments: (own.instruments ?? []).map((reading) => ({
-      ...{ kind: reading.kind, device: reading.device, own: reading.value },
-      values: others.flatMap((row) => readOf(row, reading)),
+    instruments: readings.map(({ kind, device, value: mine }) => ({
+      ...{ kind, device, own: mine },
+      values: read.filter((one) => one.kind === kind && one.device === device).map(({ value }) => value),
     })),
   };
+}
+
+/** What instruments gave at the last look that used one, of each tree that stands on these spots and had such a look. */
+async function instrumentsAt(db: Db, spotIds: readonly string[]): Promise<(readonly InstrumentReading[])[]> {
+  const { rows } = await db.raw<{ rows: { instruments: readonly InstrumentReading[] }[] }>(
+    `select distinct on (made.spot_id) made.facts->'instruments' as instruments
+     from field_record made
+     join spot_period period on period.spot_id = made.spot_id and period.until_day is null
+     where made.spot_id = any(?::uuid[]) and made.kind = 'inspection' and made.facts \\? 'instruments'
+       and not exists (select from field_record later where later.supersedes = made.id)
+       and made.facts->>'inspectedOn' >= period.planted_on::text
+     order by made.spot_id, made.happened_at desc, made.id desc`,
+    [[...spotIds]],
+  );
+  return rows.map(({ instruments }) => instruments);
 }
