@@ -17,6 +17,7 @@ import { SeasonBandView } from './season/season-band-view';
 import { readProblem } from './ui/problem';
 import { ThemeService } from './ui/theme.service';
 import { watchMedia } from './ui/watch-media';
+import { whenIdle } from './ui/when-idle';
 import { isOpenPage } from './session/open-pages';
 import { LockService } from './session/lock.service';
 import { OwnQueues } from './offline/own-queues.service';
@@ -213,9 +214,12 @@ export class App {
     bindPlaceKeys();
     // What somebody left sealed on this device goes out from any page, whoever is signed in; the first page need not wait.
     const injector = inject(Injector);
-    void import('./offline/sealing.service').then(
-      ({ SealingService }) => injector.get(SealingService),
-      () => undefined,
+    whenIdle(
+      () =>
+        void import('./offline/sealing.service').then(
+          ({ SealingService }) => injector.get(SealingService),
+          () => undefined,
+        ),
     );
   }
 

@@ -1,3 +1,4 @@
+import { Injectable } from '@angular/core';
 import type { KeptRecord, SpotDetail } from '@sombra/contract';
 import { Dexie, type EntityTable } from 'dexie';
 
@@ -47,6 +48,7 @@ export interface KeptAnswer {
 const tilesAtATime = 60;
 
 /** What this device holds of the programme, for where there is no network. It can be had again, unlike the outbox. */
+@Injectable({ providedIn: 'root', useFactory: () => new AlongStore() })
 export class AlongStore extends Dexie {
   spots!: EntityTable<KeptSpot, 'id'>;
   tiles!: EntityTable<KeptTile, 'at'>;

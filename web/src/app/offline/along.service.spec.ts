@@ -4,6 +4,7 @@ import { TestBed } from '@angular/core/testing';
 import { detailOf, kept, loam } from '../../../testing/bench-rig';
 import { FakeSession } from '../../../testing/fake-session';
 import { until } from '../../../testing/until';
+import { measureClock } from '../session/device-clock';
 import { SessionService } from '../session/session.service';
 import { AlongStore } from './along-store';
 import { AlongService } from './along.service';
@@ -188,5 +189,38 @@ describe('what is taken along', () => {
     expect(await store.spots.count()).toBe(1);
     await session.leave();
     expect([await store.spots.count(), await store.tiles.count(), await store.answers.count()]).toEqual([0, 0, 0]);
+  });
+  it('opens for a week without a word from the server, by the server’s time, and is let go after that', async () => {
+    const day = 86_400_000;
+    const userId = session.user()?.id ?? '';
+    const keep = async (n: number, ageDays: number) => {
+      const keptAt = Date.now() - ageDays * day;
+      const id = ids[n] ?? '';
+      await store.spots.put({ id, treeId: '', userId, ref: '', body: {}, bytes: 2, keptAt, taken: 1 });
+      await store.answers.put({ url: `/api/${n}`, userId, body: { n }, bytes: 2, keptAt });
+    };
+    await keep(0, 6.9);
+    await keep(1, 7.1);
+    session.away.set(true);
+    begin('crew_lead');
+    const opens = async (n: number) => [
+      (await along.find({ kind: 'spot', id: ids[n] ?? '' })) !== null,
+      (await along.answer(`/api/${n}`)) !== null,
+    ];
+    expect([await opens(0), await opens(1)]).toEqual([
+      [true, true],
+      [false, false],
+    ]);
+    let left = 2;
+    await until(() => {
+      void store.spots.count().then((count) => (left = count));
+      return left === 1;
+    }, 'the end of the old one');
+    // A clock a day ahead makes nothing older than it is.
+    localStorage.clear();
+    await keep(2, 7.1);
+    measureClock(new Date(Date.now() - day).toISOString(), Date.now());
+    expect(await opens(2)).toEqual([true, true]);
+    measureClock(new Date().toISOString(), Date.now());
   });
 });

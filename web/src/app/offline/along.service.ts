@@ -24,7 +24,6 @@ import {
   map,
   mergeMap,
   of,
-  startWith,
   switchMap,
   take,
   tap,
@@ -33,8 +32,11 @@ import {
   type Observable,
 } from 'rxjs';
 import * as z from 'zod';
+import { serverTime } from '../session/device-clock';
 import { opensForDays } from '../session/kept-session';
 import { SessionService } from '../session/session.service';
+import { whoIsIn } from '../session/who-is-in';
+import { whenIdle } from '../ui/when-idle';
 import { AlongStore, type KeptSpot } from './along-store';
 import { baseTileSource, type BaseTiles } from './base-tiles';
 import { firstTileZoom, tilesAround } from './tiles';
@@ -77,7 +79,7 @@ const shapes = () => import('./along-shapes');
 export class AlongService {
   private readonly http = inject(HttpClient);
   private readonly session = inject(SessionService);
-  private readonly store = new AlongStore();
+  private readonly store = inject(AlongStore);
   private readonly walking = signal<Walk | null>(null);
   private readonly failed = signal<string | null>(null);
   private readonly short = signal<number | null>(null);
@@ -114,14 +116,13 @@ export class AlongService {
     // Another person on this device: what was kept for the one before goes.
     this.session.signedIn$
       .pipe(takeUntilDestroyed())
-      .subscribe(({ id }) => void this.store.emptyOfOthers(id).catch(() => undefined));
+      .subscribe(({ id }) => whenIdle(() => void this.store.emptyOfOthers(id).catch(() => undefined)));
     this.session.beforeLeaving((what) => (what === 'forget' ? this.store.empty() : Promise.resolve()));
-    // Without a word from the server what was taken along opens for some days, and is gone after that.
-    void this.store.dropBefore(Date.now() - opensForDays * 86_400_000).catch(() => undefined);
-    this.session.signedIn$
+    // What opens no more goes; the first page need not wait for that.
+    whenIdle(() => void this.store.dropBefore(opensSince()).catch(() => undefined));
+    whoIsIn(this.session)
       .pipe(
-        startWith(this.session.user()),
-        filter((user) => user !== null && !this.session.away()),
+        filter(() => !this.session.away()),
         // What the person opens comes first.
         switchMap(() => timer(settleMs)),
         takeUntilDestroyed(),
@@ -140,7 +141,7 @@ export class AlongService {
   private live<T>(read: () => Promise<T>, nothing: T, wanted$: Observable<unknown> = of(null)): Signal<T> {
     const whoever$ = wanted$.pipe(
       take(1),
-      switchMap(() => this.session.signedIn$.pipe(startWith(null))),
+      switchMap(() => whoIsIn(this.session)),
     );
     const kept$ = whoever$.pipe(switchMap(() => from(liveQuery(read)).pipe(catchError(() => of(nothing)))));
     return toSignal(kept$, { initialValue: nothing });
@@ -166,7 +167,7 @@ export class AlongService {
       ref: detail.spot.ref,
       body: JSON.parse(text) as unknown,
       bytes: text.length,
-      keptAt: Date.now(),
+      keptAt: serverTime(),
       taken,
     };
   }
@@ -176,7 +177,7 @@ export class AlongService {
     const { spots } = this.store;
     const found =
       source.kind === 'spot' ? await spots.get(source.id) : await spots.where({ treeId: source.id }).first();
-    return found && found.userId === this.session.user()?.id ? found : null;
+    return found && this.opens(found) ? found : null;
   }
 
   /** A square of the base map, `z/x/y`, as it was taken along; on a network one that was not is asked for. */
@@ -203,7 +204,12 @@ export class AlongService {
   /** What the server answered to an address when it was last asked there for this person. */
   async answer(url: string): Promise<unknown> {
     const kept = await this.store.answers.get(url);
-    return kept && kept.userId === this.session.user()?.id ? kept.body : null;
+    return kept && this.opens(kept) ? kept.body : null;
+  }
+
+  /** Without a word from the server what was taken along opens for some days, and for whoever took it. */
+  private opens({ userId, keptAt }: Pick<KeptSpot, 'userId' | 'keptAt'>): boolean {
+    return userId === this.session.user()?.id && keptAt >= opensSince();
   }
 
   /** Takes along by itself where that was long ago, or never. */
@@ -212,7 +218,7 @@ export class AlongService {
     const kept = await this.store.summary(this.session.user()?.id ?? '');
     const taken = kept.filter((one) => one.taken);
     const oldest = Math.min(Infinity, ...taken.map(({ keptAt }) => keptAt));
-    if (taken.length === 0 || Date.now() - oldest > staleMs) await this.take();
+    if (taken.length === 0 || serverTime() - oldest > staleMs) await this.take();
   }
 
   /** Takes along what the person is assigned and what their role goes out to; what is not due any more is let go. */
@@ -309,7 +315,7 @@ export class AlongService {
   /** Keeps what the server answered to an address, for where it is not reached. */
   async keepAnswer(url: string, body: unknown): Promise<void> {
     const userId = this.session.user()?.id ?? '';
-    await this.store.answers.put({ url, userId, body, bytes: JSON.stringify(body).length, keptAt: Date.now() });
+    await this.store.answers.put({ url, userId, body, bytes: JSON.stringify(body).length, keptAt: serverTime() });
   }
 
   private async fetchAll(ids: readonly string[]): Promise<number> {
@@ -354,7 +360,7 @@ export class AlongService {
     await this.each(missing, async (id) => {
       const options = { params: { px: photoPx }, responseType: 'arraybuffer' } as const;
       const body = await firstValueFrom(this.http.get(`/api/photos/${id}`, options));
-      await this.store.photos.put({ id, body, bytes: body.byteLength, keptAt: Date.now() });
+      await this.store.photos.put({ id, body, bytes: body.byteLength, keptAt: serverTime() });
     });
     const wanted = new Set(ids);
     await this.store.photos.bulkDelete([...here].filter((id) => !wanted.has(id)));
@@ -370,7 +376,7 @@ export class AlongService {
     this.walking.set({ what: 'squares of the map', done: 0, of: missing.length });
     await this.each(missing, async (at) => {
       const body = await fetchTile(at);
-      await this.store.tiles.put({ at, stamp: info.stamp, body, bytes: body.byteLength, keptAt: Date.now() });
+      await this.store.tiles.put({ at, stamp: info.stamp, body, bytes: body.byteLength, keptAt: serverTime() });
     });
     const still = new Set(wanted);
     await this.store.tiles.bulkDelete(here.filter((at) => !still.has(at)));
@@ -407,16 +413,18 @@ export class AlongService {
   }
 
   private async mine(): Promise<KeptSpot[]> {
-    const userId = this.session.user()?.id ?? '';
-    return this.store.spots.filter((one) => one.userId === userId).toArray();
+    return this.store.spots.filter((one) => this.opens(one)).toArray();
   }
 
   private async readAssignments(): Promise<Assignment[]> {
     const userId = this.session.user()?.id ?? '';
-    const kept = assignmentsSchema.safeParse((await this.store.answers.get('/api/assignments'))?.body);
+    const kept = assignmentsSchema.safeParse(await this.answer('/api/assignments'));
     return (kept.data ?? []).filter((one) => one.userId === userId);
   }
 }
+
+/** The earliest moment from which what was kept still opens, ms. */
+const opensSince = (): number => serverTime() - opensForDays * 86_400_000;
 
 /** The newest photo of a place: what it was recognised by last. */
 const newestPhoto = ({ photos = [] }: Pick<SpotDetail, 'photos'>): string[] => photos.slice(0, 1).map(({ id }) => id);

@@ -1,3 +1,4 @@
+import { Injectable } from '@angular/core';
 import type { Problem, Sealed, SendRecord } from '@sombra/contract';
 import { Dexie, type EntityTable } from 'dexie';
 import type { Queued } from './send-queue';
@@ -28,7 +29,8 @@ export interface SealedEntry {
   readonly refused: Problem | null;
 }
 
-/** All that is on this device alone: nothing of it may be lost. */
+/** All that is on this device alone: nothing of it may be lost. One for the page: each of its own opens the database anew. */
+@Injectable({ providedIn: 'root', useFactory: () => new OutboxStore() })
 export class OutboxStore extends Dexie {
   entries!: EntityTable<OutboxEntry, 'id'>;
   parcels!: EntityTable<Parcel, 'id'>;

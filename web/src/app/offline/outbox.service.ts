@@ -32,10 +32,10 @@ const shapesOrNone = () => shapes().catch(() => null);
 export class OutboxService {
   private readonly http = inject(HttpClient);
   private readonly session = inject(SessionService);
-  private readonly along = new AlongStore();
+  private readonly along = inject(AlongStore);
   private readonly deliveredSubject = new Subject<RecordReceipt>();
   private readonly queue = new SendQueue<OutboxEntry, RecordReceipt>({
-    table: new OutboxStore().entries,
+    table: inject(OutboxStore).entries,
     session: this.session,
     post: ({ sent }) =>
       this.http

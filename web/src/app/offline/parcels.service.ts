@@ -23,7 +23,7 @@ export const networkKind = (): string | null => (navigator as { connection?: Net
 export class ParcelsService {
   private readonly http = inject(HttpClient);
   private readonly session = inject(SessionService);
-  private readonly store = new OutboxStore();
+  private readonly store = inject(OutboxStore);
   private readonly answers = new Subject<unknown>();
   private readonly leaves = signal<PhotosLeave>(keptPreference());
   private readonly queue = new SendQueue<Parcel, unknown>({

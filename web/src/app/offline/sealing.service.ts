@@ -13,6 +13,7 @@ import { catchError, filter, firstValueFrom, from, fromEvent, merge, of, startWi
 import { aheadMs } from '../session/device-clock';
 import { deviceId, forgetDeviceId, keepDeviceId } from '../session/device-id';
 import { SessionService } from '../session/session.service';
+import { whoIsIn } from '../session/who-is-in';
 import { passes, readProblem } from '../ui/problem';
 import { canSeal, DeviceStore, publicKeyOf } from './device-store';
 import { OutboxStore, type OutboxEntry, type Parcel, type SealedEntry } from './outbox-store';
@@ -29,7 +30,7 @@ export class SealingService {
   private readonly http = inject(HttpClient);
   private readonly session = inject(SessionService);
   private readonly device = new DeviceStore();
-  private readonly store = new OutboxStore();
+  private readonly store = inject(OutboxStore);
   private delivering: Promise<void> | null = null;
 
   /** Sealed things on this device, the oldest first. */
@@ -41,11 +42,13 @@ export class SealingService {
   constructor() {
     this.session.beforeLeaving(() => this.sealAll());
     const { signedIn$, wipe$ } = this.session;
-    signedIn$.pipe(startWith(this.session.user()), takeUntilDestroyed()).subscribe((user) => {
-      if (user && !this.session.away()) void this.register().catch(() => undefined);
-      // Somebody else's, from before they could be sealed.
-      if (user) void this.sealAll(user.id).catch(() => undefined);
-    });
+    whoIsIn(this.session)
+      .pipe(takeUntilDestroyed())
+      .subscribe(({ id }) => {
+        if (!this.session.away()) void this.register().catch(() => undefined);
+        // Somebody else's, from before they could be sealed.
+        void this.sealAll(id).catch(() => undefined);
+      });
     wipe$.pipe(takeUntilDestroyed()).subscribe(() => void this.wipe());
     merge(fromEvent(window, 'online'), signedIn$, timer(2000, retryMs), fromEvent(document, 'visibilitychange'))
       .pipe(

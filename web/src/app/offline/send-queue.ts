@@ -11,7 +11,6 @@ import {
   map,
   merge,
   of,
-  startWith,
   switchMap,
   tap,
   throttleTime,
@@ -21,6 +20,7 @@ import {
 } from 'rxjs';
 import { passes, readProblem, stumbled } from '../ui/problem';
 import type { SessionService } from '../session/session.service';
+import { whoIsIn } from '../session/who-is-in';
 
 export interface Queued {
   readonly id: string;
@@ -121,8 +121,7 @@ export class SendQueue<E extends Queued, A> {
 
   constructor(private readonly options: QueueOptions<E, A>) {
     // As they lie on the device: what another tab keeps or sends shows here too.
-    const whoever$ = options.session.signedIn$.pipe(startWith(null));
-    const lying$ = whoever$.pipe(
+    const lying$ = whoIsIn(options.session).pipe(
       switchMap(() =>
         from(liveQuery(() => this.read())).pipe(
           tap(({ entries }) => (this.newest = entries)),

@@ -1,4 +1,5 @@
 import type { Session } from '@sombra/contract';
+import { measureClock } from './device-clock';
 import { forgetSession } from './device-marks';
 import { keepSession, keptSession } from './kept-session';
 
@@ -28,6 +29,18 @@ describe('who was signed in on this device', () => {
     expect(keptSession(days(7.1))).toBeNull();
     // Nor does a clock that was set back open it for longer.
     expect(keptSession(days(-7.1))).toBeNull();
+  });
+  it('opens where a clock that was a year ahead is set right on the way', () => {
+    const [day, year] = [86_400_000, 31_536_000_000];
+    const at = Date.parse('2020-06-15T10:00:00Z');
+    const clock = jest.spyOn(Date, 'now').mockReturnValue(at + year);
+    measureClock(new Date(at).toISOString(), at + year, at + year);
+    keepSession(session);
+    clock.mockRestore();
+    expect(keptSession(at + year + day)?.today).toBe('2020-06-17');
+    expect(keptSession(at + day)?.today).toBe('2020-06-17');
+    expect(keptSession(at + 7.1 * day)).toBeNull();
+    expect(keptSession(at + year + 7.1 * day)).toBeNull();
   });
   it('is forgotten by signing out, and by a session that holds nobody', () => {
     keepSession(session);

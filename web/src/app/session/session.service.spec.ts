@@ -80,6 +80,30 @@ describe('session', () => {
     expect([service.state(), service.csrfToken(), service.user()?.name]).toEqual(['expired', 'third', 'Inês']);
   });
 
+  it('turns the day over midnight: by the server where it is reached, by the zone where not', () => {
+    const eve = Date.parse('2020-06-15T22:59:00Z');
+    const clock = jest.spyOn(Date, 'now').mockReturnValue(eve);
+    const at = (time: number) => ({ now: new Date(time).toISOString() });
+    const programme = { name: 'Shade Walks', demo: true, timeZone: 'Europe/Lisbon' };
+    asked().flush(session({ today: '2020-06-15', programme, ...at(eve) }));
+    const look = () => document.dispatchEvent(new Event('visibilitychange'));
+    look();
+    http.expectNone('/api/session');
+    // One minute later it is midnight in Lisbon.
+    clock.mockReturnValue(eve + 90_000);
+    look();
+    asked().flush(session({ today: '2020-06-16', programme, ...at(eve + 90_000) }));
+    expect(service.today()).toBe('2020-06-16');
+    service.ask();
+    asked().error(new ProgressEvent('error'));
+    expect([service.away(), service.today()]).toEqual([true, '2020-06-16']);
+    clock.mockReturnValue(eve + 86_400_000 + 90_000);
+    look();
+    asked().error(new ProgressEvent('error'));
+    expect([service.away(), service.today()]).toEqual([true, '2020-06-17']);
+    clock.mockRestore();
+  });
+
   it('knows signed out from unreachable', () => {
     asked().flush(session({ user: null, today: null }));
     expect(service.state()).toBe('out');

@@ -31,11 +31,12 @@ import {
   throwError,
   type Observable,
 } from 'rxjs';
-import { measureClock } from './device-clock';
+import { measureClock, serverTime } from './device-clock';
 import { takeFirst, type First, type FirstAnswer } from './first-answer';
 import { neverArrived } from './never-arrived';
 import { forgetSession, isLeaving, leave, left } from './device-marks';
 import { keepSession, keptSession } from './kept-session';
+import { dayIn, keepDays } from './zone-days';
 
 const askAgainMs = 20_000;
 
@@ -92,13 +93,24 @@ export class SessionService {
 
   constructor() {
     this.ask();
-    // Asked again when the network says it is back, and now and then while somebody looks; never while hidden.
+    // Now and then while somebody looks, and when the network says it is back; never while hidden.
     merge(fromEvent(window, 'online'), fromEvent(document, 'visibilitychange'), interval(askAgainMs))
       .pipe(
-        filter(() => this.cutOff() && !document.hidden),
+        filter(() => !document.hidden),
         takeUntilDestroyed(),
       )
-      .subscribe(() => this.askQuietly());
+      .subscribe(() => {
+        if (this.cutOff()) this.askQuietly();
+        this.turnDay();
+      });
+  }
+
+  /** A page that lay open over midnight is on the next day of the programme: the server's, where it is reached. */
+  private turnDay(): void {
+    const today = dayIn(this.programme()?.timeZone, serverTime());
+    if (this.state() !== 'in' || today === null || today === this.today()) return;
+    if (this.cutOff()) this.current.update((session) => session && { ...session, today });
+    else this.refresh();
   }
 
   ask(): void {
@@ -254,6 +266,7 @@ export class SessionService {
   private hold(session: Session): void {
     this.current.set(session);
     keepSession(session);
+    keepDays(session.programme?.timeZone, serverTime());
   }
 
   private adopt(session: Session): void {

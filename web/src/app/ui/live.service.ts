@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { auditTime, map, merge, Observable, of, share, Subject, switchMap } from 'rxjs';
+import { auditTime, filter, map, merge, Observable, of, pairwise, share, Subject, switchMap } from 'rxjs';
 import { toObservable } from '@angular/core/rxjs-interop';
 import { SessionService } from '../session/session.service';
 
@@ -21,9 +21,17 @@ export class LiveService {
 
   private readonly acts = new Subject<void>();
 
-  /** After one's own acts at once; else at most twice a second, which is gentle on the server when an import runs. */
+  /** The programme's day turned while the page lay open. */
+  private readonly newDay$ = toObservable(this.session.today).pipe(
+    pairwise(),
+    filter(([before, today]) => before !== '' && today !== ''),
+    map(() => undefined),
+  );
+
+  /** After one's own acts and on a new day at once; else at most twice a second, which is gentle on the server when an import runs. */
   readonly settled$: Observable<void> = merge(
     this.acts,
+    this.newDay$,
     this.changes$.pipe(
       auditTime(500),
       map(() => undefined),

@@ -1,0 +1,14 @@
+import { TZDate } from '@date-fns/tz';
+import { addDays, format, startOfDay } from 'date-fns';
+
+/** So many days a device opens by itself, and one before and after for whoever changes its clock. */
+const days = 10;
+
+/** When each day from yesterday on begins in a zone, ms, with the day, `2026-11-28`. @throws RangeError for an unknown zone */
+export function comingDays(timeZone: string, now = Date.now()): [number, string][] {
+  const today = startOfDay(new TZDate(now, timeZone));
+  return Array.from({ length: days }, (_, n) => {
+    const day = addDays(today, n - 1);
+    return [startOfDay(day).getTime(), format(day, 'yyyy-MM-dd')];
+  });
+}
