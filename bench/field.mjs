@@ -196,7 +196,10 @@ export async function field(
       for (const type of ['mousePressed', 'mouseReleased']) {
         await slowed.send('Input.dispatchMouseEvent', { type, x, y, button: 'left', clickCount: 1 });
       }
-      while (told.question === undefined) await new Promise((resolve) => setTimeout(resolve, 20));
+      while (told.question === undefined) {
+        if (Date.now() - pressed > 30_000) throw new Error('the press was lost: what was pressed had moved');
+        await new Promise((resolve) => setTimeout(resolve, 20));
+      }
       return { shown: told.link - started, begun: told.question - pressed, slowed };
     };
     const all = { 1: [], 4: [] };

@@ -30,6 +30,8 @@ import { AssignmentsService } from '../offline/assignments.service';
 import { StopsService } from './stops.service';
 import { WhereService } from './where.service';
 
+/** Each line is worked out by the core: so many at a time, or a tap would wait for all of them. */
+const linesAtOnce = 4;
 const firstLines = 20;
 
 /** Home of the field: whether this device may leave, what one is sent out to, and what lies here, as a map and a list. */
@@ -64,10 +66,16 @@ export class AlongPage {
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.where.stop());
-    // What one is sent out to is to be pressed first: each line of the list is worked out by the core.
-    whenIdle(() => void this.stops.read());
+    // What one is sent out to is to be pressed first, and is laid ready; then comes the list.
+    whenIdle(() => {
+      void import('../walk/walk-page').catch(() => undefined);
+      void this.stops.read();
+    });
     void this.along.takeIfStale();
     void this.readDays().catch(() => undefined);
+    effect(() => {
+      if (this.drawn() < this.most()) whenIdle(() => this.drawn.update((count) => count + linesAtOnce));
+    });
     effect(() => {
       // A map without one's own place on it is half a map.
       if (this.asMap()) untracked(() => this.where.follow());
@@ -99,7 +107,9 @@ export class AlongPage {
       const far = laid.of > 0 ? `, ${laid.done} of ${laid.of} files` : '';
       return `Not ready: the application is still being laid in${far}.`;
     }
-    const { count, opened, bytes, at } = this.along.ready();
+    const ready = this.along.ready();
+    if (!ready) return 'Looking what is here…';
+    const { count, opened, bytes, at } = ready;
     const size = `${formatNumber(bytes / 1e6, 1)} MB`;
     if (count === 0 || at === null) {
       return opened === 0 ? 'Not ready: nothing is taken along.' : `${opened} spots that were opened, ${size}`;
@@ -138,11 +148,14 @@ export class AlongPage {
   });
   protected readonly areRead = this.stops.areRead;
   protected readonly all = signal(false);
-  /** The first of them: each line is worked out by the core, and a long list would keep the hand waiting. */
+  protected readonly most = computed(() => Math.min(this.meant().length, this.all() ? Infinity : firstLines));
+  private readonly drawn = linkedSignal({ source: this.words, computation: () => linesAtOnce });
+
+  /** The first of them: a long list would keep the hand waiting. */
   protected readonly shown = computed(() => {
     const near = this.where.here() !== null && !this.isFar();
     return this.meant()
-      .slice(0, this.all() ? undefined : firstLines)
+      .slice(0, Math.min(this.drawn(), this.most()))
       .map((one) => {
         const stage = one.life?.stage ?? 'ground';
         const { id, ref, place, species } = one;

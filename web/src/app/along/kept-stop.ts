@@ -7,6 +7,7 @@ import type { Stop } from './stop';
 /** A kept spot: what a list shows lies at hand, the rest is worked out once, when it is asked for. */
 class KeptStop implements Stop {
   readonly id: string;
+  readonly treeId: string | null;
   readonly ref: string;
   readonly place: string;
   readonly position: readonly [number, number];
@@ -20,6 +21,7 @@ class KeptStop implements Stop {
   ) {
     const { spot, tree, records } = body as SpotDetail;
     this.id = spot.id;
+    this.treeId = tree?.id ?? null;
     this.ref = spot.ref;
     this.place = spot.place;
     this.position = spot.position;

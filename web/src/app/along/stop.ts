@@ -4,6 +4,7 @@ import type { FieldRecord, SpotLife } from '@sombra/core';
 /** A spot as this device keeps it, worked out. */
 export interface Stop {
   readonly id: string;
+  readonly treeId: string | null;
   readonly ref: string;
   readonly place: string;
   readonly position: readonly [number, number];

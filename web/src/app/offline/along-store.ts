@@ -44,6 +44,9 @@ export interface KeptAnswer {
   readonly keptAt: number;
 }
 
+/** What weighs is found by keys alone: a body is read where it is shown. */
+const byOwner = '[userId+taken+keptAt+bytes]';
+
 /** Tiles given up at a time, where the device is full. */
 const tilesAtATime = 60;
 
@@ -58,10 +61,9 @@ export class AlongStore extends Dexie {
   constructor(name = 'sombra-along') {
     super(name);
     this.version(1).stores({ spots: 'id, treeId, keptAt' });
-    // What weighs is found by keys alone: a body is read where it is shown.
     this.version(2)
       .stores({
-        spots: 'id, treeId, keptAt, [userId+taken+keptAt+bytes]',
+        spots: `id, treeId, keptAt, ${byOwner}`,
         tiles: 'at, keptAt, bytes, stamp',
         photos: 'id, keptAt, bytes',
         answers: 'url, bytes',
@@ -71,10 +73,16 @@ export class AlongStore extends Dexie {
 
   /** Whose each kept spot is, whether it was taken along, when it was kept and its bytes; no body is read. */
   async summary(userId: string): Promise<{ taken: boolean; keptAt: number; bytes: number }[]> {
-    const keys = await this.spots.orderBy('[userId+taken+keptAt+bytes]').keys();
+    const keys = await this.spots.orderBy(byOwner).keys();
     return (keys as unknown as readonly (readonly [string, number, number, number])[])
       .filter(([owner]) => owner === userId)
       .map(([, taken, keptAt, bytes]) => ({ taken: taken === 1, keptAt, bytes }));
+  }
+
+  /** All spots kept for a person: by an index in one go, since a cursor that looks at each takes a phone half a second. */
+  spotsOf(userId: string): Promise<KeptSpot[]> {
+    const { minKey, maxKey } = Dexie;
+    return this.spots.where(byOwner).between([userId, minKey], [userId, maxKey]).toArray();
   }
 
   /** How many squares, photos and deliveries there are, and what all that is no spot weighs. */
@@ -108,7 +116,7 @@ export class AlongStore extends Dexie {
 
   /** Empties it where anything in it is another person's. */
   async emptyOfOthers(userId: string): Promise<void> {
-    const owners = (await this.spots.orderBy('[userId+taken+keptAt+bytes]').keys()) as unknown as readonly string[][];
+    const owners = (await this.spots.orderBy(byOwner).keys()) as unknown as readonly string[][];
     const answers = await this.answers.filter((one) => one.userId !== userId).count();
     if (answers > 0 || owners.some(([owner]) => owner !== userId)) await this.empty();
   }

@@ -70,8 +70,8 @@ describe('what is taken along', () => {
     await answerList(ids);
     for (const id of ids) await answerSpot(id);
     await ended();
-    await until(() => along.ready().count === 3, 'three');
-    expect(along.ready().bytes).toBeGreaterThan(3000);
+    await until(() => along.ready()?.count === 3, 'three');
+    expect(along.ready()?.bytes).toBeGreaterThan(3000);
     expect(await along.find({ kind: 'spot', id: ids[0] ?? '' })).toMatchObject({ ref: 'A-1', taken: 1 });
   });
   it('lets go what is not due any more, and keeps what was opened', async () => {
@@ -80,7 +80,7 @@ describe('what is taken along', () => {
     await answerList(ids);
     for (const id of ids) await answerSpot(id);
     await ended();
-    await until(() => along.ready().count === 3, 'three');
+    await until(() => along.ready()?.count === 3, 'three');
     const again = along.take();
     await answerAssignments();
     await answerList(ids.slice(0, 1));
@@ -109,7 +109,7 @@ describe('what is taken along', () => {
     await answerAssignments();
     await ended();
     http.verify();
-    expect(along.ready().count).toBe(0);
+    expect(along.ready()?.count).toBe(0);
     session.away.set(true);
     await along.take();
     http.verify();
@@ -179,7 +179,7 @@ describe('what is taken along', () => {
     await answerList(ids.slice(0, 1));
     await answerSpot(ids[0] ?? '');
     await ended();
-    await until(() => along.ready().count === 1, 'one');
+    await until(() => along.ready()?.count === 1, 'one');
     const owner = session.user();
     session.user.update((user) => user && { ...user, id: 'somebody else' });
     expect(await along.find({ kind: 'spot', id: ids[0] ?? '' })).toBeNull();

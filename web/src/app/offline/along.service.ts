@@ -64,7 +64,11 @@ const daysAhead = 8;
 /** Less room than this is too little for a day of records and photos. */
 const leastRoomBytes = 60_000_000;
 
+const noExtras = { tiles: 0, photos: 0, deliveries: 0, bytes: 0 };
+
 const listSchema = z.object({ lines: z.array(z.object({ spotId: z.string() })) });
+
+type Summary = Awaited<ReturnType<AlongStore['summary']>>;
 
 interface Walk {
   readonly what: string;
@@ -91,23 +95,26 @@ export class AlongService {
   /** Room left on this device where that is too little, bytes. */
   readonly shortOfRoom = this.short.asReadonly();
 
-  private readonly kept = this.live(() => this.store.summary(this.session.user()?.id ?? ''), []);
+  private readonly kept = this.live<Summary | null>(() => this.store.summary(this.session.user()?.id ?? ''), [], null);
   /** What the signed-in person is sent out to. */
-  readonly assignments = this.live(() => this.readAssignments(), [] as Assignment[]);
+  readonly assignments = this.live(() => this.readAssignments(), [] as Assignment[], []);
   /** Squares of the map, photos and deliveries that are kept, and what all of them weigh. */
-  readonly kinds = this.live(() => this.store.extras(), { tiles: 0, photos: 0, deliveries: 0, bytes: 0 });
+  readonly kinds = this.live(() => this.store.extras(), noExtras, noExtras);
 
   /** Whether the person goes out to something; others take along what they open. */
   readonly goesOut = computed(() => {
     const role = this.session.user()?.role;
     return (role !== undefined && goesOutTo[role] !== undefined) || this.assignments().length > 0;
   });
+  /** What lies here and how old it is; `null` until that was read. */
   readonly ready = computed(() => {
-    const taken = this.kept().filter((one) => one.taken);
+    const kept = this.kept();
+    if (!kept) return null;
+    const taken = kept.filter((one) => one.taken);
     return {
       count: taken.length,
-      opened: this.kept().length - taken.length,
-      bytes: this.kept().reduce((sum, { bytes }) => sum + bytes, 0) + this.kinds().bytes,
+      opened: kept.length - taken.length,
+      bytes: kept.reduce((sum, { bytes }) => sum + bytes, 0) + this.kinds().bytes,
       at: taken.length > 0 ? Math.min(...taken.map(({ keptAt }) => keptAt)) : null,
     };
   });
@@ -135,16 +142,17 @@ export class AlongService {
    * @param wanted$ nothing is read before: they weigh megabytes. `null` until they were
    */
   watchSpots(wanted$: Observable<unknown>): Signal<readonly KeptSpot[] | null> {
-    return this.live<KeptSpot[] | null>(() => this.mine(), null, wanted$);
+    return this.live<KeptSpot[] | null>(() => this.mine(), [], null, wanted$);
   }
 
-  private live<T>(read: () => Promise<T>, nothing: T, wanted$: Observable<unknown> = of(null)): Signal<T> {
+  /** What `read` finds, as it changes: `unread` until then, `nothing` where storage is refused. */
+  private live<T>(read: () => Promise<T>, nothing: T, unread: T, wanted$: Observable<unknown> = of(null)): Signal<T> {
     const whoever$ = wanted$.pipe(
       take(1),
       switchMap(() => whoIsIn(this.session)),
     );
     const kept$ = whoever$.pipe(switchMap(() => from(liveQuery(read)).pipe(catchError(() => of(nothing)))));
-    return toSignal(kept$, { initialValue: nothing });
+    return toSignal(kept$, { initialValue: unread });
   }
 
   /** Keeps a spot as it came, whatever it was opened for. */
@@ -413,7 +421,7 @@ export class AlongService {
   }
 
   private async mine(): Promise<KeptSpot[]> {
-    return this.store.spots.filter((one) => this.opens(one)).toArray();
+    return (await this.store.spotsOf(this.session.user()?.id ?? '')).filter((one) => this.opens(one));
   }
 
   private async readAssignments(): Promise<Assignment[]> {

@@ -153,8 +153,8 @@ export class WhichTree {
     if (!tag) return say(false, 'This code is none of the programme’s tags.');
     const found = this.stops
       .stops()
-      .find(({ id, ref, detail }) =>
-        tag.kind === 'ref' ? ref === tag.ref : tag.kind === 'spot' ? id === tag.id : detail?.tree?.id === tag.id,
+      .find(({ id, ref, treeId }) =>
+        tag.kind === 'ref' ? ref === tag.ref : tag.kind === 'spot' ? id === tag.id : treeId === tag.id,
       );
     if (found?.id === one.id) return say(true, `The tag says ${one.ref}: this is the tree.`);
     say(
