@@ -4,10 +4,12 @@ import {
   provideRouter,
   withComponentInputBinding,
   withNavigationErrorHandler,
+  withPreloading,
   withRouterConfig,
 } from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
 import { routes } from './app.routes';
+import { LaidReady } from './laid-ready';
 import { rooms } from './rooms';
 import { keptAnswers } from './offline/kept-answers';
 import { isOpenPage } from './session/open-pages';
@@ -22,6 +24,7 @@ export const appConfig: ApplicationConfig = {
     provideRouter(
       routes,
       withComponentInputBinding(),
+      withPreloading(LaidReady),
       withRouterConfig({ resolveNavigationPromiseOnError: true }),
       // A page that was never open comes over the network; without one its address cannot be followed.
       withNavigationErrorHandler(() => {

@@ -66,7 +66,7 @@ export const routes: Routes = [
   },
   {
     path: 'walk/:assignmentId',
-    data: { timeless: true },
+    data: { timeless: true, follows: '/along' },
     title: 'Walk · Sombra',
     loadComponent: () => import('./walk/walk-page').then((m) => m.WalkPage),
   },

@@ -66,11 +66,8 @@ export class AlongPage {
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.where.stop());
-    // What one is sent out to is to be pressed first, and is laid ready; then comes the list.
-    whenIdle(() => {
-      void import('../walk/walk-page').catch(() => undefined);
-      void this.stops.read();
-    });
+    // What one is sent out to is to be pressed first: each line of the list is worked out by the core.
+    whenIdle(() => void this.stops.read());
     void this.along.takeIfStale();
     void this.readDays().catch(() => undefined);
     effect(() => {

@@ -1,7 +1,7 @@
-import { whenIdle } from '../ui/when-idle';
-
 /** When each of the coming days begins in a zone, kept on this device: asking the browser's calendar costs the first page 0.1 s. */
 const key = 'sombra.days';
+
+const afterMs = 1000;
 
 interface ZoneDays {
   readonly timeZone: string;
@@ -15,10 +15,10 @@ export function dayIn(timeZone: string | undefined, now = Date.now()): string | 
   return keptDayIn(timeZone, now) ?? workedOut(timeZone, now);
 }
 
-/** Keeps when the coming days of a zone begin, once the page is at rest. */
+/** Keeps when the coming days of a zone begin, once the first page is there. */
 export function keepDays(timeZone: string | undefined, now = Date.now()): void {
   if (!timeZone || keptDayIn(timeZone, now + 7 * 86_400_000) !== null) return;
-  whenIdle(
+  setTimeout(
     () =>
       void import('./coming-days')
         .then(({ comingDays }) =>
@@ -26,6 +26,7 @@ export function keepDays(timeZone: string | undefined, now = Date.now()): void {
         )
         // Without them each opening asks the browser's calendar.
         .catch(() => undefined),
+    afterMs,
   );
 }
 
@@ -33,9 +34,9 @@ function keptDayIn(timeZone: string, now: number): string | null {
   try {
     const kept = JSON.parse(localStorage.getItem(key) ?? 'null') as ZoneDays | null;
     if (kept?.timeZone !== timeZone) return null;
-    const next = kept.begins.findIndex(([at]) => at > now);
     // Before the first and after the last nobody knows.
-    return next > 0 ? kept.begins[next - 1]![1] : null;
+    const next = kept.begins.findIndex(([at]) => at > now);
+    return next > 0 ? (kept.begins[next - 1]?.[1] ?? null) : null;
   } catch {
     return null;
   }

@@ -21,7 +21,18 @@ const stopOf = (id: string): Stop => {
     kept('inspection', look),
   ] as unknown as FieldRecord[];
   const life = spotLife(records, { practice: fieldDefault });
-  return { id, ref: 'A-1', place: '', position: [0, 0], species: '', records, detail: null, life, waits: '' };
+  return {
+    id,
+    treeId: null,
+    ref: 'A-1',
+    place: '',
+    position: [0, 0],
+    species: '',
+    records,
+    detail: null,
+    life,
+    waits: '',
+  };
 };
 
 let rig: PageRig<RemedyStop>;
