@@ -52,6 +52,19 @@ export default tseslint.config(
     },
   },
   {
+    // The bundler fetches an index that names anything itself with all it lists, for every page that asks it for one thing.
+    files: ['core/src/**/index.ts', 'contract/src/index.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "ExportNamedDeclaration[exportKind='value']",
+          message: 'An index lists whole files; single names go through named.ts beside it.',
+        },
+      ],
+    },
+  },
+  {
     files: ['web/src/**/*.ts'],
     ignores: ['**/*.spec.ts'],
     extends: [...tseslint.configs.recommended, ...angular.configs.tsRecommended],

@@ -3,7 +3,7 @@ export * from './problem';
 export * from './measures';
 export * from './records';
 export * from './remedies';
-export { recordFormat } from './record-formats';
+export * from './named';
 export * from './sent-records';
 export * from './practice';
 export * from './password-limits';

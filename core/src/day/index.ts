@@ -5,7 +5,7 @@ export * from './heat-index';
 export * from './helpers';
 export * from './labour-pace';
 export * from './seek-teams';
-export { scoreTeams } from './team-plan';
+export * from './named';
 export type { PlannedTeam, TeamLocks, TeamPlan, TeamScore, TeamTask, TreeJob } from './team-plan';
 export * from './readiness';
 export * from './timetable';

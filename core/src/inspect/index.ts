@@ -1,7 +1,7 @@
 export * from './cohort';
 export * from './earthwork';
 export * from './finding';
-export { shootsAreShort, signTable, waitedForMonths } from './judge-tree';
+export * from './named';
 export * from './look';
 export * from './look-value';
 export * from './remedy-proof';

@@ -12,4 +12,5 @@ export * from './labour';
 export * from './work-rules';
 export * from './steps';
 export * from './planting-plan';
-export { handsKinds, type Hands, type PitReason, type PitReasonFacts } from './reasons';
+export * from './named';
+export type { Hands, PitReason, PitReasonFacts } from './reasons';

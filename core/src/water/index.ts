@@ -9,7 +9,7 @@ export * from './rounds';
 export * from './seek-rounds';
 export * from './soak';
 export * from './routine-water';
-export { because as waterBecause } from './reasons';
+export * from './named';
 export type { WaterReason, WaterReasonFacts } from './reasons';
 export * from './devices';
 export * from './drip-zone';

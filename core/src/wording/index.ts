@@ -8,6 +8,6 @@ export * from './say-step';
 export * from './say-amount';
 export * from './say-put-back';
 export * from './say-buckets';
-export { monthNames, sayIsoDay } from './sentence';
+export * from './named';
 export * from './holds-up';
 export * from './glossary';
