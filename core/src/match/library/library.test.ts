@@ -1,5 +1,5 @@
 import { genusOf, requireSpecies } from '../species';
-import { shippedSpecies } from './index';
+import { shippedSpecies } from './shipped-species';
 import { readRow } from './read-row';
 
 /** Families as today's classification (APG IV, and later splits) has them, for genera people often misplace. */
