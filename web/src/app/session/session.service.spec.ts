@@ -32,7 +32,10 @@ beforeEach(() => {
   service = TestBed.inject(SessionService);
   http = TestBed.inject(HttpTestingController);
 });
-afterEach(() => http.verify());
+afterEach(() => {
+  jest.restoreAllMocks();
+  http.verify();
+});
 
 describe('session', () => {
   it('asks who is signed in, and reads their units and the day', () => {
@@ -101,7 +104,18 @@ describe('session', () => {
     look();
     asked().error(new ProgressEvent('error'));
     expect([service.away(), service.today()]).toEqual([true, '2020-06-17']);
-    clock.mockRestore();
+  });
+
+  it('asks for the password where the session ran out before midnight, and keeps the page', () => {
+    const eve = Date.parse('2020-06-15T22:59:00Z');
+    const clock = jest.spyOn(Date, 'now').mockReturnValue(eve);
+    const programme = { name: 'Shade Walks', demo: true, timeZone: 'Europe/Lisbon' };
+    asked().flush(session({ today: '2020-06-15', programme, now: new Date(eve).toISOString() }));
+    clock.mockReturnValue(eve + 90_000);
+    document.dispatchEvent(new Event('visibilitychange'));
+    asked().flush(session({ user: null, today: null, programme }));
+    asked().flush(session({ user: null, today: null, programme, csrfToken: 'third' }));
+    expect([service.state(), service.csrfToken(), service.user()?.name]).toEqual(['expired', 'third', 'Inês']);
   });
 
   it('knows signed out from unreachable', () => {

@@ -211,7 +211,15 @@ export class SessionService {
 
   /** Reads again who this is and what programme, without leaving the page. */
   refresh(): void {
-    this.fetchSession().subscribe({ next: (session) => this.hold(session), error: () => undefined });
+    this.fetchSession().subscribe({
+      next: (session) => {
+        if (!session.user) this.expire();
+        // Somebody else signed in from another tab: what is on this page is not theirs.
+        else if (session.user.id !== this.user()?.id) location.assign('/');
+        else this.hold(session);
+      },
+      error: () => undefined,
+    });
   }
 
   /** What is done before somebody leaves this device; none of it keeps them from leaving. */
