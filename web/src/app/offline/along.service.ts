@@ -96,8 +96,11 @@ export class AlongService {
   readonly shortOfRoom = this.short.asReadonly();
 
   private readonly kept = this.live<Summary | null>(() => this.store.summary(this.session.user()?.id ?? ''), [], null);
+  private readonly assigned = this.live<Assignment[] | null>(() => this.readAssignments(), [], null);
   /** What the signed-in person is sent out to. */
-  readonly assignments = this.live(() => this.readAssignments(), [] as Assignment[], []);
+  readonly assignments = computed<readonly Assignment[]>(() => this.assigned() ?? []);
+  /** Whether that was read: before, nobody knows that it is nothing. */
+  readonly isRead = computed(() => this.assigned() !== null);
   /** Squares of the map, photos and deliveries that are kept, and what all of them weigh. */
   readonly kinds = this.live(() => this.store.extras(), noExtras, noExtras);
 
