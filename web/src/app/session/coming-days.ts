@@ -1,5 +1,5 @@
 import { TZDate } from '@date-fns/tz';
-import { addDays, format, startOfDay } from 'date-fns';
+import { addDays, formatISO, startOfDay } from 'date-fns';
 
 /** So many days a device opens by itself, and one before and after for whoever changes its clock. */
 const days = 10;
@@ -9,6 +9,6 @@ export function comingDays(timeZone: string, now = Date.now()): [number, string]
   const today = startOfDay(new TZDate(now, timeZone));
   return Array.from({ length: days }, (_, n) => {
     const day = addDays(today, n - 1);
-    return [startOfDay(day).getTime(), format(day, 'yyyy-MM-dd')];
+    return [startOfDay(day).getTime(), formatISO(day, { representation: 'date' })];
   });
 }
