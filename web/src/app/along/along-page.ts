@@ -18,7 +18,7 @@ import { addDaysTo, formatNumber, stageNames } from '@sombra/core';
 import { exhaustMap, filter, firstValueFrom, takeWhile, timer } from 'rxjs';
 import { SessionService } from '../session/session.service';
 import { sayDate, sayClock } from '../ui/say-date';
-import { opensForDays } from '../session/kept-session';
+import { opensForDays } from '../session/device-marks';
 import { textOf } from '../fields/event-values';
 import { whenIdle } from '../ui/when-idle';
 import { AlongService } from '../offline/along.service';

@@ -33,7 +33,7 @@ import {
 } from 'rxjs';
 import * as z from 'zod';
 import { serverTime } from '../session/device-clock';
-import { opensForDays } from '../session/kept-session';
+import { dayMs, opensForDays } from '../session/device-marks';
 import { SessionService } from '../session/session.service';
 import { whoIsIn } from '../session/who-is-in';
 import { whenIdle } from '../ui/when-idle';
@@ -435,7 +435,7 @@ export class AlongService {
 }
 
 /** The earliest moment from which what was kept still opens, ms. */
-const opensSince = (): number => serverTime() - opensForDays * 86_400_000;
+const opensSince = (): number => serverTime() - opensForDays * dayMs;
 
 /** The newest photo of a place: what it was recognised by last. */
 const newestPhoto = ({ photos = [] }: Pick<SpotDetail, 'photos'>): string[] => photos.slice(0, 1).map(({ id }) => id);

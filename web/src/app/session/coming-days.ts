@@ -1,8 +1,9 @@
 import { TZDate } from '@date-fns/tz';
 import { addDays, formatISO, startOfDay } from 'date-fns';
+import { opensForDays } from './device-marks';
 
-/** So many days a device opens by itself, and one before and after for whoever changes its clock. */
-const days = 10;
+/** Yesterday, today and the days a device opens by itself, with one more for whoever changes its clock. */
+const days = opensForDays + 3;
 
 /** When each day from yesterday on begins in a zone, ms, with the day, `2026-11-28`. @throws RangeError for an unknown zone */
 export function comingDays(timeZone: string, now = Date.now()): [number, string][] {

@@ -1,5 +1,6 @@
 import { signal } from '@angular/core';
 import * as z from 'zod';
+import { dayMs, opensForDays } from './device-marks';
 
 const key = 'sombra.clock';
 const keptSchema = z.object({ aheadMs: z.number(), measuredAt: z.number() });
@@ -7,7 +8,7 @@ const keptSchema = z.object({ aheadMs: z.number(), measuredAt: z.number() });
 const slowestMs = 8_000;
 
 /** A device opens so long without a word from the server: its clock says a time within that of the last word, or is off. */
-const awayAtMostMs = 8 * 86_400_000;
+const awayAtMostMs = (opensForDays + 1) * dayMs;
 
 const held = signal<z.infer<typeof keptSchema> | null>(read());
 

@@ -1,5 +1,9 @@
 import { deviceKey } from './device-id';
 
+/** So long after the last word from the server a device still opens by itself. */
+export const opensForDays = 7;
+export const dayMs = 86_400_000;
+
 /** Where a session is kept on this device, so that it opens without a server. */
 export const sessionKey = 'sombra.session';
 const leavingKey = 'sombra.leaving';

@@ -1,12 +1,8 @@
 import { sessionSchema, type Session } from '@sombra/contract';
 import * as z from 'zod';
-import { forgetSession, sessionKey as key } from './device-marks';
+import { dayMs, forgetSession, opensForDays, sessionKey as key } from './device-marks';
 import { serverTime } from './device-clock';
 import { dayIn } from './zone-days';
-
-/** So long after the last word from the server a device still opens by itself. */
-export const opensForDays = 7;
-const dayMs = 86_400_000;
 
 const keptSchema = z.object({ session: sessionSchema, keptAt: z.number() });
 

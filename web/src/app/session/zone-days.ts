@@ -1,3 +1,5 @@
+import { dayMs, opensForDays } from './device-marks';
+
 /** When each of the coming days begins in a zone, kept on this device: asking the browser's calendar costs the first page 0.1 s. */
 const key = 'sombra.days';
 
@@ -17,7 +19,7 @@ export function dayIn(timeZone: string | undefined, now = Date.now()): string | 
 
 /** Keeps when the coming days of a zone begin, once the first page is there. */
 export function keepDays(timeZone: string | undefined, now = Date.now()): void {
-  if (!timeZone || keptDayIn(timeZone, now + 7 * 86_400_000) !== null) return;
+  if (!timeZone || keptDayIn(timeZone, now + opensForDays * dayMs) !== null) return;
   setTimeout(
     () =>
       void import('./coming-days')
