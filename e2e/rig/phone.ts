@@ -3,6 +3,10 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 
+/** What phones showed last and what their pages complained of, told where a test fails: a phone is no page of its own. */
+const seen: string[] = [];
+export const takeSeen = (): readonly string[] => seen.splice(0);
+
 type Launch = Parameters<typeof chromium.launchPersistentContext>[1];
 
 /** A phone whose browser is closed and started anew, and keeps what it kept. */
@@ -28,6 +32,10 @@ export class Phone {
     });
     // A press that finds nothing is told of soon, not when the whole test ends.
     this.context.setDefaultTimeout(20_000);
+    this.context.on('console', (word) => {
+      if (word.type() === 'error') seen.push(`  said: ${word.text()}`);
+    });
+    this.context.on('weberror', (error) => seen.push(`  failed: ${error.error().stack ?? ''}`));
     return this.context.pages()[0] ?? (await this.context.newPage());
   }
 
@@ -37,6 +45,13 @@ export class Phone {
   }
 
   async throwAway(): Promise<void> {
+    for (const page of this.context?.pages() ?? []) {
+      const text = await page
+        .locator('body')
+        .innerText({ timeout: 1000 })
+        .catch(() => 'shows nothing');
+      seen.push(`phone at ${page.url()}\n${text.replaceAll(/\n+/g, ' | ')}`);
+    }
     await this.close();
     await rm(this.folder, { recursive: true, force: true });
   }

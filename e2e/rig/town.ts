@@ -11,6 +11,7 @@ import { startPosition } from '../../standins/position.mjs';
 import { startMail } from '../../standins/mail.mjs';
 import { startWeather } from '../../standins/weather.mjs';
 import { entry, runEntry, sharedFolder, templateName } from './shared';
+import { takeSeen } from './phone';
 import { Wire } from './wire';
 
 /** What one worker works with: the shared cluster, and stand-ins of its own. */
@@ -133,7 +134,16 @@ interface Fixtures {
   signedIn: Page;
 }
 
-export const test = base.extend<Fixtures, { worker: WorkerCluster }>({
+export const test = base.extend<Fixtures & { told: void }, { worker: WorkerCluster }>({
+  told: [
+    async ({}, use, info) => {
+      takeSeen();
+      await use();
+      const words = takeSeen();
+      if (info.status !== info.expectedStatus && words.length > 0) console.log(`${info.title}\n${words.join('\n')}`);
+    },
+    { auto: true },
+  ],
   wired: [false, { option: true }],
   worker: [
     async ({}, use) => {

@@ -4,6 +4,7 @@ import type { RemedyCode, UnitSystem } from '@sombra/core';
 import { Subject } from 'rxjs';
 import type { KeptSpot } from '../src/app/offline/along-store';
 import { AlongService } from '../src/app/offline/along.service';
+import { TakeAlongService } from '../src/app/offline/take-along.service';
 import { SessionService, type Leaving, type SessionState } from '../src/app/session/session.service';
 import { rooms } from '../src/app/rooms';
 import { ROOMS } from '../src/app/ui/rooms';
@@ -53,9 +54,6 @@ export class FakeAlong {
   watchSpots() {
     return signal<readonly KeptSpot[]>([]);
   }
-  take(): Promise<void> {
-    return Promise.resolve();
-  }
   photo(): Promise<Blob | null> {
     return Promise.resolve(null);
   }
@@ -67,9 +65,27 @@ export class FakeAlong {
   }
 }
 
+/** Takes nothing along. */
+export class FakeTakeAlong implements Pick<
+  TakeAlongService,
+  'progress' | 'fault' | 'isThrough' | 'shortOfRoom' | 'take' | 'takeIfStale'
+> {
+  readonly progress = signal(null);
+  readonly fault = signal(null);
+  readonly isThrough = signal(false);
+  readonly shortOfRoom = signal(null);
+  take(): Promise<void> {
+    return Promise.resolve();
+  }
+  takeIfStale(): Promise<void> {
+    return Promise.resolve();
+  }
+}
+
 /** Who is signed in, and the rooms of the house. */
 export const provideFakeSession = (session: FakeSession) => [
   { provide: SessionService, useValue: session },
   { provide: ROOMS, useValue: rooms },
   { provide: AlongService, useClass: FakeAlong },
+  { provide: TakeAlongService, useClass: FakeTakeAlong },
 ];

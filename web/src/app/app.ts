@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, Injector } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, Injector, type Type } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterOutlet } from '@angular/router';
 import type { SignIn } from '@sombra/contract';
@@ -214,13 +214,15 @@ export class App {
     bindPlaceKeys();
     // What somebody left sealed on this device goes out from any page, whoever is signed in; the first page need not wait.
     const injector = inject(Injector);
-    whenIdle(
-      () =>
-        void import('./offline/sealing.service').then(
-          ({ SealingService }) => injector.get(SealingService),
-          () => undefined,
-        ),
-    );
+    const start = (fetched: Promise<Type<unknown>>) =>
+      void fetched.then(
+        (service) => injector.get(service),
+        () => undefined,
+      );
+    whenIdle(() => start(import('./offline/sealing.service').then(({ SealingService }) => SealingService)));
+    // What is taken along comes by itself on whatever page somebody is, and is wiped when they leave.
+    if (!this.open)
+      whenIdle(() => start(import('./offline/take-along.service').then(({ TakeAlongService }) => TakeAlongService)));
   }
 
   protected readonly enter = (entry: SignIn): Promise<string | null> =>

@@ -65,6 +65,16 @@ describe('what is taken along', () => {
       'the word that there is none',
     );
   });
+  it('does not let anybody leave with what was cut short', async () => {
+    await store.beginTaking(userId, Date.now());
+    await until(() => /Not ready: cut short at 25 trees, .+ It goes on where/.test(rig.text), 'the word that it is not');
+    await store.endTaking();
+    await until(() => /Ready for 25 trees/.test(rig.text), 'the word that it is');
+    // What another person began says nothing of this one's.
+    await store.beginTaking('somebody else', Date.now());
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(rig.text).toContain('Ready for 25 trees');
+  });
   it('draws some lines at a time, each when the page is at rest', async () => {
     const resting: (() => void)[] = [];
     const before = globalThis.requestIdleCallback;

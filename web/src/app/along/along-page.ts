@@ -22,6 +22,7 @@ import { opensForDays } from '../session/device-marks';
 import { textOf } from '../fields/event-values';
 import { whenIdle } from '../ui/when-idle';
 import { AlongService } from '../offline/along.service';
+import { TakeAlongService } from '../offline/take-along.service';
 import { LaidInService } from '../offline/laid-in.service';
 import { readProblem, sayProblem } from '../ui/problem';
 import { AlongMap } from './along-map';
@@ -50,6 +51,7 @@ export class AlongPage {
   protected readonly plantingDays = signal<PlantingDays>([]);
   protected readonly days = opensForDays;
   protected readonly along = inject(AlongService);
+  protected readonly taking = inject(TakeAlongService);
   protected readonly laid = inject(LaidInService);
   protected readonly session = inject(SessionService);
   protected readonly where = inject(WhereService);
@@ -68,7 +70,7 @@ export class AlongPage {
     inject(DestroyRef).onDestroy(() => this.where.stop());
     // What one is sent out to is to be pressed first: each line of the list is worked out by the core.
     whenIdle(() => void this.stops.read());
-    void this.along.takeIfStale();
+    void this.taking.takeIfStale().catch(() => undefined);
     void this.readDays().catch(() => undefined);
     effect(() => {
       if (this.drawn() < this.most()) whenIdle(() => this.drawn.update((count) => count + linesAtOnce));
@@ -106,12 +108,15 @@ export class AlongPage {
     }
     const ready = this.along.ready();
     if (!ready) return 'Looking what is here…';
-    const { count, opened, bytes, at } = ready;
+    const { count, isWhole, opened, bytes, at } = ready;
     const size = `${formatNumber(bytes / 1e6, 1)} MB`;
     if (count === 0 || at === null) {
       return opened === 0 ? 'Not ready: nothing is taken along.' : `${opened} spots that were opened, ${size}`;
     }
-    return `Ready for ${count} ${count === 1 ? 'tree' : 'trees'}, ${size}, ${sayClock(at)}`;
+    const here = `${count} ${count === 1 ? 'tree' : 'trees'}, ${size}, ${sayClock(at)}`;
+    return isWhole || this.taking.isThrough()
+      ? `Ready for ${here}`
+      : `Not ready: cut short at ${here}. It goes on where there is a network.`;
   });
 
   /** What lies here besides spots. */
@@ -126,7 +131,7 @@ export class AlongPage {
   });
 
   protected readonly room = computed(() => {
-    const left = this.along.shortOfRoom();
+    const left = this.taking.shortOfRoom();
     return left === null ? '' : `${formatNumber(left / 1e6, 0)} MB`;
   });
 

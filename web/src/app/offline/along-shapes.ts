@@ -1,2 +1,2 @@
-// What comes along is checked by these: the shapes of half the contract, fetched where something is taken along.
-export { deliveryListSchema, mapSchema, plantingDaysSchema, spotDetailSchema } from '@sombra/contract';
+// The shape of the map alone, fetched where a square of it is asked for that was not taken along.
+export { mapSchema } from '@sombra/contract';

@@ -1,6 +1,7 @@
 import { Injectable } from '@angular/core';
 import type { KeptRecord, SpotDetail } from '@sombra/contract';
 import { Dexie, type EntityTable } from 'dexie';
+import { serverTime } from '../session/device-clock';
 
 /** A spot as the server last sent it, with all that its benches ask for. */
 export interface KeptSpot {
@@ -44,9 +45,20 @@ export interface KeptAnswer {
   readonly keptAt: number;
 }
 
+/** What is kept for a person, without any of the bodies. */
+export interface Summary {
+  readonly spots: readonly { readonly taken: boolean; readonly keptAt: number; readonly bytes: number }[];
+  /** Whether all that was to be taken along came. */
+  readonly isWhole: boolean;
+}
+
 /** What weighs is found by keys alone: a body is read where it is shown. */
 const byOwner = '[userId+taken+keptAt+bytes]';
 
+/** Under this a person's taking along is marked from when it begins until all of it is here. */
+const underWay = 'taking along';
+/** What was opened by hand stays until so many others were. */
+const openedMost = 60;
 /** Tiles given up at a time, where the device is full. */
 const tilesAtATime = 60;
 
@@ -71,18 +83,68 @@ export class AlongStore extends Dexie {
       .upgrade((old) => old.table('spots').clear());
   }
 
-  /** Whose each kept spot is, whether it was taken along, when it was kept and its bytes; no body is read. */
-  async summary(userId: string): Promise<{ taken: boolean; keptAt: number; bytes: number }[]> {
-    const keys = await this.spots.orderBy(byOwner).keys();
-    return (keys as unknown as readonly (readonly [string, number, number, number])[])
+  /** Of each kept spot whether it was taken along, when it was kept and its bytes; no body is read. */
+  async summary(userId: string): Promise<Summary> {
+    const [keys, mark] = await Promise.all([this.spots.orderBy(byOwner).keys(), this.answers.get(underWay)]);
+    const spots = (keys as unknown as readonly (readonly [string, number, number, number])[])
       .filter(([owner]) => owner === userId)
       .map(([, taken, keptAt, bytes]) => ({ taken: taken === 1, keptAt, bytes }));
+    return { spots, isWhole: mark?.userId !== userId };
+  }
+
+  /** Whether all of these are kept for a person. */
+  async hasAll(userId: string, spotIds: readonly string[]): Promise<boolean> {
+    const here = new Set(await this.ofPerson(userId).primaryKeys());
+    return spotIds.every((id) => here.has(id));
+  }
+
+  /** Notes that something is being taken along: cut short, it is not all that was to come. */
+  async beginTaking(userId: string, keptAt: number): Promise<void> {
+    await this.answers.put({ url: underWay, userId, body: null, bytes: 0, keptAt });
+  }
+  async endTaking(): Promise<void> {
+    await this.answers.delete(underWay);
+  }
+
+  /** Keeps a spot that was opened; one that was taken along stays so. The oldest that were only opened make room. */
+  async keepOpened(spot: KeptSpot): Promise<void> {
+    await this.transaction('rw', this.spots, async () => {
+      const before = await this.spots.get(spot.id);
+      const taken = before?.userId === spot.userId ? before.taken : 0;
+      await this.spots.put({ ...spot, taken });
+      await this.dropOpened(spot.userId);
+    });
+  }
+
+  /** What is not due any more counts as opened, and makes room like that. */
+  async letGo(userId: string, due: ReadonlySet<string>): Promise<void> {
+    await this.transaction('rw', this.spots, async () => {
+      const taken = await this.ofTaken(userId, 1).primaryKeys();
+      const over = taken.filter((id) => !due.has(id));
+      await this.spots.where('id').anyOf(over).modify({ taken: 0 });
+      await this.dropOpened(userId);
+    });
+  }
+
+  private async dropOpened(userId: string): Promise<void> {
+    const opened = await this.ofTaken(userId, 0).primaryKeys();
+    await this.spots.bulkDelete(opened.slice(0, Math.max(0, opened.length - openedMost)));
+  }
+
+  private ofPerson(userId: string) {
+    const { minKey, maxKey } = Dexie;
+    return this.spots.where(byOwner).between([userId, minKey], [userId, maxKey]);
+  }
+
+  /** Those of a person that were taken along, or only opened: the oldest first. */
+  private ofTaken(userId: string, taken: 0 | 1) {
+    const { minKey, maxKey } = Dexie;
+    return this.spots.where(byOwner).between([userId, taken, minKey], [userId, taken, maxKey]);
   }
 
   /** All spots kept for a person: by an index in one go, since a cursor that looks at each takes a phone half a second. */
   spotsOf(userId: string): Promise<KeptSpot[]> {
-    const { minKey, maxKey } = Dexie;
-    return this.spots.where(byOwner).between([userId, minKey], [userId, maxKey]).toArray();
+    return this.ofPerson(userId).toArray();
   }
 
   /** How many squares, photos and deliveries there are, and what all that is no spot weighs. */
@@ -146,4 +208,19 @@ export class AlongStore extends Dexie {
   async empty(): Promise<void> {
     await Promise.all([this.spots.clear(), this.tiles.clear(), this.photos.clear(), this.answers.clear()]);
   }
+}
+
+/** A spot as it is kept: a copy, since what is shown may still change. */
+export function asKept(detail: SpotDetail, userId: string, taken: 0 | 1): KeptSpot {
+  const text = JSON.stringify(detail);
+  return {
+    id: detail.spot.id,
+    treeId: detail.tree?.id ?? '',
+    userId,
+    ref: detail.spot.ref,
+    body: JSON.parse(text) as unknown,
+    bytes: text.length,
+    keptAt: serverTime(),
+    taken,
+  };
 }

@@ -8,11 +8,13 @@ import { measureClock } from '../session/device-clock';
 import { SessionService } from '../session/session.service';
 import { AlongStore } from './along-store';
 import { AlongService } from './along.service';
+import { TakeAlongService } from './take-along.service';
 
 let http: HttpTestingController;
 let session: FakeSession;
 let store: AlongStore;
 let along: AlongService;
+let taking: TakeAlongService;
 
 const ids = [1, 2, 3].map((n) => `0190a5c2-0000-7000-8000-00000000000${n}`);
 const detail = (id: string) => {
@@ -26,7 +28,8 @@ const begin = (role: 'crew_lead' | 'coordinator') => {
   });
   http = TestBed.inject(HttpTestingController);
   along = TestBed.inject(AlongService);
-  void along.takeIfStale();
+  taking = TestBed.inject(TakeAlongService);
+  void taking.takeIfStale();
 };
 const answerAssignments = (some: readonly object[] = []) =>
   until(() => http.match('/api/assignments')[0], 'the assignments').then((request) => request.flush(some));
@@ -42,7 +45,7 @@ function answerTheRest(): void {
 const ended = () =>
   until(() => {
     answerTheRest();
-    return along.progress() === null ? true : undefined;
+    return taking.progress() === null ? true : undefined;
   }, 'the end');
 const answerList = (some: readonly string[]) =>
   until(() => http.match(({ url }) => url === '/api/spots')[0], 'the list').then((request) => {
@@ -81,7 +84,7 @@ describe('what is taken along', () => {
     for (const id of ids) await answerSpot(id);
     await ended();
     await until(() => along.ready()?.count === 3, 'three');
-    const again = along.take();
+    const again = taking.take();
     await answerAssignments();
     await answerList(ids.slice(0, 1));
     await answerSpot(ids[0] ?? '');
@@ -99,10 +102,76 @@ describe('what is taken along', () => {
     await answerSpot(ids[2] ?? '', true);
     await until(() => {
       answerTheRest();
-      return along.fault() ?? undefined;
+      return taking.fault() ?? undefined;
     }, 'the fault');
     expect(await taken()).toEqual(['A-1']);
-    expect(along.fault()).toContain('Not everything could be taken along');
+    expect(taking.fault()).toContain('Not everything could be taken along');
+  });
+  it('is not ready where it was cut short, and goes on with the next opening', async () => {
+    begin('crew_lead');
+    await answerAssignments();
+    await answerList(ids);
+    await answerSpot(ids[0] ?? '');
+    await answerSpot(ids[1] ?? '', true);
+    await answerSpot(ids[2] ?? '');
+    await ended();
+    await until(() => along.ready()?.count === 2, 'two');
+    expect(along.ready()).toMatchObject({ isWhole: false });
+    TestBed.resetTestingModule();
+    begin('crew_lead');
+    await answerAssignments();
+    await answerList(ids);
+    for (const id of ids) await answerSpot(id);
+    await ended();
+    expect([taking.isThrough(), taking.fault()]).toEqual([true, null]);
+    await until(() => along.ready()?.count === 3 && along.ready()?.isWhole, 'all three');
+    // What is here stays whole where it could not be fetched anew.
+    const again = taking.take();
+    await answerAssignments();
+    await answerList(ids);
+    for (const id of ids) await answerSpot(id, true);
+    await ended();
+    await again;
+    expect(taking.fault()).toContain('Not everything');
+    expect(await store.summary(session.user()?.id ?? '')).toMatchObject({ isWhole: true });
+  });
+  it('does not wait for what the server does not give, and keeps the map where nothing else is due', async () => {
+    begin('crew_lead');
+    await answerAssignments();
+    await answerList(ids);
+    await answerSpot(ids[0] ?? '');
+    await answerSpot(ids[1] ?? '');
+    await until(() => http.match(`/api/spots/${ids[2]}`)[0], 'the third').then((request) =>
+      request.flush({ code: 'not_found', title: 'gone' }, { status: 404, statusText: 'Not Found' }),
+    );
+    await ended();
+    await until(() => along.ready()?.count === 2, 'two');
+    await until(() => along.ready()?.isWhole, 'all that there is');
+    expect(taking.fault()).toBeNull();
+    const again = taking.take();
+    await answerAssignments();
+    await answerList([]);
+    await again;
+    expect(await taken()).toEqual([]);
+  });
+  it('stays taken along when it is opened by hand, and sixty others that were opened make room for more', async () => {
+    begin('coordinator');
+    await answerAssignments();
+    await ended();
+    const userId = session.user()?.id ?? '';
+    const spot = (n: number, taken: 0 | 1) => {
+      const id = `0190a5c2-0000-7000-8000-000000001${String(n).padStart(3, '0')}`;
+      return { id, treeId: '', userId, ref: `O-${n}`, body: {}, bytes: 2, keptAt: Date.now() - 10_000 + n, taken };
+    };
+    await store.spots.bulkPut(Array.from({ length: 61 }, (_, n) => spot(n, n === 0 ? 1 : 0)));
+    await along.keep(detail(ids[0] ?? '') as never);
+    const left = await store.spots.toArray();
+    expect(left.map(({ ref }) => ref).filter((ref) => ['O-0', 'O-1', 'O-2', 'A-1'].includes(ref))).toEqual(
+      expect.arrayContaining(['O-0', 'O-2', 'A-1']),
+    );
+    expect(left).toHaveLength(61);
+    await store.keepOpened({ ...spot(0, 0), ref: 'opened again' });
+    expect(await taken()).toEqual(['opened again']);
   });
   it('asks who goes out to nothing only what they are assigned, and nothing without a network', async () => {
     begin('coordinator');
@@ -111,7 +180,7 @@ describe('what is taken along', () => {
     http.verify();
     expect(along.ready()?.count).toBe(0);
     session.away.set(true);
-    await along.take();
+    await taking.take();
     http.verify();
   });
   it('is what one is assigned first, with the delivery and the map around it', async () => {
@@ -145,7 +214,7 @@ describe('what is taken along', () => {
     await until(() => {
       answerTheRest();
       http.match(`/api/deliveries/${deliveryId}`).forEach((one) => one.flush({ id: deliveryId }));
-      return along.progress() === null ? true : undefined;
+      return taking.progress() === null ? true : undefined;
     }, 'the end');
     await until(() => along.assignments().length === 2, 'both of one’s own');
     expect(await taken()).toEqual(['A-1']);
@@ -155,7 +224,7 @@ describe('what is taken along', () => {
     // What the store of this test gives back of a buffer has no length of its own.
     expect([(await store.tiles.get(at))?.bytes, await along.tile(at)]).toEqual([8, expect.anything()]);
     // The map of before is not asked for again.
-    const again = along.take();
+    const again = taking.take();
     await answerAssignments([given({})]);
     await answerSpot(ids[0] ?? '');
     await ended();

@@ -11,12 +11,14 @@ import {
 } from '@sombra/contract';
 import { map, tap, type Observable } from 'rxjs';
 import { AlongService } from './along.service';
+import { TakeAlongService } from './take-along.service';
 
 /** Doors of who is sent out to what. */
 @Injectable({ providedIn: 'root' })
 export class AssignmentsService {
   private readonly http = inject(HttpClient);
   private readonly along = inject(AlongService);
+  private readonly taking = inject(TakeAlongService);
 
   people(): Observable<FieldPeople> {
     return this.http.get('/api/assignments/people').pipe(map((body) => fieldPeopleSchema.parse(body)));
@@ -41,7 +43,7 @@ export class AssignmentsService {
   private changed(answer: Observable<unknown>): Observable<Assignment[]> {
     return answer.pipe(
       tap((body) => {
-        void this.along.keepAnswer('/api/assignments', body).then(() => this.along.take());
+        void this.along.keepAnswer('/api/assignments', body).then(() => this.taking.take());
       }),
       map((body) => assignmentsSchema.parse(body)),
     );
