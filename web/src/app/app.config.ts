@@ -10,12 +10,12 @@ import {
 import { provideServiceWorker } from '@angular/service-worker';
 import { routes } from './app.routes';
 import { LaidReady } from './laid-ready';
+import { PageFault } from './page-fault';
 import { rooms } from './rooms';
 import { keptAnswers } from './offline/kept-answers';
 import { isOpenPage } from './session/open-pages';
 import { sessionInterceptor } from './session/session-interceptor';
 import { ROOMS } from './ui/rooms';
-import { ToastsService } from './ui/toasts.service';
 
 export const appConfig: ApplicationConfig = {
   providers: [
@@ -27,11 +27,7 @@ export const appConfig: ApplicationConfig = {
       withPreloading(LaidReady),
       withRouterConfig({ resolveNavigationPromiseOnError: true }),
       // A page that was never open comes over the network; without one its address cannot be followed.
-      withNavigationErrorHandler(() => {
-        inject(ToastsService).say(
-          'That page could not be loaded: the server cannot be reached. You are where you were.',
-        );
-      }),
+      withNavigationErrorHandler((error) => inject(PageFault).meet(error)),
     ),
     // Lays in the whole application on this device, so that it opens where there is no network.
     provideServiceWorker('ngsw-worker.js', {
