@@ -67,7 +67,10 @@ describe('what is taken along', () => {
   });
   it('does not let anybody leave with what was cut short', async () => {
     await store.beginTaking(userId, Date.now());
-    await until(() => /Not ready: cut short at 25 trees, .+ It goes on where/.test(rig.text), 'the word that it is not');
+    await until(
+      () => /Not ready: cut short at 25 trees, .+ It goes on where/.test(rig.text),
+      'the word that it is not',
+    );
     await store.endTaking();
     await until(() => /Ready for 25 trees/.test(rig.text), 'the word that it is');
     // What another person began says nothing of this one's.
