@@ -69,7 +69,7 @@ export class AlongPage {
   constructor() {
     inject(DestroyRef).onDestroy(() => this.where.stop());
     // What one is sent out to is to be pressed first: each line of the list is worked out by the core.
-    whenIdle(() => void this.stops.read());
+    whenIdle(() => this.readStops());
     void this.taking.takeIfStale().catch(() => undefined);
     void this.readDays().catch(() => undefined);
     effect(() => {
@@ -88,6 +88,10 @@ export class AlongPage {
         takeUntilDestroyed(),
       )
       .subscribe();
+  }
+
+  protected readStops(): void {
+    void this.stops.read();
   }
 
   private async readDays(): Promise<void> {
@@ -149,6 +153,7 @@ export class AlongPage {
     return stops.sort((a, b) => (near ? (away.get(a.id) ?? 0) - (away.get(b.id) ?? 0) : a.ref.localeCompare(b.ref)));
   });
   protected readonly areRead = this.stops.areRead;
+  protected readonly cameNot = this.stops.fault;
   protected readonly all = signal(false);
   protected readonly most = computed(() => Math.min(this.meant().length, this.all() ? Infinity : firstLines));
   private readonly drawn = linkedSignal({ source: this.words, computation: () => linesAtOnce });

@@ -1,7 +1,7 @@
-import { computed, inject, Injectable } from '@angular/core';
+import { computed, inject, Injectable, signal } from '@angular/core';
 import type { Assignment } from '@sombra/contract';
 import { couldNot, isServed, type AssignmentKind, type FieldRecord } from '@sombra/core';
-import { ReplaySubject } from 'rxjs';
+import { defer, lastValueFrom, ReplaySubject, retry } from 'rxjs';
 import type { KeptSpot } from '../offline/along-store';
 import { AlongService } from '../offline/along.service';
 import { OutboxService } from '../offline/outbox.service';
@@ -26,6 +26,9 @@ export const benchOf: Readonly<Record<Exclude<AssignmentKind, 'delivery'>, strin
   remedies: 'inspect',
 };
 
+/** A worker or a line that failed for a moment is asked again so often, ms apart. */
+const askedAgain = { count: 2, delay: 400 };
+
 /** What lies on this device, as stops of a walk: worked out anew only where something came. */
 @Injectable()
 export class StopsService {
@@ -33,8 +36,11 @@ export class StopsService {
   private readonly outbox = inject(OutboxService);
   private readonly wanted = new ReplaySubject<void>(1);
   private readonly spots = this.along.watchSpots(this.wanted);
+  private readonly failed = signal(false);
   /** Whether what lies here was read: before, nobody can say what is left. */
   readonly areRead = computed(() => this.spots() !== null);
+  /** What works them out did not come: nothing can be said of them. */
+  readonly fault = this.failed.asReadonly();
   private readonly known = new Map<string, { readonly of: KeptSpot; readonly extra: string; readonly stop: Stop }>();
 
   readonly stops = computed<readonly Stop[]>(() => {
@@ -49,8 +55,13 @@ export class StopsService {
 
   /** Reads them from now on; what works them out, the core, is fetched with the first. */
   async read(): Promise<void> {
-    this.workOut = (await import('./kept-stop')).workOut;
-    this.wanted.next();
+    this.failed.set(false);
+    try {
+      this.workOut = (await lastValueFrom(defer(() => import('./kept-stop')).pipe(retry(askedAgain)))).workOut;
+      this.wanted.next();
+    } catch {
+      this.failed.set(true);
+    }
   }
   private workOut: typeof WorkOut = () => null;
 

@@ -83,6 +83,13 @@ export class RecordSender extends FieldFaults {
     return true;
   }
 
+  /** Another thing is recorded from now on: what was wrong with the one before is not said of it. */
+  forget(): void {
+    this.recordId = null;
+    this.faultNow.set(null);
+    this.conflictNow.set(null);
+  }
+
   /** Records that a remedy was carried out on a day, and what shows it. */
   settle(remedy: RemedyCode, doneOn: string, seen: RemedySeen | undefined): Promise<boolean> {
     return this.send(

@@ -211,9 +211,13 @@ export class ToldReportsPage {
   protected readonly problem = computed(() => (this.read.error() ? readProblem(this.read.error()) : null));
   protected readonly mayAnswer = inject(SessionService).may('answer_residents');
   protected readonly reports = computed(() => (this.read.hasValue() ? this.read.value().reports : null));
-  protected readonly links = resource({ loader: () => firstValueFrom(this.doors.links()) });
+  protected readonly links = resource({ loader: () => firstValueFrom(this.doors.links()).catch(() => []) });
   protected readonly places = resource({
-    loader: async () => (await firstValueFrom(this.lists.facets({}))).places.map(({ name }) => name),
+    loader: () =>
+      firstValueFrom(this.lists.facets({})).then(
+        ({ places }) => places.map(({ name }) => name),
+        () => [],
+      ),
   });
   protected readonly busy = signal(false);
   protected readonly fault = signal<string | null>(null);

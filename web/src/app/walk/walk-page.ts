@@ -135,6 +135,11 @@ export class WalkPage {
     const assignment = this.assignment();
     return assignment ? this.stopsHere.of(assignment) : [];
   });
+  /** Before, nobody can say what is left, nor that nothing is. */
+  protected readonly areRead = this.stopsHere.areRead;
+  /** The work cannot be shown: what it is made of did not come. */
+  protected readonly cameNot = this.stopsHere.fault;
+  protected readonly isKnown = this.along.isRead;
   protected readonly left = computed(() => this.stops().filter(({ state }) => state === 'open').length);
   /** Those that are open, the next one first; what was set aside for now comes last. */
   private readonly ahead = computed(() => {
@@ -147,6 +152,10 @@ export class WalkPage {
   protected readonly current = computed(() => {
     const chosen = this.stops().find(({ id }) => id === this.kept().stopId);
     return chosen?.stop ? chosen : (this.ahead()[0] ?? null);
+  });
+  protected readonly here = computed(() => {
+    const current = this.current();
+    return current ? [current] : [];
   });
   /** The stop is worked out anew with each record; it is another one only by its id. */
   private readonly currentId = computed(() => this.current()?.id ?? null);
@@ -223,7 +232,7 @@ export class WalkPage {
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.where.stop());
-    void this.stopsHere.read();
+    this.readStops();
     this.where.follow();
     effect(() => {
       const id = this.assignmentId();
@@ -233,6 +242,10 @@ export class WalkPage {
       const id = this.currentId();
       untracked(() => this.openStop(id));
     });
+  }
+
+  protected readStops(): void {
+    void this.stopsHere.read();
   }
 
   private restoreWalk(id: string): void {
@@ -253,6 +266,8 @@ export class WalkPage {
     this.photos.set([]);
     this.fault.set(null);
     this.cannot.set(false);
+    this.reason.set('');
+    this.sender.forget();
     if (!id) return;
     this.store.open({ kind: 'spot', id });
     const draft = this.drafts.read(this.stopDraft(id))?.value as Partial<Begun> | undefined;

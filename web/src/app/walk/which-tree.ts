@@ -97,12 +97,18 @@ export class WhichTree {
   protected readonly photo = resource({
     params: () => this.stop().detail?.photos?.[0]?.id,
     loader: async ({ params }) => {
-      const kept = await this.along.photo(params);
+      // A storage that fails must not take the tree with it: the photo is then the server's.
+      const kept = await this.along.photo(params).catch(() => null);
       return kept ? URL.createObjectURL(kept) : `/api/photos/${params}?px=400`;
     },
   });
 
   constructor() {
+    // A day has a hundred trees, and each photo weighs until it is let go.
+    effect((onCleanup) => {
+      const url = this.photo.value();
+      if (url?.startsWith('blob:')) onCleanup(() => URL.revokeObjectURL(url));
+    });
     effect(() => {
       if (this.where.here()) void this.compass.follow(this.stop().position);
     });

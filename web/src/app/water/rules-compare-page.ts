@@ -181,7 +181,11 @@ export class RulesComparePage {
   private running: Subscription | null = null;
   protected readonly places = resource({
     params: () => (this.isOfTrees() ? {} : undefined),
-    loader: async () => (await firstValueFrom(this.water.list({ offset: 0, limit: 1 }))).places.map(({ name }) => name),
+    loader: () =>
+      firstValueFrom(this.water.list({ offset: 0, limit: 1 })).then(
+        ({ places }) => places.map(({ name }) => name),
+        () => [],
+      ),
   });
   protected readonly seasons = computed(() => {
     const year = Number(this.session.today().slice(0, 4));
