@@ -1,5 +1,5 @@
 import type { Assign, Assignment, FieldPeople } from '@sombra/contract';
-import type { Db } from '../platform/db';
+import { inLockOrder, type Db } from '../platform/db';
 
 interface AssignmentRow {
   id: string;
@@ -79,7 +79,7 @@ export async function insertAssignment(
     .returning('id');
   if (added.length === 0) return false;
   const spots = spotIds.map((spot_id, place) => ({ assignment_id: id, spot_id, place }));
-  if (spots.length > 0) await trx('assignment_spot').insert(spots);
+  if (spots.length > 0) await trx('assignment_spot').insert(inLockOrder(spots));
   return true;
 }
 

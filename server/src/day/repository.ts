@@ -15,7 +15,7 @@ import {
 } from '@sombra/contract';
 import { usualDayHours, type IsoDate, type ToolCode, type ToolCounts, type WorkedDay } from '@sombra/core';
 import { z } from 'zod';
-import type { Db } from '../platform/db';
+import { inLockOrder, type Db } from '../platform/db';
 import { readStored } from '../platform/stored';
 
 const mostDays = 60;
@@ -169,7 +169,8 @@ async function setSpots(trx: Db, dayId: string, spotIds: readonly string[]): Pro
     .whereNotIn('spot_id', [...spotIds])
     .delete();
   const rows = spotIds.map((spot_id) => ({ day_id: dayId, spot_id }));
-  if (rows.length > 0) await trx('planting_day_spot').insert(rows).onConflict(['day_id', 'spot_id']).ignore();
+  if (rows.length > 0)
+    await trx('planting_day_spot').insert(inLockOrder(rows)).onConflict(['day_id', 'spot_id']).ignore();
 }
 
 export async function keepTeams(

@@ -1,6 +1,6 @@
 import type { AskConsent, Consent, Leave, NewClearance, NewPermit, SpotPermit, SpotPhoto } from '@sombra/contract';
 import type { IsoDate } from '@sombra/core';
-import { askTogether, isoMoment, type Db } from '../platform/db';
+import { askTogether, inLockOrder, isoMoment, type Db } from '../platform/db';
 import { coverOf, coverQuestions } from '../tickets/cover-repository';
 
 /** What asks, in one trip, for all there is of leave to dig and plant at a spot. */
@@ -121,7 +121,7 @@ export async function insertPermit(db: Db, permit: NewPermit, by: string): Promi
   const row = { id, number, authority, valid_from: validFrom, valid_until: validUntil, added_by: by };
   const added = await db('road_permit').insert(row).onConflict('id').ignore().returning('id');
   if (added.length === 0) return;
-  await db('road_permit_spot').insert(spotIds.map((spotId) => ({ permit_id: id, spot_id: spotId })));
+  await db('road_permit_spot').insert(inLockOrder(spotIds.map((spotId) => ({ permit_id: id, spot_id: spotId }))));
 }
 
 interface ConsentRow {

@@ -1,6 +1,6 @@
 import { stockKinds, type IsoDate } from '@sombra/core';
 import { z } from 'zod';
-import type { Db } from '../platform/db';
+import { inLockOrder, type Db } from '../platform/db';
 import { readStored } from '../platform/stored';
 
 const orderBodySchema = z.strictObject({
@@ -51,7 +51,11 @@ export async function insertOrder(db: Db, order: Omit<Order, 'madeOn'> & { listI
 export async function holdPlaces(db: Db, orderId: string, spotIds: readonly string[]): Promise<string[]> {
   const rows = spotIds.map((spotId) => ({ order_id: orderId, spot_id: spotId }));
   if (rows.length === 0) return [];
-  const held = await db('ordered_place').insert(rows).onConflict().ignore().returning<{ spot_id: string }[]>('spot_id');
+  const held = await db('ordered_place')
+    .insert(inLockOrder(rows))
+    .onConflict()
+    .ignore()
+    .returning<{ spot_id: string }[]>('spot_id');
   const mine = new Set(held.map(({ spot_id }) => spot_id));
   return spotIds.filter((id) => !mine.has(id));
 }

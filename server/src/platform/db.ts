@@ -55,17 +55,18 @@ export const escapeLike = (text: string): string => text.replace(/[\\%_]/g, (c) 
 /** An act is tried this often where it and another wait for each other. */
 const mostTries = 4;
 
-/**
- * Runs one act as one transaction; the audit trail names the actor. Where PostgreSQL ends it for another's sake it is
- * run again from its beginning: nothing of it was stored.
- */
-export async function asActor<T>(db: Knex, actor: string, act: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
+/** Runs one act as one transaction; the audit trail names the actor. */
+export const asActor = <T>(db: Knex, actor: string, act: (trx: Knex.Transaction) => Promise<T>): Promise<T> =>
+  inOneGo(db, async (trx) => {
+    await trx.raw(`select set_config('sombra.actor', ?, true)`, [actor]);
+    return act(trx);
+  });
+
+/** One transaction. Where PostgreSQL ends it for another's sake it is run again from its beginning: nothing of it was stored. */
+export async function inOneGo<T>(db: Knex, act: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
   for (let tries = 1; ; tries++) {
     try {
-      return await db.transaction(async (trx) => {
-        await trx.raw(`select set_config('sombra.actor', ?, true)`, [actor]);
-        return act(trx);
-      });
+      return await db.transaction(act);
     } catch (error) {
       if (tries >= mostTries || !isWaitingOnEachOther(error)) throw error;
       // Not all at the same moment again.
@@ -85,6 +86,10 @@ const isWaitingOnEachOther = (error: unknown): boolean =>
 
 /** Another transaction stored the same key first. */
 export const isTaken = (error: unknown): boolean => (error as { code?: unknown }).code === '23505';
+
+/** In the order in which acts take the locks of spots: each line that names a spot holds it for a moment. */
+export const inLockOrder = <T extends { readonly spot_id: string }>(rows: readonly T[]): T[] =>
+  rows.toSorted((a, b) => (a.spot_id < b.spot_id ? -1 : a.spot_id > b.spot_id ? 1 : 0));
 
 /** A lock was not to be had within the limit that was set. */
 export const isHeldByOthers = (error: unknown): boolean => (error as { code?: unknown }).code === '55P03';

@@ -7,7 +7,7 @@ import type {
   WaterCheckpoint,
   WaterClimate,
 } from '@sombra/core';
-import type { Db } from '../platform/db';
+import { inLockOrder, type Db } from '../platform/db';
 
 interface CheckpointRow {
   spot_id: string;
@@ -191,7 +191,7 @@ export async function keepWater(
        asking_since = excluded.asking_since, share = excluded.share,
        error_share = excluded.error_share, supply = excluded.supply, next = excluded.next, probe_every = excluded.probe_every,
        probe_from = excluded.probe_from, probe_until = excluded.probe_until, read_on = excluded.read_on`,
-    [JSON.stringify(lines)],
+    [JSON.stringify(inLockOrder(lines))],
   );
   const from = trees.map(({ spotId, after }) => ({ spot_id: spotId, day: after }));
   await trx.raw(
@@ -205,7 +205,7 @@ export async function keepWater(
   await trx.raw(
     `insert into water_checkpoint (spot_id, ${checkpointColumns})
      select spot_id, ${checkpointColumns} from json_populate_recordset(null::water_checkpoint, ?::json)`,
-    [JSON.stringify(ends)],
+    [JSON.stringify(inLockOrder(ends))],
   );
 }
 

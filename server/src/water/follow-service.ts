@@ -23,7 +23,7 @@ import {
 import type { Knex } from 'knex';
 import { isDeepStrictEqual } from 'node:util';
 import { speciesLibrary } from '../match/repository';
-import { oneAtATime, type Db } from '../platform/db';
+import { inOneGo, oneAtATime, type Db } from '../platform/db';
 import { keepDoing } from '../platform/keep-doing';
 import { pooledWorker, type Worker } from '../platform/worker-pool';
 import { programmeToday } from '../programme/today';
@@ -99,7 +99,7 @@ const comparable = ({ past, ahead, forecastUntil, today }: WaterClimate): unknow
   JSON.parse(JSON.stringify({ past, ahead, forecastUntil, today }));
 
 const inTurn = <T>(db: Knex, act: (trx: Knex.Transaction) => Promise<T>): Promise<T> =>
-  db.transaction(async (trx) => {
+  inOneGo(db, async (trx) => {
     await oneAtATime(trx, 'water');
     return act(trx);
   });

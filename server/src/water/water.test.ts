@@ -3,7 +3,9 @@ import { addDaysTo, type IsoDate } from '@sombra/core';
 import { container, loam, look, planting, sending, type TestTown, type Visitor } from '../../testing/test-town';
 import { openWaterTown } from '../../testing/water-town';
 import { glasses } from '../map/glass-service';
+import { followedAfter, keepWater } from '../record/water-repository';
 import { insertWeather } from '../season/repository';
+import { lockSpots } from '../spots/repository';
 import { followTrees } from './follow-service';
 
 let town: TestTown;
@@ -57,6 +59,40 @@ it('follows every planted tree, and lists who asks for water by when', async () 
   const { body: csv } = await cora.send<string>('GET', '/api/water/trees.csv');
   expect(csv.split('\r\n').filter((line) => line.startsWith('Q-'))).toHaveLength(3);
   await fromScratch();
+});
+
+it('waits for whoever holds a spot without holding another one that they want', async () => {
+  await followTrees(town.db);
+  const [low = '', high = ''] = spots.toSorted();
+  const stored = await followedAfter(town.db, { after: null, count: 9 });
+  const trees = stored
+    .toReversed()
+    .map((tree) => ({ ...tree, after: tree.kept.checkpoint.day, monthEnds: [tree.kept.checkpoint] }));
+  const holder = await town.db.transaction();
+  const undone = new Error('only tried');
+  try {
+    await lockSpots(holder, [low]);
+    const keeping = town.db.transaction(async (trx) => {
+      await trx('water_checkpoint').delete();
+      await keepWater(trx, trees, '2000-01-01');
+      throw undone;
+    });
+    const ended = keeping.catch((error: unknown) => error);
+    const waiting = async () =>
+      (
+        await town
+          .db('pg_stat_activity')
+          .whereRaw('datname = current_database()')
+          .where({ wait_event_type: 'Lock' })
+          .pluck('pid')
+      ).length;
+    while ((await waiting()) === 0) await new Promise((resolve) => setTimeout(resolve, 20));
+    await lockSpots(holder, [high]);
+    await holder.commit();
+    expect(await ended).toBe(undone);
+  } finally {
+    if (!holder.isCompleted()) await holder.rollback();
+  }
 });
 
 it('a watering logged late, taken back, and a probe read late come to what a run from scratch gives', async () => {
