@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, Injector, type Type } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, Injector } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterOutlet } from '@angular/router';
 import type { SignIn } from '@sombra/contract';
@@ -20,6 +20,7 @@ import { watchMedia } from './ui/watch-media';
 import { whenIdle } from './ui/when-idle';
 import { isOpenPage } from './session/open-pages';
 import { LockService } from './session/lock.service';
+import { alongByItself } from './offline/along-by-itself';
 import { OwnQueues } from './offline/own-queues.service';
 import { SessionService } from './session/session.service';
 import { SignInForm, signInFault } from './people/sign-in-form';
@@ -214,15 +215,14 @@ export class App {
     bindPlaceKeys();
     // What somebody left sealed on this device goes out from any page, whoever is signed in; the first page need not wait.
     const injector = inject(Injector);
-    const start = (fetched: Promise<Type<unknown>>) =>
-      void fetched.then(
-        (service) => injector.get(service),
-        () => undefined,
-      );
-    whenIdle(() => start(import('./offline/sealing.service').then(({ SealingService }) => SealingService)));
-    // What is taken along comes by itself on whatever page somebody is, and is wiped when they leave.
-    if (!this.open)
-      whenIdle(() => start(import('./offline/take-along.service').then(({ TakeAlongService }) => TakeAlongService)));
+    whenIdle(
+      () =>
+        void import('./offline/sealing.service').then(
+          ({ SealingService }) => injector.get(SealingService),
+          () => undefined,
+        ),
+    );
+    if (!this.open) alongByItself();
   }
 
   protected readonly enter = (entry: SignIn): Promise<string | null> =>

@@ -2,6 +2,7 @@ import { Injectable } from '@angular/core';
 import type { KeptRecord, SpotDetail } from '@sombra/contract';
 import { Dexie, type EntityTable } from 'dexie';
 import { serverTime } from '../session/device-clock';
+import { dayMs, opensForDays } from '../session/device-marks';
 
 /** A spot as the server last sent it, with all that its benches ask for. */
 export interface KeptSpot {
@@ -209,6 +210,9 @@ export class AlongStore extends Dexie {
     await Promise.all([this.spots.clear(), this.tiles.clear(), this.photos.clear(), this.answers.clear()]);
   }
 }
+
+/** The earliest moment from which what was kept still opens without a word from the server, ms. */
+export const opensSince = (): number => serverTime() - opensForDays * dayMs;
 
 /** A spot as it is kept: a copy, since what is shown may still change. */
 export function asKept(detail: SpotDetail, userId: string, taken: 0 | 1): KeptSpot {

@@ -6,6 +6,7 @@ import { FakeSession } from '../../../testing/fake-session';
 import { until } from '../../../testing/until';
 import { measureClock } from '../session/device-clock';
 import { SessionService } from '../session/session.service';
+import { alongByItself } from './along-by-itself';
 import { AlongStore } from './along-store';
 import { AlongService } from './along.service';
 import { TakeAlongService } from './take-along.service';
@@ -29,6 +30,7 @@ const begin = (role: 'crew_lead' | 'coordinator') => {
   http = TestBed.inject(HttpTestingController);
   along = TestBed.inject(AlongService);
   taking = TestBed.inject(TakeAlongService);
+  TestBed.runInInjectionContext(alongByItself);
   void taking.takeIfStale();
 };
 const answerAssignments = (some: readonly object[] = []) =>

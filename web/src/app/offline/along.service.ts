@@ -1,15 +1,13 @@
 import { HttpClient } from '@angular/common/http';
 import { computed, inject, Injectable, type Signal } from '@angular/core';
-import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { assignmentsSchema, type Assignment, type MapInfo, type SpotDetail } from '@sombra/contract';
 import { liveQuery } from 'dexie';
 import { catchError, firstValueFrom, from, of, retry, switchMap, take, type Observable } from 'rxjs';
 import { serverTime } from '../session/device-clock';
-import { dayMs, opensForDays } from '../session/device-marks';
 import { SessionService } from '../session/session.service';
 import { whoIsIn } from '../session/who-is-in';
-import { whenIdle } from '../ui/when-idle';
-import { AlongStore, asKept, type KeptSpot, type Summary } from './along-store';
+import { AlongStore, asKept, opensSince, type KeptSpot, type Summary } from './along-store';
 import { baseTileSource, type BaseTiles } from './base-tiles';
 import { goesOutTo } from './goes-out-to';
 import { firstTileZoom } from './tiles';
@@ -56,16 +54,6 @@ export class AlongService {
       at: taken.length > 0 ? Math.min(...taken.map(({ keptAt }) => keptAt)) : null,
     };
   });
-
-  constructor() {
-    // Another person on this device: what was kept for the one before goes.
-    this.session.signedIn$
-      .pipe(takeUntilDestroyed())
-      .subscribe(({ id }) => whenIdle(() => void this.store.emptyOfOthers(id).catch(() => undefined)));
-    this.session.beforeLeaving((what) => (what === 'forget' ? this.store.empty() : Promise.resolve()));
-    // What opens no more goes; the first page need not wait for that.
-    whenIdle(() => void this.store.dropBefore(opensSince()).catch(() => undefined));
-  }
 
   /**
    * All spots that are kept here for the signed-in person, with their bodies; call it where signals may be made.
@@ -168,6 +156,3 @@ export class AlongService {
     return (kept.data ?? []).filter((one) => one.userId === this.userId());
   }
 }
-
-/** The earliest moment from which what was kept still opens, ms. */
-const opensSince = (): number => serverTime() - opensForDays * dayMs;

@@ -1,17 +1,12 @@
 import { inject, Injectable, Injector, signal } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import { filter, switchMap, timer } from 'rxjs';
 import { serverTime } from '../session/device-clock';
 import { SessionService } from '../session/session.service';
-import { whoIsIn } from '../session/who-is-in';
 import { AlongStore } from './along-store';
-import { AlongService } from './along.service';
 import { roomLeft } from './room-left';
 import type { Taking } from './take-all';
 
 /** Taken anew once it is older than this and the application is open on a network. */
 const staleMs = 30 * 60_000;
-const settleMs = 5_000;
 /** Less room than this is too little for a day of records and photos. */
 const leastRoomBytes = 60_000_000;
 
@@ -34,19 +29,6 @@ export class TakeAlongService {
   readonly isThrough = this.through.asReadonly();
   /** Room left on this device where that is too little, bytes. */
   readonly shortOfRoom = this.short.asReadonly();
-
-  constructor() {
-    // Whoever leaves this device wipes what lies here, wherever they are.
-    inject(AlongService);
-    whoIsIn(this.session)
-      .pipe(
-        filter(() => !this.session.away()),
-        // What the person opens comes first.
-        switchMap(() => timer(settleMs)),
-        takeUntilDestroyed(),
-      )
-      .subscribe(() => void this.takeIfStale());
-  }
 
   /** Takes along by itself where that was long ago, never, or cut short. */
   async takeIfStale(): Promise<void> {
