@@ -55,7 +55,7 @@ export interface ToolsCounted {
       align-items: center;
     }
     .wide {
-      grid-template-columns: 1fr;
+      grid-template-columns: minmax(0, 1fr);
     }
     .form-control,
     .btn {

@@ -111,7 +111,7 @@ import { SpotStore } from '../spot/spot-store';
     }
     @media (max-width: 720px) {
       .open {
-        grid-template-columns: 1fr;
+        grid-template-columns: minmax(0, 1fr);
       }
     }
   `,

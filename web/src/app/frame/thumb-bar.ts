@@ -110,9 +110,13 @@ const ofTree = /^\/(?:tree|town|ground|match|stock|pit|day|inspect)\/[0-9a-f-]{3
       border: 0;
       border-top: 5px solid transparent;
       text-decoration: none;
-      font-size: 1rem;
+      /* As large as five of them fit beside each other. */
+      font-size: min(1rem, 5.6vw);
       line-height: 1.1;
       padding: 0;
+    }
+    nav i {
+      font-size: min(1rem, 24px);
     }
     .here {
       border-top-color: var(--on-pine) !important;

@@ -149,7 +149,7 @@ const fromWord = (word: 'yes' | 'no' | null): boolean | null => (word === null ?
     }
     @media (max-width: 980px) {
       .columns {
-        grid-template-columns: 1fr;
+        grid-template-columns: minmax(0, 1fr);
       }
     }
   `,

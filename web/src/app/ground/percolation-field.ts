@@ -163,7 +163,7 @@ export function readRows(rows: PercolationRows, units: UnitSystem): PercolationR
     }
     @media (max-width: 720px) {
       .pair {
-        grid-template-columns: 1fr;
+        grid-template-columns: minmax(0, 1fr);
       }
       input {
         min-height: 48px;

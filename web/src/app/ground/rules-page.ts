@@ -225,6 +225,17 @@ const draftName = 'rules';
       min-height: 44px;
       border-bottom: 1px solid var(--line);
     }
+    /* Large letters on a narrow page: what it is called, and its number below. */
+    @media (max-width: 30em) {
+      .rule {
+        display: flex;
+        flex-wrap: wrap;
+        padding: 0.2rem 0;
+      }
+      .rule > :first-child {
+        flex: 1 1 9rem;
+      }
+    }
     h2 {
       margin-top: 1.2rem;
     }

@@ -85,7 +85,7 @@ import { SessionService } from '../session/session.service';
     }
     dl > div {
       display: grid;
-      grid-template-columns: 9.5rem 1fr;
+      grid-template-columns: min(9.5rem, 35%) minmax(0, 1fr);
       grid-template-rows: auto 1fr;
       gap: 0.15rem 0.9rem;
       align-items: start;
@@ -109,10 +109,10 @@ import { SessionService } from '../session/session.service';
     }
     @media (max-width: 720px) {
       dl {
-        grid-template-columns: 1fr;
+        grid-template-columns: minmax(0, 1fr);
       }
       dl > div {
-        grid-template-columns: 6.5rem 1fr;
+        grid-template-columns: min(6.5rem, 35%) minmax(0, 1fr);
       }
     }
   `,

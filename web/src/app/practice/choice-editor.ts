@@ -190,7 +190,7 @@ interface TypedChoice {
     }
     @media (max-width: 900px) {
       .line {
-        grid-template-columns: 1fr;
+        grid-template-columns: minmax(0, 1fr);
       }
     }
   `,

@@ -48,7 +48,7 @@ import { SessionService } from '../session/session.service';
     }
     @container (max-width: 24rem) {
       li {
-        grid-template-columns: 1fr;
+        grid-template-columns: minmax(0, 1fr);
         gap: 0.1rem;
       }
     }

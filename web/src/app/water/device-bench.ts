@@ -98,7 +98,7 @@ const numberOf = (text: string): number => (text.trim() === '' ? NaN : Number(te
     }
     dl div {
       display: grid;
-      grid-template-columns: 9rem 1fr;
+      grid-template-columns: minmax(0, 9rem) minmax(0, 1fr);
       gap: 0.5rem;
       padding: 0.15rem 0;
     }
