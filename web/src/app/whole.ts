@@ -1,7 +1,6 @@
 import { bootstrapApplication, createApplication } from '@angular/platform-browser';
 import { App } from './app';
 import { appConfig } from './app.config';
-import { SealingService } from './offline/sealing.service';
 
 /** The whole application. */
 export const open = (): Promise<unknown> => bootstrapApplication(App, appConfig);
@@ -14,6 +13,7 @@ export function fetchFirstViews(): void {
 
 /** What somebody left sealed on this device goes out while nobody is in. @returns ends it */
 export async function sendSealed(): Promise<() => void> {
+  const { SealingService } = await import('./offline/sealing.service');
   const unseen = await createApplication(appConfig);
   unseen.injector.get(SealingService);
   return () => unseen.destroy();
