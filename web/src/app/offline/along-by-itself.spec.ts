@@ -58,6 +58,26 @@ describe('what is taken along, whatever page somebody is on', () => {
     await rest();
     expect(asked).toBe(1);
   });
+  it('is looked after again whenever somebody looks, and never while nobody does', async () => {
+    begin();
+    jest.advanceTimersByTime(5_500);
+    await until(() => asked === 1, 'the first');
+    document.dispatchEvent(new Event('visibilitychange'));
+    jest.advanceTimersByTime(5_500);
+    await until(() => asked === 2, 'the second');
+    const hidden = jest.spyOn(document, 'hidden', 'get').mockReturnValue(true);
+    document.dispatchEvent(new Event('visibilitychange'));
+    window.dispatchEvent(new Event('online'));
+    jest.advanceTimersByTime(60_000);
+    await rest();
+    expect(asked).toBe(2);
+    hidden.mockRestore();
+    session.user.set(null);
+    window.dispatchEvent(new Event('online'));
+    jest.advanceTimersByTime(60_000);
+    await rest();
+    expect(asked).toBe(2);
+  });
   it('is let go after its days, gives way to another person’s, and is wiped when they leave', async () => {
     const week = 7 * 86_400_000;
     await keep('u1', Date.now() - week - 1000);

@@ -1,6 +1,6 @@
 import { DestroyRef, inject, Injector } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import { filter, switchMap, timer } from 'rxjs';
+import { filter, fromEvent, merge, switchMap, timer } from 'rxjs';
 import { SessionService } from '../session/session.service';
 import { whoIsIn } from '../session/who-is-in';
 import { whenIdle } from '../ui/when-idle';
@@ -23,7 +23,11 @@ export function alongByItself(): void {
   session.beforeLeaving((what) => (what === 'forget' ? store.empty() : Promise.resolve()));
   // The first page need not wait for that.
   whenIdle(() => void store.dropBefore(opensSince()).catch(() => undefined));
-  whoIsIn(session)
+  // A phone that lay open over night is looked at again in the morning; nothing is asked while nobody looks.
+  const looked$ = merge(fromEvent(document, 'visibilitychange'), fromEvent(window, 'online')).pipe(
+    filter(() => !document.hidden && session.user() !== null),
+  );
+  merge(whoIsIn(session), looked$)
     .pipe(
       filter(() => !session.away()),
       // What the person opens comes first.

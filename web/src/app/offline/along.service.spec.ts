@@ -181,6 +181,12 @@ describe('what is taken along', () => {
     await ended();
     http.verify();
     expect(along.ready()?.count).toBe(0);
+    // Found nothing a moment ago: not asked again at each look, but at once where somebody asks.
+    await taking.takeIfStale();
+    http.verify();
+    const asked = taking.take();
+    await answerAssignments();
+    await asked;
     session.away.set(true);
     await taking.take();
     http.verify();
