@@ -24,6 +24,13 @@ export async function declinationDeg([lng, lat]: readonly [number, number], at: 
   return geomagnetism.model(at, { allowOutOfBoundsModel: true }).point([lat, lng]).decl;
 }
 
+/** How some browsers are asked for the compass; `null` where it need not be. */
+function permission(): (() => Promise<string>) | null {
+  const events = (globalThis as { DeviceOrientationEvent?: { requestPermission?: () => Promise<string> } })
+    .DeviceOrientationEvent;
+  return events?.requestPermission?.bind(events) ?? null;
+}
+
 /** Which way the top of this device points, from true north; only where it has a compass and may read it. */
 @Injectable()
 export class CompassService implements OnDestroy {
@@ -31,12 +38,24 @@ export class CompassService implements OnDestroy {
   private readonly held = signal<number | null>(null);
   readonly headingDeg = this.held.asReadonly();
   private stop: () => void = () => undefined;
+  private turn = 0;
+  private readonly asks = signal(permission() !== null);
+  /** Whether this browser tells which way it points only once its owner was asked, by a press. */
+  readonly needsAsking = this.asks.asReadonly();
+
+  /** Asks for the compass where the browser wants that; call it from a press. What follows it hears of it then. */
+  async ask(): Promise<void> {
+    const answer = await permission()?.().catch(() => 'denied');
+    this.asks.set(answer !== 'granted');
+  }
 
   /** Follows the compass; the declination is that of a place near by. */
   async follow(near: readonly [number, number]): Promise<void> {
-    this.stop();
+    const turn = this.leave();
     const day = new Date(`${this.session.today()}T12:00:00Z`);
     const east = await declinationDeg(near, day).catch(() => 0);
+    // Another tree is gone to meanwhile, or the page was left.
+    if (turn !== this.turn) return;
     const read = (event: Event) => {
       const magnetic = magneticHeading(event as CompassEvent);
       if (magnetic === null) return;
@@ -48,7 +67,14 @@ export class CompassService implements OnDestroy {
     this.stop = () => names.forEach((name) => window.removeEventListener(name, read));
   }
 
-  ngOnDestroy(): void {
+  /** Listens no more, and to nothing that is still on its way. */
+  private leave(): number {
     this.stop();
+    this.stop = () => undefined;
+    return ++this.turn;
+  }
+
+  ngOnDestroy(): void {
+    this.leave();
   }
 }

@@ -38,6 +38,9 @@ const farFromTreeM = 25;
             }
             {{ where.way(one.position) }}
           </p>
+          @if (compass.needsAsking()) {
+            <button type="button" class="btn btn-outline-primary" (click)="compass.ask()">Point the way</button>
+          }
         }
       </div>
     </div>
@@ -91,7 +94,7 @@ export class WhichTree {
   private readonly stops = inject(StopsService);
   private readonly along = inject(AlongService);
   private readonly session = inject(SessionService);
-  private readonly compass = inject(CompassService);
+  protected readonly compass = inject(CompassService);
   private readonly read = signal<{ readonly of: string; readonly right: boolean; readonly text: string } | null>(null);
 
   protected readonly photo = resource({
@@ -109,8 +112,10 @@ export class WhichTree {
       const url = this.photo.value();
       if (url?.startsWith('blob:')) onCleanup(() => URL.revokeObjectURL(url));
     });
+    // Once for each tree: a position comes each second, and the field of the earth is the same there.
+    const knowsWhere = computed(() => this.where.here() !== null);
     effect(() => {
-      if (this.where.here()) void this.compass.follow(this.stop().position);
+      if (knowsWhere()) void this.compass.follow(this.stop().position);
     });
   }
 
