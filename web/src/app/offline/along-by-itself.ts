@@ -3,10 +3,8 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { filter, fromEvent, merge, switchMap, timer } from 'rxjs';
 import { SessionService } from '../session/session.service';
 import { whoIsIn } from '../session/who-is-in';
-import { whenIdle } from '../ui/when-idle';
+import { settleMs, whenIdle } from '../ui/when-idle';
 import { AlongStore, opensSince } from './along-store';
-
-const settleMs = 5_000;
 
 /**
  * What happens to what is taken along whatever page somebody is on: it comes by itself while there is a network, is wiped

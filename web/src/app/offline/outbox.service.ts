@@ -1,5 +1,6 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import {
   recordFormat,
   type KeptRecord,
@@ -9,10 +10,10 @@ import {
   type SpotDetail,
 } from '@sombra/contract';
 import { ofKind, standing } from '@sombra/core';
-import { firstValueFrom, Subject, switchMap, type Observable } from 'rxjs';
+import { firstValueFrom, Subject, switchMap, timer, type Observable } from 'rxjs';
 import { aheadMs } from '../session/device-clock';
 import { SessionService } from '../session/session.service';
-import { whenIdle } from '../ui/when-idle';
+import { settleMs } from '../ui/when-idle';
 import { AlongStore } from './along-store';
 import { OutboxStore, type OutboxEntry } from './outbox-store';
 import { SendQueue, type Sent } from './send-queue';
@@ -52,8 +53,10 @@ export class OutboxService {
   });
 
   constructor() {
-    // Once the page is at rest, while there is a network: whoever loses it later has them.
-    whenIdle(() => void shapesOrNone());
+    // Behind the first page, while there is a network: whoever loses it later has them.
+    timer(settleMs)
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => void shapesOrNone());
   }
 
   /** Records of the signed-in person that wait on this device and will be sent by themselves. */
