@@ -18,7 +18,7 @@ const begin = () => {
       { provide: AlongStore, useValue: store },
       {
         provide: TakeAlongService,
-        useValue: { progress: signal(null), takeIfStale: () => Promise.resolve((asked += 1)) },
+        useValue: { progress: signal(null), lookAgain: () => Promise.resolve((asked += 1)) },
       },
     ],
   });

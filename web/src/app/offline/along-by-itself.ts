@@ -38,5 +38,5 @@ export function alongByItself(): void {
 /** Where the network went before what takes along came there is nothing to take along either. */
 async function takeAlong(injector: Injector): Promise<void> {
   const { TakeAlongService } = await import('./take-along.service');
-  await injector.get(TakeAlongService).takeIfStale();
+  await injector.get(TakeAlongService).lookAgain();
 }

@@ -182,11 +182,13 @@ describe('what is taken along', () => {
     http.verify();
     expect(along.ready()?.count).toBe(0);
     // Found nothing a moment ago: not asked again at each look, but at once where somebody asks.
-    await taking.takeIfStale();
+    await taking.lookAgain();
     http.verify();
-    const asked = taking.take();
-    await answerAssignments();
-    await asked;
+    for (const asks of [() => taking.takeIfStale(), () => taking.take()]) {
+      const asked = asks();
+      await answerAssignments();
+      await asked;
+    }
     session.away.set(true);
     await taking.take();
     http.verify();

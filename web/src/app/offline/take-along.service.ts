@@ -21,8 +21,8 @@ export class TakeAlongService {
   private readonly short = signal<number | null>(null);
   private readonly through = signal(false);
   private onceMore = false;
-  /** When this page last found what there is, ms: whoever goes out to nothing is not asked for it again at each look. */
-  private tookAt = -Infinity;
+  /** When this page last found that there is nothing to take along, ms. */
+  private foundNothingAt = -Infinity;
 
   /** How far it is, while it takes along. */
   readonly progress = this.walking.asReadonly();
@@ -32,13 +32,18 @@ export class TakeAlongService {
   /** Room left on this device where that is too little, bytes. */
   readonly shortOfRoom = this.short.asReadonly();
 
+  /** As each time somebody looks at the page: whoever goes out to nothing is not asked for it at each look. */
+  async lookAgain(): Promise<void> {
+    if (serverTime() - this.foundNothingAt > staleMs) await this.takeIfStale();
+  }
+
   /** Takes along by itself where that was long ago, never, or cut short. */
   async takeIfStale(): Promise<void> {
     if (this.session.away()) return;
     const { spots, isWhole } = await this.store.summary(this.session.user()?.id ?? '');
     const taken = spots.filter((one) => one.taken);
-    const oldest = taken.length > 0 ? Math.min(...taken.map(({ keptAt }) => keptAt)) : this.tookAt;
-    if (!isWhole || serverTime() - oldest > staleMs) await this.take();
+    const oldest = Math.min(Infinity, ...taken.map(({ keptAt }) => keptAt));
+    if (taken.length === 0 || !isWhole || serverTime() - oldest > staleMs) await this.take();
   }
 
   /** Takes along what the person is assigned and what their role goes out to; what is not due any more is let go. */
@@ -62,7 +67,7 @@ export class TakeAlongService {
       if (work.spotIds.length > 0 || work.assigned.length > 0) await this.lookForRoom();
       await taker.take(work, (now) => this.walking.set(now));
       this.through.set(true);
-      this.tookAt = serverTime();
+      this.foundNothingAt = work.spotIds.length + work.assigned.length === 0 ? serverTime() : -Infinity;
     } catch {
       this.failed.set(
         'Not everything could be taken along. What is here stays; try again where the network is better.',
