@@ -64,6 +64,7 @@ describe('a compass that is followed', () => {
     Object.assign(globalThis, { DeviceOrientationEvent: { requestPermission: () => Promise.resolve(answer) } });
     try {
       const compass = made();
+      await compass.follow([-25, 36]);
       expect(compass.needsAsking()).toBe(true);
       await compass.ask();
       expect(compass.needsAsking()).toBe(true);
@@ -74,6 +75,8 @@ describe('a compass that is followed', () => {
       Object.assign(globalThis, { DeviceOrientationEvent: before });
     }
     TestBed.resetTestingModule();
-    expect(made().needsAsking()).toBe(false);
+    const other = made();
+    await other.follow([-25, 36]);
+    expect(other.needsAsking()).toBe(false);
   });
 });

@@ -39,19 +39,20 @@ export class CompassService implements OnDestroy {
   readonly headingDeg = this.held.asReadonly();
   private stop: () => void = () => undefined;
   private turn = 0;
-  private readonly asks = signal(permission() !== null);
+  private readonly asks = signal(false);
   /** Whether this browser tells which way it points only once its owner was asked, by a press. */
   readonly needsAsking = this.asks.asReadonly();
 
-  /** Asks for the compass where the browser wants that; call it from a press. What follows it hears of it then. */
+  /** Asks for the compass where the browser wants that; some give it only from a press. What follows it hears of it then. */
   async ask(): Promise<void> {
-    const answer = await permission()?.().catch(() => 'denied');
-    this.asks.set(answer !== 'granted');
+    const asked = permission();
+    if (asked) this.asks.set((await asked().catch(() => 'denied')) !== 'granted');
   }
 
   /** Follows the compass; the declination is that of a place near by. */
   async follow(near: readonly [number, number]): Promise<void> {
     const turn = this.leave();
+    void this.ask();
     const day = new Date(`${this.session.today()}T12:00:00Z`);
     const east = await declinationDeg(near, day).catch(() => 0);
     // Another tree is gone to meanwhile, or the page was left.
